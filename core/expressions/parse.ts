@@ -1,0 +1,268 @@
+import { isNumber, negate } from './decimal'
+import { ExpressionError, tokensOf, type Token } from './lex'
+import { functionNameAt } from './functionNames'
+import type { CompareOp, Expr, Span, TestNode } from './tree'
+
+export { ExpressionError } from './lex'
+
+/** Words that can't be question codes. */
+export const KEYWORDS: ReadonlySet<string> = new Set([
+  'and', 'or', 'not', 'in', 'between', 'if', 'then', 'else', 'true', 'false', 'null', 'some', 'every', 'satisfies', 'for', 'return', 'instance', 'of', 'function', 'row', 'item',
+])
+
+/** How deep brackets may nest. */
+export const DEEPEST = 100
+const COMPARE: readonly string[] = ['=', '!=', '<', '<=', '>', '>=']
+const INSTEAD: Record<string, string> = { '==': '=', '<>': '!=', '&&': 'and', '||': 'or', '!': 'not(…)' }
+
+const isCompareOp = (sign: string): sign is CompareOp => COMPARE.includes(sign)
+
+/**
+ * Reads an expression of the FEEL subset into a tree. Precedence is that of DMN 1.5: `or`, `and`, comparisons (with `in` and
+ * `between`, none of which chain), `+ -`, `* /`, `**`, unary minus.
+ * @throws ExpressionError with the position when the text is not an expression.
+ */
+export function parse(source: string): Expr {
+  const parser = new Parser(tokensOf(source))
+  const expr = parser.expression()
+  parser.expectEnd()
+  return expr
+}
+
+class Parser {
+  private at = 0
+  private depth = 0
+  constructor(private readonly tokens: readonly Token[]) {}
+
+  private get token(): Token {
+    const token = this.tokens[this.at]
+    if (!token) throw new ExpressionError('The expression ends too early.', 0, 0)
+    return token
+  }
+
+  private isSign = (value: string) => this.token.kind === 'sign' && this.token.value === value
+  private isWord = (value: string) => this.token.kind === 'word' && this.token.value === value
+  private next(): Token {
+    const token = this.token
+    if (token.kind !== 'end') this.at += 1
+    return token
+  }
+
+  private takeSign(value: string): boolean {
+    if (!this.isSign(value)) return false
+    this.at += 1
+    return true
+  }
+
+  private takeWord(value: string): boolean {
+    if (!this.isWord(value)) return false
+    this.at += 1
+    return true
+  }
+
+  private fail(message: string, span: Span = this.token, instead: string | null = null): never {
+    throw new ExpressionError(message, span.from, span.to, instead)
+  }
+
+  private closeWith(sign: string, open: Span): number {
+    const token = this.token
+    if (this.takeSign(sign)) return token.to
+    return this.fail(`“${sign}” is missing here; the bracket was opened at character ${open.from + 1}.`)
+  }
+
+  expectEnd() {
+    const token = this.token
+    if (token.kind === 'end') return
+    if (token.kind === 'sign' && INSTEAD[token.value]) this.fail(`Write “${INSTEAD[token.value]}” in place of “${token.value}”.`, token, INSTEAD[token.value])
+    if (token.kind === 'sign' && isCompareOp(token.value)) this.fail('Comparisons don’t chain: write “a < b and b < c”, or use brackets.', token)
+    this.fail('An operator such as “and”, “or”, “=” is missing before this.', token)
+  }
+
+  expression(): Expr {
+    this.depth += 1
+    if (this.depth > DEEPEST) this.fail(`Brackets nest more than ${DEEPEST} deep.`)
+    const expr = this.isWord('if') ? this.conditional() : this.junction('or')
+    this.depth -= 1
+    return expr
+  }
+
+  private conditional(): Expr {
+    const { from } = this.next()
+    const test = this.expression()
+    if (!this.takeWord('then')) this.fail('“then” is missing here.')
+    const then = this.expression()
+    if (!this.takeWord('else')) this.fail('“else” is missing here: an “if” always says both.')
+    const otherwise = this.expression()
+    return { kind: 'if', test, then, else: otherwise, from, to: otherwise.to }
+  }
+
+  private junction(kind: 'and' | 'or'): Expr {
+    const operand = () => kind === 'or' ? this.junction('and') : this.comparison()
+    const first = operand()
+    if (!this.isWord(kind)) return first
+    const parts = [first]
+    while (this.takeWord(kind)) parts.push(operand())
+    return { kind, parts, from: first.from, to: parts[parts.length - 1]?.to ?? first.to }
+  }
+
+  private comparison(): Expr {
+    const left = this.sum()
+    const token = this.token
+    if (token.kind === 'sign' && isCompareOp(token.value)) {
+      this.next()
+      const right = this.sum()
+      return { kind: 'compare', op: token.value, left, right, from: left.from, to: right.to }
+    }
+    if (this.takeWord('between')) {
+      const low = this.sum()
+      if (!this.takeWord('and')) this.fail('“between” needs two ends: between 1 and 5.')
+      const high = this.sum()
+      return { kind: 'between', value: left, low, high, from: left.from, to: high.to }
+    }
+    if (this.takeWord('in')) return this.membership(left)
+    return left
+  }
+
+  private membership(value: Expr): Expr {
+    const open = this.token
+    if (this.isSign('(')) {
+      const range = this.attempt(() => this.range())
+      if (range) return { kind: 'in', value, tests: [range], bare: false, from: value.from, to: range.to }
+      this.next()
+      const tests = [this.test()]
+      while (this.takeSign(',')) tests.push(this.test())
+      const to = this.closeWith(')', open)
+      return membershipNode(value, tests, to)
+    }
+    if (this.isSign('[') || this.isSign(']')) {
+      const range = this.attempt(() => this.range())
+      if (range) return { kind: 'in', value, tests: [range], bare: false, from: value.from, to: range.to }
+    }
+    const test = this.token.kind === 'sign' && isCompareOp(this.token.value) ? this.test() : this.sum()
+    if (test.kind === 'list') return { kind: 'in', value, tests: test.items, bare: false, from: value.from, to: test.to }
+    return { kind: 'in', value, tests: [test], bare: test.kind !== 'unaryTest', from: value.from, to: test.to }
+  }
+
+  /** One of the tests in `x in (…)`. */
+  private test(): TestNode {
+    const token = this.token
+    if (token.kind === 'sign' && isCompareOp(token.value)) {
+      this.next()
+      const value = this.sum()
+      return { kind: 'unaryTest', op: token.value, value, from: token.from, to: value.to }
+    }
+    return this.attempt(() => this.range()) ?? this.expression()
+  }
+
+  /** Reads what `read` reads, or goes back to where it began when there is no such thing here. */
+  private attempt<T>(read: () => T | null): T | null {
+    const { at, depth } = this
+    try {
+      const result = read()
+      if (result) return result
+    }
+    catch (error) {
+      if (!(error instanceof ExpressionError)) throw error
+    }
+    this.at = at
+    this.depth = depth
+    return null
+  }
+
+  private range(): TestNode | null {
+    const open = this.token
+    if (open.kind !== 'sign' || !['[', '(', ']'].includes(open.value)) return null
+    this.next()
+    const low = this.sum()
+    if (!this.takeSign('..')) return null
+    const high = this.sum()
+    const close = this.next()
+    if (close.kind !== 'sign' || ![']', ')', '['].includes(close.value)) return null
+    return { kind: 'range', low, high, lowOpen: open.value !== '[', highOpen: close.value !== ']', from: open.from, to: close.to }
+  }
+
+  private leftAssociative(operand: () => Expr, signs: readonly ('+' | '-' | '*' | '/' | '**')[]): Expr {
+    let left = operand()
+    for (;;) {
+      const op = signs.find(s => this.isSign(s))
+      if (!op) return left
+      this.next()
+      const right = operand()
+      left = { kind: 'arithmetic', op, left, right, from: left.from, to: right.to }
+    }
+  }
+
+  private sum = (): Expr => this.leftAssociative(this.product, ['+', '-'])
+  private product = (): Expr => this.leftAssociative(this.exponent, ['*', '/'])
+  private exponent = (): Expr => this.leftAssociative(this.unary, ['**'])
+  private unary = (): Expr => {
+    const token = this.token
+    if (!this.takeSign('-')) return this.primary()
+    this.depth += 1
+    if (this.depth > DEEPEST) this.fail(`Signs nest more than ${DEEPEST} deep.`)
+    const value = this.unary()
+    this.depth -= 1
+    if (value.kind === 'number' && isNumber(value.value)) return { ...value, value: negate(value.value), from: token.from }
+    return { kind: 'negate', value, from: token.from, to: value.to }
+  }
+
+  private primary(): Expr {
+    const token = this.next()
+    switch (token.kind) {
+      case 'number': case 'text': case 'date': return token
+      case 'word': return this.word(token)
+      case 'end': return this.fail('Something is missing at the end.', token)
+      case 'sign': return this.bracketed(token)
+    }
+  }
+
+  private bracketed(token: Token & { kind: 'sign' }): Expr {
+    if (token.value === '(') {
+      const inner = this.expression()
+      this.closeWith(')', token)
+      return inner
+    }
+    if (token.value === '[') {
+      const items = this.listUntil(']')
+      return { kind: 'list', items, from: token.from, to: this.closeWith(']', token) }
+    }
+    const instead = INSTEAD[token.value]
+    if (instead) return this.fail(`Write “${instead}” in place of “${token.value}”.`, token, instead)
+    return this.fail(`A question, a value or a bracket should stand here, not “${token.value}”.`, token)
+  }
+
+  private listUntil(close: string): Expr[] {
+    const items: Expr[] = []
+    if (this.isSign(close)) return items
+    do items.push(this.expression())
+    while (this.takeSign(','))
+    return items
+  }
+
+  private word(token: Token & { kind: 'word' }): Expr {
+    const { from, to, value } = token
+    const called = functionNameAt(this.tokens, this.at - 1)
+    if (called) {
+      this.at += called.words
+      const args = this.listUntil(')')
+      const end = this.closeWith(')', token)
+      if (called.name !== 'not') return { kind: 'call', name: called.name, args, from, to: end }
+      const [only] = args
+      if (!only || args.length !== 1) return this.fail('“not” takes one condition: not(…).', { from, to: end })
+      return { kind: 'not', value: only, from, to: end }
+    }
+    if (value === 'true' || value === 'false') return { kind: 'boolean', value: value === 'true', from, to }
+    if (value === 'null') return { kind: 'null', from, to }
+    if (value === 'not') return this.fail('“not” needs brackets: not(…).', token)
+    if (KEYWORDS.has(value)) return this.fail(`“${value}” can’t stand here.`, token)
+    return { kind: 'name', name: value, from, to }
+  }
+}
+
+/** `x in ("a", "b")` means the same as `x in ["a", "b"]`; one bracketed value the same as without brackets. */
+function membershipNode(value: Expr, tests: TestNode[], to: number): Expr {
+  const [only] = tests
+  const bare = tests.length === 1 && only !== undefined && only.kind !== 'range' && only.kind !== 'unaryTest'
+  if (bare && only.kind === 'list') return { kind: 'in', value, tests: only.items, bare: false, from: value.from, to }
+  return { kind: 'in', value, tests, bare, from: value.from, to }
+}

@@ -1,0 +1,71 @@
+import type { Form, Group, Item, Note, Question, Row, Section } from './definition'
+
+interface InForm {
+  code: string
+  /** How people and edits point at it: `item/hull`, and `item/hull#2` for the second of that code. */
+  address: Address
+  /** The number in the script: `2`, `2.3`, `2.3.1`. */
+  number: string
+  /** The index of the section it stands in. */
+  section: number
+  /** The groups around it, outermost first. */
+  groups: readonly GroupPlace[]
+  /** Position among all places, in the order of the form. */
+  order: number
+}
+export type GroupPlace = InForm & { kind: 'group', node: Group }
+export type Place =
+  | InForm & { kind: 'section', node: Section }
+  | InForm & { kind: 'question', node: Question }
+  | InForm & { kind: 'note', node: Note }
+  | GroupPlace
+export type PlaceOf<K extends Place['kind']> = Extract<Place, { kind: K }>
+
+/** Where an edit or a finding points: a section, an item (question, note, group) or a choice list, by code. */
+export type Address = `${'section' | 'item' | 'list'}/${string}`
+
+/** Everything in a form, in its order: sections, and in them questions, notes and groups. */
+export function outline(form: Form): Place[] {
+  const places: Place[] = []
+  const seen = new Map<string, number>()
+  const addressOf = (kind: 'section' | 'item', code: string): Address => {
+    const key = `${kind}/${code}` as const
+    const count = (seen.get(key) ?? 0) + 1
+    seen.set(key, count)
+    return count === 1 ? key : `${key}#${count}`
+  }
+  const visit = (items: readonly Item[], section: number, groups: readonly GroupPlace[], prefix: string) => {
+    let count = 0
+    for (const node of items) {
+      // Notes are read, not answered; numbering skips them.
+      const number = node.kind === 'note' ? '' : `${prefix}.${count += 1}`
+      const common = { code: node.code, address: addressOf('item', node.code), number, section, groups, order: places.length }
+      if (node.kind === 'question') places.push({ ...common, kind: 'question', node })
+      else if (node.kind === 'note') places.push({ ...common, kind: 'note', node })
+      else {
+        const place: GroupPlace = { ...common, kind: 'group', node }
+        places.push(place)
+        visit(node.items, section, [...groups, place], number)
+      }
+    }
+  }
+  form.sections.forEach((node, section) => {
+    const number = String(section + 1)
+    places.push({ kind: 'section', code: node.code, address: addressOf('section', node.code), number, section, groups: [], order: places.length, node })
+    visit(node.items, section, [], number)
+  })
+  return places
+}
+
+/** The rows that a choice question offers at most, before any narrowing; null when its list does not exist. */
+export function rowsOf(form: Form, question: Question & { type: 'choice' }): readonly Row[] | null {
+  if (question.list === undefined) return question.options ?? []
+  return form.lists?.find(list => list.code === question.list)?.rows.filter(row => row.retired !== true) ?? null
+}
+
+/** How a place is called for people: its label or title, or the beginning of a note. */
+export function placeName(place: Place): string {
+  const text = place.kind === 'question' ? place.node.label : place.kind === 'note' ? place.node.text : place.node.title
+  const line = text.trim().split('\n')[0] ?? ''
+  return line === '' ? place.code : line.length > 70 ? `${line.slice(0, 67)}…` : line
+}

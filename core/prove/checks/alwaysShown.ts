@@ -1,0 +1,93 @@
+import { namesIn, nodesOf, type Expr } from '../../expressions/tree'
+import { isQuestion, type PlannedPlace, type PlannedQuestion, type PlannedRule } from '../../fill/plan'
+import type { Place } from '../../form/walk'
+import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
+import type { Finding } from '../finding'
+import type { StateSpace } from '../goal'
+import type { Literal } from '../sat'
+import { example, hull, section, text, whole } from './example'
+import { undecidedFinding } from './undecided'
+
+const always = { code: 'always-shown', severity: 'risk' } as const
+const once = { code: 'always-once-answered', severity: 'advice' } as const
+
+export const alwaysShown: Check = {
+  ...always,
+  about: 'A shown-when rule is true for all answers, so it changes nothing.',
+  raises: example(section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel", "grp"]' })])),
+  spares: example(section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel"]' })])),
+  run: inquiry => ruledPlaces(inquiry, inquiry.evidence.notShown).flatMap(ruled => strong(inquiry, ruled)),
+}
+
+export const alwaysOnceAnswered: Check = {
+  ...once,
+  about: 'A shown-when rule is true for every answer that can be given; only leaving the question blank makes a difference.',
+  raises: example(section('crew', [whole('age', { required: undefined }), text('remarks', { shownWhen: 'age < 18 or age >= 18' })])),
+  spares: example(section('crew', [whole('age', { required: undefined }), text('remarks', { shownWhen: 'age < 18 or age > 18' })])),
+  run: inquiry => ruledPlaces(inquiry, inquiry.evidence.refused).flatMap(ruled => weak(inquiry, ruled)),
+}
+
+interface Ruled { place: Place, shown: PlannedRule & { expr: Expr }, step: PlannedPlace | PlannedQuestion | null }
+
+/** What has a usable shown-when, could be shown, and was not seen hidden in the random runs. */
+function ruledPlaces(inquiry: Inquiry, seen: ReadonlySet<number>): Ruled[] {
+  const { plan } = inquiry.model
+  return plan.sections.flatMap(s => [{ place: s.place, shown: s.shown, step: null }, ...s.steps.map(step => ({ place: step.place, shown: step.shown, step }))])
+    .flatMap(({ place, shown, step }): Ruled[] => {
+      const folded = inquiry.impossible.has(place.order) || (step && inquiry.isFolded(step)) || inquiry.model.circular.has(place.code)
+      return shown?.expr && !folded && !seen.has(place.order) ? [{ place, shown: { ...shown, expr: shown.expr }, step }] : []
+    })
+}
+
+/** The states the rule is asked in: its section is the current one, and what is required there is answered. */
+function asked(inquiry: Inquiry, { place, step, shown }: Ruled, more: (space: StateSpace, rule: Literal) => Literal[], holds: Goal['holds']): Goal {
+  return {
+    section: place.section,
+    names: namesIn(shown.expr),
+    literals: (space) => {
+      const rule = space.rule(shown, place, 'shownWhen')
+      const literals = [step ? space.sectionShown(place.section) : space.reached(place.section), ...more(space, rule)]
+      for (const code of space.encoding.codes()) {
+        const question = inquiry.model.stepOf(code)
+        if (question && question.place.section === place.section) space.demandAnswer(question)
+      }
+      return literals
+    },
+    holds,
+  }
+}
+
+function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
+  const { place, shown } = ruled
+  const decision = inquiry.decide(asked(inquiry, ruled, (_, rule) => [-rule], state => shown.run(state.values) !== true))
+  if (decision.is === 'undecided') return [undecidedFinding(place, `whether ${called(place)} is always shown`, decision.why)]
+  if (decision.is !== 'impossible') return []
+  inquiry.evidence.refused.add(place.order) // said already: the weaker finding would repeat it
+  const others = decision.conflict.filter(p => p.address !== place.address || p.kind !== 'shownWhen')
+  return [finding(always, place, `${called(place)} is always shown: its rule is true whatever is answered${others.length > 0 ? ', because of what stands before it' : ''}.`, {
+    rule: `${place.address}:shownWhen`,
+    conflict: [partAt(place, 'shownWhen'), ...others],
+    witness: inquiry.wayTo(place.section),
+    mend: { words: 'Take the rule away', edits: [{ do: 'change', what: place.address, set: { shownWhen: null } }] },
+  })]
+}
+
+function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {
+  const { place, shown } = ruled
+  const names = namesIn(shown.expr)
+  if (names.length === 0 || [...nodesOf(shown.expr)].some(n => n.kind === 'null')) return []
+  const answered = (space: StateSpace) => names.map(name => -space.encoding.variable(name).blank)
+  const broken = inquiry.decide(asked(inquiry, ruled, (space, rule) => [-rule, ...answered(space)], state => shown.run(state.values) !== true))
+  if (broken.is !== 'impossible') return []
+  // When a question it names may not be asked at all, the rule does tell something: whether it was.
+  const hidden = inquiry.decide(asked(inquiry, ruled, (space) => {
+    const steps = names.flatMap(name => inquiry.model.stepOf(name) ?? []).filter(isQuestion)
+    return [space.encoding.or(steps.map(s => -space.inPlay(s)))]
+  }, () => true))
+  if (hidden.is !== 'impossible') return []
+  return [finding(once, place, `${called(place)} is shown for every answer that can be given; only a blank hides it. If that is meant, say “is answered”.`, {
+    rule: `${place.address}:shownWhen`,
+    conflict: [partAt(place, 'shownWhen')],
+    witness: inquiry.wayTo(place.section),
+  })]
+}

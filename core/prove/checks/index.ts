@@ -1,0 +1,23 @@
+import type { Check } from '../inquiry'
+import { alwaysOnceAnswered, alwaysShown } from './alwaysShown'
+import { backwardRoute } from './backwardRoute'
+import { circle } from './circle'
+import { duplicateCode } from './duplicateCode'
+import { emptyList } from './emptyList'
+import { emptySection } from './emptySection'
+import { labelForCode } from './labelForCode'
+import { laterName } from './laterName'
+import { neverShown } from './neverShown'
+import { syntaxError } from './syntaxError'
+import { unknownCode } from './unknownCode'
+import { unknownFunction } from './unknownFunction'
+import { unknownName } from './unknownName'
+import { unreachableSection } from './unreachableSection'
+import { wrongType } from './wrongType'
+
+/** Every check, in the order in which they run: what can't be reached is known before what is always shown is asked. */
+export const CHECKS: readonly Check[] = [
+  syntaxError, unknownName, laterName, unknownFunction, wrongType, unknownCode, labelForCode,
+  duplicateCode, emptySection, emptyList, backwardRoute, circle,
+  unreachableSection, neverShown, alwaysShown, alwaysOnceAnswered,
+]

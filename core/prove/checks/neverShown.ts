@@ -1,0 +1,61 @@
+import type { PlannedPlace, PlannedQuestion, PlannedSection } from '../../fill/plan'
+import { called, finding, partAt, sectionGoal, type Check, type Goal, type Inquiry } from '../inquiry'
+import type { Finding } from '../finding'
+import { namesAround } from '../goal'
+import { example, section, text, whole } from './example'
+import { undecidedFinding } from './undecided'
+
+const kind = { code: 'never-shown', severity: 'fault' } as const
+
+export const neverShown: Check = {
+  ...kind,
+  about: 'No answers at all bring this section, group, question or note into play.',
+  raises: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 and age > 65' })])),
+  spares: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 or age > 65' })])),
+  run: inquiry => inquiry.model.plan.sections.flatMap(s => [...sectionFindings(inquiry, s), ...s.steps.flatMap(step => stepFindings(inquiry, step))]),
+}
+
+function sectionFindings(inquiry: Inquiry, { place, shown }: PlannedSection): Finding[] {
+  if (!shown?.expr || inquiry.impossible.has(place.order) || isCircular(inquiry, place.code)) return []
+  if (inquiry.evidence.shown.has(place.order)) {
+    inquiry.noteExample()
+    return []
+  }
+  const goal = sectionGoal(inquiry.model, place.section)
+  return decided(inquiry, goal, { place, shown, parent: -1 }, reachGoal(inquiry, place.section))
+}
+
+function stepFindings(inquiry: Inquiry, step: PlannedPlace | PlannedQuestion): Finding[] {
+  const { place, shown } = step
+  if (!shown?.expr || inquiry.isFolded(step) || isCircular(inquiry, place.code)) return []
+  if (inquiry.evidence.shown.has(place.order)) {
+    inquiry.noteExample()
+    return []
+  }
+  const goal: Goal = { section: place.section, names: namesAround(inquiry.model, step), literals: space => [space.inPlay(step)], holds: state => state.inPlay[place.order] === true }
+  return decided(inquiry, goal, step, sectionGoal(inquiry.model, place.section))
+}
+
+/** The goal “the routes lead to this section”, shown or not; replayed as far as the section before. */
+const reachGoal = (inquiry: Inquiry, section: number): Goal | null => section === 0 ? null : sectionGoal(inquiry.model, section - 1)
+
+/** Decides whether something can show; `near` is the goal whose example is the nearest miss. */
+function decided(inquiry: Inquiry, goal: Goal, { place }: PlannedPlace, near: Goal | null): Finding[] {
+  const decision = inquiry.decide(goal)
+  if (decision.is === 'undecided') return [undecidedFinding(place, `whether ${called(place)} can ever be shown`, decision.why)]
+  if (decision.is !== 'impossible') return []
+  const repeated = inquiry.isRepeated(decision.conflict)
+  inquiry.impossible.set(place.order, decision.conflict)
+  if (repeated) return []
+  const others = decision.conflict.filter(p => !(p.address === place.address && p.kind === 'shownWhen'))
+  const sentence = others.length === 0
+    ? `${called(place)} can never be shown: no answers make its rule true.`
+    : `${called(place)} can never be shown: its rule can’t be true together with ${others.length === 1 ? 'another rule' : `${others.length} other rules`}.`
+  return [finding(kind, place, sentence, {
+    rule: `${place.address}:shownWhen`,
+    conflict: decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'shownWhen')],
+    witness: near && inquiry.witness(near),
+  })]
+}
+
+const isCircular = (inquiry: Inquiry, code: string) => inquiry.model.circular.has(code)

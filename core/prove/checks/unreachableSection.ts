@@ -1,0 +1,25 @@
+import { called, finding, type Check, type Goal } from '../inquiry'
+import type { Finding } from '../finding'
+import { example, section, text, yesNo } from './example'
+import { undecidedFinding } from './undecided'
+
+const kind = { code: 'unreachable-section', severity: 'fault' } as const
+
+export const unreachableSection: Check = {
+  ...kind,
+  about: 'No answers lead to this section: the routes always go past it, or nobody gets through what stands before it.',
+  raises: example(section('boat', [yesNo('insured')], { routes: [{ when: 'insured = true', to: 'end' }, { to: 'end' }] }), section('cover', [text('insurer')]), section('end', [text('remarks')])),
+  spares: example(section('boat', [yesNo('insured')], { routes: [{ when: 'insured = false', to: 'end' }] }), section('cover', [text('insurer')]), section('end', [text('remarks')])),
+  run: inquiry => inquiry.model.plan.sections.flatMap(({ place }): Finding[] => {
+    const index = place.section
+    if (index === 0 || inquiry.evidence.reached.has(index)) return []
+    // Replayed where the section shows, too: an example only matters when a test was left open.
+    const goal: Goal = { section: index, names: [], literals: space => [space.reached(index)], holds: state => state.path.includes(index) }
+    const decision = inquiry.decide(goal)
+    if (decision.is === 'undecided') return [undecidedFinding(place, `whether the form ever leads to ${called(place)}`, decision.why)]
+    if (decision.is !== 'impossible') return []
+    const repeated = inquiry.isRepeated(decision.conflict)
+    inquiry.impossible.set(place.order, decision.conflict)
+    return repeated ? [] : [finding(kind, place, `Nothing leads to ${called(place)}: no answers get there.`, { conflict: decision.conflict, witness: inquiry.wayTo(index - 1) })]
+  }),
+}

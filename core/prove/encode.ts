@@ -1,0 +1,235 @@
+import { compile } from '../expressions/compile'
+import { print } from '../expressions/print'
+import { namesIn, nodesOf, type CompareOp, type Expr, type ExprOf, type TestNode } from '../expressions/tree'
+import type { Value } from '../expressions/types'
+import type { Model } from './model'
+import { Solver, type Literal } from './sat'
+
+/** When a condition is definitely true, and when definitely false; neither is unknown. */
+export interface Truth { t: Literal, f: Literal }
+
+/** The answer of one question in the solver: one literal per class, and one for blank. Exactly one of them holds. */
+interface Variable { blank: Literal, classes: readonly { value: Value, literal: Literal }[], singletons: boolean }
+
+const HERE = { from: 0, to: 0 }
+const STRICT_CALLS: ReadonlySet<string> = new Set(['string length', 'upper case', 'lower case', 'contains', 'starts with', 'ends with', 'abs', 'floor', 'ceiling', 'sum', 'mean', 'min', 'max'])
+
+/**
+ * Conditions as clauses over classes of answers. Truth is encoded by polarity, so that three-valued logic is exact.
+ *
+ * What is not exact is a test whose outcome the classes don't decide (arithmetic between answers, functions of texts, today):
+ * it becomes a free variable. A contradiction then still holds for all answers; an example must be replayed.
+ */
+export class Encoding {
+  readonly solver = new Solver()
+  readonly yes: Literal
+  private readonly variables = new Map<string, Variable>()
+  private readonly truths = new Map<Expr, Truth>()
+  private readonly free = new Map<string, Truth>()
+
+  constructor(private readonly model: Model) {
+    this.yes = this.solver.newVariable()
+    this.solver.addClause([this.yes])
+  }
+
+  /** Whether a test had to be left open; proofs of impossibility stay exact, examples need their replay. */
+  get isOpen(): boolean { return this.free.size > 0 }
+
+  variable(code: string): Variable {
+    const known = this.variables.get(code)
+    if (known) return known
+    const domain = this.model.domain(code)
+    const blank = this.solver.newVariable()
+    this.solver.prefer(blank)
+    const classes = domain.classes.map(value => ({ value, literal: this.solver.newVariable() }))
+    const all = [blank, ...classes.map(c => c.literal)]
+    this.solver.addClause(all)
+    for (let i = 0; i < all.length; i++) for (let j = i + 1; j < all.length; j++) this.solver.addClause([-(all[i] ?? 0), -(all[j] ?? 0)])
+    const variable = { blank, classes, singletons: domain.singletons }
+    this.variables.set(code, variable)
+    return variable
+  }
+
+  /** The answers in the model that the solver found, blanks left out. */
+  answers(): Map<string, Value> {
+    const answers = new Map<string, Value>()
+    for (const [code, variable] of this.variables) {
+      const chosen = variable.classes.find(c => this.solver.isTrue(c.literal))
+      if (chosen) answers.set(code, chosen.value)
+    }
+    return answers
+  }
+
+  codes = (): string[] => [...this.variables.keys()]
+
+  and(literals: readonly Literal[]): Literal {
+    const kept = [...new Set(literals)].filter(l => l !== this.yes)
+    if (kept.includes(-this.yes)) return -this.yes
+    const [only] = kept
+    if (only === undefined) return this.yes
+    if (kept.length === 1) return only
+    const result = this.solver.newVariable()
+    for (const literal of kept) this.solver.addClause([-result, literal])
+    this.solver.addClause([result, ...kept.map(l => -l)])
+    return result
+  }
+
+  or = (literals: readonly Literal[]): Literal => -this.and(literals.map(l => -l))
+
+  /** The truth of a condition. */
+  truth(expr: Expr): Truth {
+    const known = this.truths.get(expr)
+    if (known) return known
+    const truth = this.build(expr)
+    this.truths.set(expr, truth)
+    return truth
+  }
+
+  private build(expr: Expr): Truth {
+    switch (expr.kind) {
+      case 'boolean': return expr.value ? this.always() : this.never()
+      case 'null': return { t: -this.yes, f: -this.yes }
+      case 'name': return { t: this.equals(expr.name, true), f: this.equals(expr.name, false) }
+      case 'and': case 'or': {
+        const parts = expr.parts.map(part => this.truth(part))
+        return expr.kind === 'and'
+          ? { t: this.and(parts.map(p => p.t)), f: this.or(parts.map(p => p.f)) }
+          : { t: this.or(parts.map(p => p.t)), f: this.and(parts.map(p => p.f)) }
+      }
+      case 'not': {
+        const { t, f } = this.truth(expr.value)
+        return { t: f, f: t }
+      }
+      case 'if': {
+        const [test, then, otherwise] = [this.truth(expr.test), this.truth(expr.then), this.truth(expr.else)]
+        const choose = (a: Literal, b: Literal) => this.or([this.and([test.t, a]), this.and([-test.t, b])])
+        return { t: choose(then.t, otherwise.t), f: choose(then.f, otherwise.f) }
+      }
+      case 'between': return this.truth(twoSided(expr.value, { op: '>=', value: expr.low }, { op: '<=', value: expr.high }))
+      case 'in': return this.membership(expr)
+      case 'compare': return this.compare(expr)
+      default: return this.tabulated(expr) ?? this.open(expr)
+    }
+  }
+
+  private always = (): Truth => ({ t: this.yes, f: -this.yes })
+  private never = (): Truth => ({ t: -this.yes, f: this.yes })
+  private certain = (t: Literal): Truth => ({ t, f: -t })
+
+  private equals = (code: string, value: Value): Literal =>
+    this.variable(code).classes.find(c => c.value === value)?.literal ?? -this.yes
+
+  private membership(expr: ExprOf<'in'>): Truth {
+    const [only] = expr.tests
+    if (expr.bare && only && only.kind !== 'range' && only.kind !== 'unaryTest' && only.kind !== 'text' && only.kind !== 'number' && only.kind !== 'date' && only.kind !== 'boolean') {
+      return this.tabulated(expr) ?? this.open(expr)
+    }
+    const parts = expr.tests.map(test => this.truth(testExpression(expr.value, test)))
+    return { t: this.or(parts.map(p => p.t)), f: this.and(parts.map(p => p.f)) }
+  }
+
+  private compare(expr: ExprOf<'compare'>): Truth {
+    const { op, left, right } = expr
+    if (left.kind !== 'name' && right.kind === 'name') return this.truth({ ...expr, op: FLIPPED[op], left: right, right: left })
+    if (left.kind === 'name' && right.kind === 'null') {
+      const blank = this.variable(left.name).blank
+      if (op === '=' || op === '!=') return this.certain(op === '=' ? blank : -blank)
+      return { t: -this.yes, f: -this.yes }
+    }
+    if (left.kind === 'name' && isConstant(right)) return this.againstConstant(left.name, op, right, expr)
+    return this.tabulated(expr) ?? this.booleans(expr) ?? this.open(expr)
+  }
+
+  /** A question against a constant: the classes decide, since the constant is among those that cut them. */
+  private againstConstant(code: string, op: CompareOp, constant: Expr, expr: ExprOf<'compare'>): Truth {
+    const variable = this.variable(code)
+    const run = compile({ ...expr, op, left: { kind: 'name', name: code, ...HERE }, right: constant }, () => 1)
+    const outcome = (value: Value) => run(['', value])
+    const holding = variable.classes.filter(c => outcome(c.value) === true).map(c => c.literal)
+    const failing = variable.classes.filter(c => outcome(c.value) === false).map(c => c.literal)
+    const blank = outcome(null)
+    if (blank === true) holding.push(variable.blank)
+    if (blank === false) failing.push(variable.blank)
+    return { t: this.or(holding), f: this.or(failing) }
+  }
+
+  /** Equality of two conditions: both true, both false, or both unknown. */
+  private booleans({ op, left, right }: ExprOf<'compare'>): Truth | null {
+    const isCondition = (e: Expr): boolean => this.isCondition(e)
+    if (!isCondition(left) || !isCondition(right) || (op !== '=' && op !== '!=')) return null
+    const [a, b] = [this.truth(left), this.truth(right)]
+    const same = this.or([this.and([a.t, b.t]), this.and([a.f, b.f]), this.and([-a.t, -a.f, -b.t, -b.f])])
+    return this.certain(op === '=' ? same : -same)
+  }
+
+  private isCondition(expr: Expr): boolean {
+    if (expr.kind === 'if') return this.isCondition(expr.then) && this.isCondition(expr.else)
+    if (expr.kind === 'name') return this.model.stepOf(expr.name)?.place.node.type === 'yesNo'
+    return ['boolean', 'and', 'or', 'not', 'compare', 'in', 'between'].includes(expr.kind)
+  }
+
+  /** A test of questions with few single answers each (yes/no, choices, today apart) by trying all combinations. */
+  private tabulated(expr: Expr): Truth | null {
+    const names = namesIn(expr)
+    if (usesToday(expr)) return null
+    const variables = names.map(name => this.variable(name))
+    if (variables.some(v => !v.singletons) || variables.reduce((n, v) => n * (v.classes.length + 1), 1) > MOST_ROWS) return null
+    const run = compile(expr, name => names.indexOf(name) + 1)
+    const outcomes: { true: Literal[], false: Literal[] } = { true: [], false: [] }
+    const visit = (at: number, values: Value[], literals: Literal[]) => {
+      const variable = variables[at]
+      if (!variable) {
+        const outcome = run(['', ...values])
+        if (typeof outcome === 'boolean') outcomes[`${outcome}`].push(this.and(literals))
+        return
+      }
+      visit(at + 1, [...values, null], [...literals, variable.blank])
+      for (const c of variable.classes) visit(at + 1, [...values, c.value], [...literals, c.literal])
+    }
+    visit(0, [], [])
+    return { t: this.or(outcomes.true), f: this.or(outcomes.false) }
+  }
+
+  /** A test that the classes don't decide: free, but known to be unknown while what it needs is blank. */
+  private open(expr: Expr): Truth {
+    const key = print(expr)
+    const known = this.free.get(key)
+    if (known) return known
+    const truth = { t: this.solver.newVariable(), f: this.solver.newVariable() }
+    this.free.set(key, truth)
+    this.solver.addClause([-truth.t, -truth.f])
+    const isEquality = expr.kind === 'compare' && (expr.op === '=' || expr.op === '!=')
+    if (isEquality) this.solver.addClause([truth.t, truth.f])
+    for (const name of namesIn(expr)) {
+      const { blank } = this.variable(name)
+      if (!isEquality && isStrict(expr)) {
+        this.solver.addClause([-blank, -truth.t])
+        this.solver.addClause([-blank, -truth.f])
+      }
+    }
+    return truth
+  }
+}
+
+const MOST_ROWS = 600
+const FLIPPED: Record<CompareOp, CompareOp> = { '=': '=', '!=': '!=', '<': '>', '<=': '>=', '>': '<', '>=': '<=' }
+
+const isConstant = (expr: Expr) => expr.kind === 'number' || expr.kind === 'text' || expr.kind === 'boolean' || expr.kind === 'date'
+const usesToday = (expr: Expr) => [...nodesOf(expr)].some(n => n.kind === 'call' && n.name === 'today')
+
+/** Whether a blank anywhere in it makes the whole unknown. */
+const isStrict = (expr: Expr): boolean => [...nodesOf(expr)].every(node =>
+  ['number', 'text', 'date', 'name', 'compare', 'arithmetic', 'negate', 'between'].includes(node.kind)
+  && !(node.kind === 'compare' && node !== expr)
+  || (node.kind === 'call' && (STRICT_CALLS.has(node.name) || node.name === 'today')))
+
+const twoSided = (value: Expr, low: { op: CompareOp, value: Expr }, high: { op: CompareOp, value: Expr }): Expr => ({
+  kind: 'and', ...HERE,
+  parts: [low, high].map(end => ({ kind: 'compare', op: end.op, left: value, right: end.value, ...HERE })),
+})
+
+function testExpression(value: Expr, test: TestNode): Expr {
+  if (test.kind === 'range') return twoSided(value, { op: test.lowOpen ? '>' : '>=', value: test.low }, { op: test.highOpen ? '<' : '<=', value: test.high })
+  if (test.kind === 'unaryTest') return { kind: 'compare', op: test.op, left: value, right: test.value, ...HERE }
+  return { kind: 'compare', op: '=', left: value, right: test, ...HERE }
+}

@@ -1,0 +1,52 @@
+import type { Answers } from '../fill/answers'
+import type { Edit } from '../form/edits'
+import type { Address } from '../form/walk'
+
+export type Severity = 'fault' | 'risk' | 'advice'
+
+/** One of the rules (or places) that together bring a finding about. */
+export interface ConflictPart {
+  /** The code of the section, question, group, note or list. */
+  code: string
+  address: Address
+  /** The kind of rule, or `place` where the thing itself is meant. */
+  kind: 'shownWhen' | 'required' | 'validWhen' | 'route' | 'place'
+  index: number
+}
+
+/** What the prover says about a form. */
+export interface Finding {
+  /** Stable kind of finding, e.g. `never-shown`. */
+  code: string
+  severity: Severity
+  /** The code of the question, section or list; null for the whole form. */
+  at: string | null
+  address: Address | null
+  /** The rule concerned, as `rulesOf` names it; null when there is none. */
+  rule: string | null
+  sentence: string
+  /** A smallest set of rules that collide: none can be left out. */
+  conflict: ConflictPart[]
+  /**
+   * A smallest set of answers that leads to where the finding shows; null where no answers lead there. For what can never
+   * be shown it is the nearest miss: its section is open, and as many of the colliding rules hold as can.
+   */
+  witness: Answers | null
+  /** The edits that mend it, where that is mechanical, and the words for the button. */
+  mend: { words: string, edits: Edit[] } | null
+}
+
+/** What was decided, and how; `undecided` are findings as well. */
+export interface Tally {
+  rules: number
+  /** Goals settled by an example that the evaluator replayed. */
+  byExample: number
+  /** Goals settled by a proof that no answers do it. */
+  byProof: number
+  undecided: number
+}
+
+export interface Verdict { findings: Finding[], tally: Tally }
+
+const ORDER: Record<Severity, number> = { fault: 0, risk: 1, advice: 2 }
+export const bySeverity = (a: Finding, b: Finding): number => ORDER[a.severity] - ORDER[b.severity]

@@ -1,0 +1,230 @@
+import { namesIn, type Expr } from '../expressions/tree'
+import type { Answers, Answer } from '../fill/answers'
+import { answerOf } from '../fill/answers'
+import { type PlannedPlace, type PlannedQuestion, type PlannedRule, type PlannedSection } from '../fill/plan'
+import { ruleId, type RuleKind } from '../form/rules'
+import type { Place } from '../form/walk'
+import { Encoding } from './encode'
+import type { ConflictPart } from './finding'
+import { shownChain, type Model } from './model'
+import type { Literal, Outcome } from './sat'
+
+/** Conflicts that one call of the solver may meet: the same on every machine, so the same form gets the same verdict. */
+export const CONFLICT_LIMIT = 20_000
+
+/**
+ * The states of a form in which a section is the current one, as clauses: every section before it complete, this one filled
+ * in part, later ones blank (docs/meaning.md). Every rule is switched by a literal of its own, so that a contradiction tells
+ * which rules bring it about. What a switched-off rule would decide is then free.
+ */
+export class StateSpace {
+  readonly encoding: Encoding
+  private readonly switches = new Map<string, { literal: Literal, part: ConflictPart }>()
+  private readonly shownOf = new Map<number, Literal>()
+  private readonly ruleLiterals = new Map<string, Literal>()
+  private readonly leads: Literal[][] = []
+  private readonly reachedAt: Literal[] = []
+
+  /**
+   * @param current the index of the section that is the current one
+   * @param names the questions that the goal names; what they depend on is added
+   */
+  constructor(readonly model: Model, readonly current: number, names: readonly string[]) {
+    this.encoding = new Encoding(model)
+    const cone = coneOf(model, current, names)
+    for (const code of cone) this.constrain(code)
+  }
+
+  /** The literal “this is in play”, the section around it included. */
+  inPlay(step: PlannedPlace | PlannedQuestion): Literal {
+    const known = this.shownOf.get(step.place.order)
+    if (known !== undefined) return known
+    const literal = this.encoding.and([this.sectionShown(step.place.section), ...shownChain(this.model, step).map(s => this.rule(s.shown, s.place, 'shownWhen'))])
+    this.shownOf.set(step.place.order, literal)
+    return literal
+  }
+
+  /** The literal “the routes lead to this section, and its rule shows it”. */
+  sectionShown(index: number): Literal {
+    const section = this.model.plan.sections[index]
+    if (!section) return this.encoding.yes
+    return this.encoding.and([this.reached(index), this.rule(section.shown, section.place, 'shownWhen')])
+  }
+
+  /** The literal “the routes lead to this section”; the number of sections stands for the finish. */
+  reached(index: number): Literal {
+    return this.reachedAt[index] ??= this.reach(index)
+  }
+
+  private reach(index: number): Literal {
+    if (index === 0) return this.encoding.yes
+    if (!this.model.plan.sections.slice(0, index).some(s => s.routes.length > 0)) return this.encoding.yes
+    const from: Literal[] = []
+    for (let i = 0; i < index; i++) {
+      const literal = this.leadsTo(i)[index]
+      if (literal !== undefined) from.push(literal)
+    }
+    return this.encoding.or(from)
+  }
+
+  /** By target: the literal “leaving section i leads there”. */
+  private leadsTo(i: number): Literal[] {
+    const known = this.leads[i]
+    if (known) return known
+    const section = this.model.plan.sections[i]
+    if (!section) return []
+    const { encoding } = this
+    const reached = this.reached(i)
+    if (section.routes.length === 0) {
+      const onward: Literal[] = []
+      onward[i + 1] = reached
+      return this.leads[i] = onward
+    }
+    const shown = this.rule(section.shown, section.place, 'shownWhen')
+    const byTarget = new Map<number, Literal[]>([[i + 1, [encoding.and([reached, -shown])]]])
+    const add = (target: number, literal: Literal) => byTarget.set(target, [...byTarget.get(target) ?? [], literal])
+    const notBefore: Literal[] = [reached, shown]
+    for (const route of section.routes) {
+      const taken = route.when === null ? this.unconditional(section.place, route.index) : this.rule(route.when, section.place, 'route', route.index)
+      add(route.target, encoding.and([...notBefore, taken]))
+      notBefore.push(-taken)
+    }
+    add(i + 1, encoding.and(notBefore))
+    const leads: Literal[] = []
+    for (const [target, literals] of byTarget) leads[target] = encoding.or(literals)
+    this.leads[i] = leads
+    return leads
+  }
+
+  /** “This rule is true”: the truth of its condition while its switch is on, else anything. */
+  rule(rule: PlannedRule | null, place: Place, kind: RuleKind, index = 0): Literal {
+    if (rule === null) return this.encoding.yes
+    const id = ruleId(place, kind, index)
+    const known = this.ruleLiterals.get(id)
+    if (known !== undefined) return known
+    const { solver } = this.encoding
+    const truth = rule.expr ? this.encoding.truth(rule.expr).t : -this.encoding.yes
+    const on = this.switchFor(place, kind, index)
+    const literal = solver.newVariable()
+    solver.addClause([-on, -literal, truth])
+    solver.addClause([-on, literal, -truth])
+    this.ruleLiterals.set(id, literal)
+    return literal
+  }
+
+  /** A route without condition: always taken while its switch is on. */
+  private unconditional(place: Place, index: number): Literal {
+    const literal = this.encoding.solver.newVariable()
+    this.encoding.solver.addClause([-this.switchFor(place, 'route', index), literal])
+    return literal
+  }
+
+  private switchFor(place: Place, kind: RuleKind, index: number): Literal {
+    const id = ruleId(place, kind, index)
+    const known = this.switches.get(id)
+    if (known) return known.literal
+    const literal = this.encoding.solver.newVariable()
+    this.switches.set(id, { literal, part: { code: place.code, address: place.address, kind, index } })
+    return literal
+  }
+
+  /** What holds of a question in every state: blank unless in play, and complete before the current section. */
+  private constrain(code: string) {
+    const question = this.model.stepOf(code)
+    if (!question || question.place.section > this.current) return
+    const { solver } = this.encoding
+    const { blank } = this.encoding.variable(code)
+    solver.addClause([blank, this.inPlay(question)])
+    if (question.place.section < this.current) this.complete(question)
+  }
+
+  private complete(question: PlannedQuestion) {
+    this.demandAnswer(question)
+    const { solver } = this.encoding
+    for (const [index, check] of question.checks.entries()) {
+      if (!check.expr) continue
+      const on = this.switchFor(question.place, 'validWhen', index)
+      solver.addClause([-on, -this.inPlay(question), -this.encoding.truth(check.expr).f])
+    }
+  }
+
+  /** A required question in play is answered. One with nothing to offer stays blank: another finding speaks of that. */
+  demandAnswer(question: PlannedQuestion) {
+    const { blank, classes } = this.encoding.variable(question.place.code)
+    if (question.required === null || classes.length === 0) return
+    const wanted = question.required === true
+      ? this.switchFor(question.place, 'required', 0)
+      : this.encoding.and([this.switchFor(question.place, 'required', 0), this.rule(question.required, question.place, 'required')])
+    this.encoding.solver.addClause([-wanted, -this.inPlay(question), -blank])
+  }
+
+  /** Whether some state fulfils the literals. */
+  decide(goal: readonly Literal[]): Outcome {
+    return this.encoding.solver.solve([...this.allSwitches(), ...goal], CONFLICT_LIMIT)
+  }
+
+  allSwitches = (): Literal[] => [...this.switches.values()].map(s => s.literal)
+
+  /**
+   * After an impossible goal: a smallest set of rules that make it so (none can be left out).
+   * Starts from the solver's final conflict and tries to do without each rule in turn.
+   */
+  conflictOf(goal: readonly Literal[]): ConflictPart[] {
+    const { solver } = this.encoding
+    const bySwitch = new Map([...this.switches.values()].map(s => [s.literal, s.part] as const))
+    let core = solver.conflict.filter(l => bySwitch.has(l))
+    for (const literal of [...core]) {
+      if (!core.includes(literal)) continue
+      const without = core.filter(l => l !== literal)
+      if (solver.solve([...without, ...goal], CONFLICT_LIMIT) === 'unsatisfiable') core = solver.conflict.filter(l => without.includes(l))
+    }
+    return core.flatMap(l => bySwitch.get(l) ?? [])
+  }
+
+  /** The answers of the model found last. */
+  answers(): Answers {
+    const answers: Record<string, Answer> = {}
+    for (const [code, value] of this.encoding.answers()) answers[code] = answerOf(value)
+    return answers
+  }
+}
+
+/** Everything that can matter to a goal in a section: what its names depend on, what decides the way there, and what blocks it. */
+function coneOf(model: Model, current: number, names: readonly string[]): string[] {
+  const cone = new Set<string>()
+  const open = [...names]
+  const sections = new Set<number>()
+  const want = (expr: Expr | null | undefined) => {
+    if (expr) open.push(...namesIn(expr))
+  }
+  const wantSection = (index: number) => {
+    if (sections.has(index)) return
+    sections.add(index)
+    want(model.plan.sections[index]?.shown?.expr)
+    for (const before of model.plan.sections.slice(0, index)) if (before.routes.length > 0) wantRoutes(before, wantSection, want)
+  }
+  wantSection(current)
+  for (const blocker of model.blockers) if (blocker.place.section < current) open.push(blocker.place.code)
+  for (let code = open.pop(); code !== undefined; code = open.pop()) {
+    const question = model.stepOf(code)
+    if (cone.has(code) || !question) continue
+    cone.add(code)
+    wantSection(question.place.section)
+    for (const step of shownChain(model, question)) want(step.shown?.expr)
+    if (question.required && question.required !== true) want(question.required.expr)
+    if (question.place.section < current) for (const check of question.checks) want(check.expr)
+  }
+  return [...cone].sort((a, b) => (model.stepOf(a)?.place.order ?? 0) - (model.stepOf(b)?.place.order ?? 0))
+}
+
+function wantRoutes(section: PlannedSection, wantSection: (index: number) => void, want: (expr: Expr | null | undefined) => void) {
+  wantSection(section.place.section)
+  for (const route of section.routes) want(route.when?.expr)
+}
+
+/** The questions that decide whether something is in play, by its own rule and the groups around. */
+export const namesAround = (model: Model, step: PlannedPlace | PlannedQuestion): string[] =>
+  shownChain(model, step).flatMap(s => s.shown?.expr ? namesIn(s.shown.expr) : [])
+
+/** Whether a goal touches a circle; such goals are not asked, the circle is reported. */
+export const touchesCircle = (space: StateSpace): boolean => space.encoding.codes().some(code => space.model.circular.has(code))

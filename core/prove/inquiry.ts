@@ -1,0 +1,130 @@
+import type { Answers } from '../fill/answers'
+import type { Filled } from '../fill/fill'
+import type { PlannedPlace, PlannedQuestion } from '../fill/plan'
+import type { Form } from '../form/definition'
+import { placeName, type Place } from '../form/walk'
+import type { ConflictPart, Finding, Severity, Tally } from './finding'
+import { StateSpace, touchesCircle } from './goal'
+import { modelOf, type Model } from './model'
+import { randomRuns, type Evidence } from './runs'
+import type { Literal } from './sat'
+import { smallestWitness } from './witness'
+
+/** A check of the prover: what it is called, how bad its findings are, and how they are found. */
+export interface Check {
+  /** The code of its findings. */
+  code: string
+  severity: Severity
+  /** What it says, in plain words, for the documentation. */
+  about: string
+  /** A form that it speaks of, and one that is like it and in order. */
+  raises: Form
+  spares: Form
+  run: (inquiry: Inquiry) => Finding[]
+}
+
+/** A goal: whether some state with a section as the current one does something. */
+export interface Goal {
+  section: number
+  names: readonly string[]
+  literals: (space: StateSpace) => Literal[]
+  /** The same asked of the evaluator, to replay an example. */
+  holds: (state: Filled) => boolean
+}
+
+export type Decision =
+  | { is: 'possible' }
+  | { is: 'impossible', conflict: ConflictPart[] }
+  | { is: 'undecided', why: string }
+  /** The goal depends on a circle, which is reported by itself. */
+  | { is: 'skipped' }
+
+/** Random runs before the solver is asked: they settle most goals, and each is an example. */
+const RUNS = 40
+
+/** One look at a form: what the checks share. */
+export class Inquiry {
+  readonly model: Model
+  readonly tally: Tally = { rules: 0, byExample: 0, byProof: 0, undecided: 0 }
+  private runs: Evidence | null = null
+  /** What can never come into play, by place order; what depends on it is folded into that finding. */
+  readonly impossible = new Map<number, ConflictPart[]>()
+  private readonly witnesses = new Map<number, Answers | null>()
+
+  constructor(readonly form: Form, readonly today: string) {
+    this.model = modelOf(form)
+    this.tally.rules = this.model.rules.length
+  }
+
+  get evidence(): Evidence {
+    return this.runs ??= randomRuns(this.model, RUNS, this.today)
+  }
+
+  /** Decides a goal: possible with an example, impossible with the rules that make it so, or honestly neither. */
+  decide(goal: Goal): Decision {
+    const space = new StateSpace(this.model, goal.section, goal.names)
+    const literals = goal.literals(space)
+    if (touchesCircle(space)) return { is: 'skipped' }
+    const outcome = space.decide(literals)
+    if (outcome === 'unsatisfiable') {
+      this.tally.byProof += 1
+      return { is: 'impossible', conflict: space.conflictOf(literals) }
+    }
+    if (outcome === 'limit') return this.undecided('the limit of conflicts was met')
+    if (space.encoding.isOpen && smallestWitness(this.model, goal, this.today) === null) {
+      return this.undecided('it rests on arithmetic between answers, on a function or on today')
+    }
+    this.tally.byExample += 1
+    return { is: 'possible' }
+  }
+
+  private undecided(why: string): Decision {
+    this.tally.undecided += 1
+    return { is: 'undecided', why }
+  }
+
+  noteExample() {
+    this.tally.byExample += 1
+  }
+
+  witness = (goal: Goal): Answers | null => smallestWitness(this.model, goal, this.today)
+
+  /** The smallest set of answers with which a section is the current one; null when none leads there. */
+  wayTo(section: number): Answers | null {
+    const known = this.witnesses.get(section)
+    if (known !== undefined) return known
+    const found = this.witness(sectionGoal(this.model, section)) ?? null
+    this.witnesses.set(section, found)
+    return found
+  }
+
+  /** Whether something stands inside what can never be shown. */
+  isFolded(step: PlannedPlace | PlannedQuestion): boolean {
+    return this.impossible.has(this.orderOfSection(step.place.section)) || step.place.groups.some(g => this.impossible.has(g.order))
+  }
+
+  /** Whether a conflict only repeats one that was found before. */
+  isRepeated(conflict: readonly ConflictPart[]): boolean {
+    const keys = new Set(conflict.map(partKey))
+    return [...this.impossible.values()].some(parts => parts.length > 0 && parts.every(p => keys.has(partKey(p))))
+  }
+
+  orderOfSection = (section: number): number => this.model.plan.sections[section]?.place.order ?? -1
+}
+
+const partKey = (part: ConflictPart) => `${part.address}:${part.kind}:${part.index}`
+
+/** The goal “this section is the current one”. */
+export function sectionGoal(model: Model, section: number): Goal {
+  const order = model.plan.sections[section]?.place.order ?? -1
+  return { section, names: [], literals: space => [space.sectionShown(section)], holds: state => state.inPlay[order] === true }
+}
+
+/** A finding about a place, with the parts that most findings leave out. */
+export function finding(check: Pick<Check, 'code' | 'severity'>, place: Place | null, sentence: string, more: Partial<Finding> = {}): Finding {
+  return { code: check.code, severity: check.severity, at: place?.code ?? null, address: place?.address ?? null, rule: null, sentence, conflict: [], witness: null, mend: null, ...more }
+}
+
+/** How a place is called in a sentence: “Hull material”. */
+export const called = (place: Place): string => `“${placeName(place)}”`
+export const partAt = (place: Place, kind: ConflictPart['kind'] = 'place', index = 0): ConflictPart => ({ code: place.code, address: place.address, kind, index })

@@ -1,0 +1,368 @@
+/**
+ * A solver for propositional clauses: conflict-driven clause learning with two watched literals, first-UIP learning, activity
+ * order, phase saving, Luby restarts and assumptions (Eén & Sörensson, "An Extensible SAT-solver", SAT 2003).
+ *
+ * Literals are non-zero integers, as in DIMACS: variable 3 is `3`, its negation `-3`.
+ */
+export type Literal = number
+export type Outcome = 'satisfiable' | 'unsatisfiable' | 'limit'
+
+const UNASSIGNED = 0
+const DECAY = 1 / 0.95
+const RESTART_UNIT = 64
+
+interface Clause { literals: Literal[] }
+
+export class Solver {
+  private variables = 0
+  private clauses: Clause[] = []
+  /** By literal index: the clauses that watch it. */
+  private watches: Clause[][] = [[], []]
+  /** By variable: 1 true, -1 false, 0 open. */
+  private assigned: number[] = [UNASSIGNED]
+  private level: number[] = [0]
+  private reason: (Clause | null)[] = [null]
+  private activity: number[] = [0]
+  private phase: number[] = [-1]
+  private seen: boolean[] = [false]
+  private trail: Literal[] = []
+  private trailEnds: number[] = []
+  private head = 0
+  private step = 1
+  private contradictory = false
+  private order = new ActivityHeap(this.activity)
+  /** After `unsatisfiable`: the assumptions that suffice for the contradiction. */
+  conflict: Literal[] = []
+  /** Conflicts met since the solver was made. */
+  conflicts = 0
+
+  newVariable(): Literal {
+    this.variables += 1
+    this.assigned.push(UNASSIGNED)
+    this.level.push(0)
+    this.reason.push(null)
+    this.activity.push(0)
+    this.phase.push(-1)
+    this.seen.push(false)
+    this.watches.push([], [])
+    this.order.insert(this.variables)
+    return this.variables
+  }
+
+  /** The polarity to try first for a literal's variable. */
+  prefer(literal: Literal) {
+    this.phase[Math.abs(literal)] = literal > 0 ? 1 : -1
+  }
+
+  /** The value of a literal in the last model. */
+  isTrue = (literal: Literal): boolean => this.valueOf(literal) === 1
+
+  private valueOf(literal: Literal): number {
+    const value = this.assigned[Math.abs(literal)] ?? 0
+    return literal > 0 ? value : -value
+  }
+
+  private watchesOf(literal: Literal): Clause[] {
+    return this.watches[literal > 0 ? literal * 2 : -literal * 2 + 1] ?? []
+  }
+
+  /** Adds a clause; the model of an earlier `solve` is given up. */
+  addClause(literals: readonly Literal[]) {
+    this.backtrack(0)
+    if (this.contradictory) return
+    const kept = [...new Set(literals)].filter(l => this.valueOf(l) !== -1)
+    if (kept.some(l => this.valueOf(l) === 1 || kept.includes(-l))) return
+    const [only] = kept
+    if (only === undefined) this.contradictory = true
+    else if (kept.length === 1) {
+      this.assign(only, null)
+      if (this.propagate()) this.contradictory = true
+    }
+    else this.attach({ literals: kept })
+  }
+
+  private attach(clause: Clause) {
+    this.clauses.push(clause)
+    const [a = 0, b = 0] = clause.literals
+    this.watchesOf(-a).push(clause)
+    this.watchesOf(-b).push(clause)
+  }
+
+  private assign(literal: Literal, reason: Clause | null) {
+    const variable = Math.abs(literal)
+    this.assigned[variable] = literal > 0 ? 1 : -1
+    this.level[variable] = this.trailEnds.length
+    this.reason[variable] = reason
+    this.trail.push(literal)
+  }
+
+  /** Follows all consequences; the clause that fails, or null. */
+  private propagate(): Clause | null {
+    while (this.head < this.trail.length) {
+      const literal = this.trail[this.head++] ?? 0
+      const watching = this.watchesOf(literal)
+      let kept = 0
+      for (let i = 0; i < watching.length; i++) {
+        const clause = watching[i]
+        if (!clause) continue
+        if (this.findNewWatch(clause, -literal)) continue
+        watching[kept++] = clause
+        const first = clause.literals[0] ?? 0
+        const value = this.valueOf(first)
+        if (value === 0) this.assign(first, clause)
+        else if (value === -1) {
+          for (let j = i + 1; j < watching.length; j++) {
+            const rest = watching[j]
+            if (rest) watching[kept++] = rest
+          }
+          watching.length = kept
+          this.head = this.trail.length
+          return clause
+        }
+      }
+      watching.length = kept
+    }
+    return null
+  }
+
+  /** Moves a clause's watch away from a false literal; false when it must stay. Leaves the other watch in front. */
+  private findNewWatch(clause: Clause, falseLiteral: Literal): boolean {
+    const literals = clause.literals
+    if (literals[0] === falseLiteral) {
+      literals[0] = literals[1] ?? 0
+      literals[1] = falseLiteral
+    }
+    if (this.valueOf(literals[0] ?? 0) === 1) return false
+    for (let i = 2; i < literals.length; i++) {
+      const candidate = literals[i] ?? 0
+      if (this.valueOf(candidate) === -1) continue
+      literals[1] = candidate
+      literals[i] = falseLiteral
+      this.watchesOf(-candidate).push(clause)
+      return true
+    }
+    return false
+  }
+
+  private backtrack(level: number) {
+    if (this.trailEnds.length <= level) return
+    const end = this.trailEnds[level] ?? 0
+    for (let i = this.trail.length - 1; i >= end; i--) {
+      const literal = this.trail[i] ?? 0
+      const variable = Math.abs(literal)
+      this.assigned[variable] = UNASSIGNED
+      this.phase[variable] = literal > 0 ? 1 : -1
+      this.reason[variable] = null
+      this.order.insert(variable)
+    }
+    this.trail.length = end
+    this.trailEnds.length = level
+    this.head = end
+  }
+
+  /** First unique implication point: the clause learnt from a conflict and the level to go back to. */
+  private analyse(failed: Clause): { learnt: Literal[], back: number } {
+    const learnt: Literal[] = [0]
+    const current = this.trailEnds.length
+    const touched: number[] = []
+    let open = 0
+    let at = this.trail.length - 1
+    let literal: Literal = 0
+    let clause: Clause | null = failed
+    do {
+      for (const l of clause?.literals ?? []) {
+        const variable = Math.abs(l)
+        if (l === literal || this.seen[variable] || (this.level[variable] ?? 0) === 0) continue
+        this.seen[variable] = true
+        touched.push(variable)
+        this.bump(variable)
+        if (this.level[variable] === current) open += 1
+        else learnt.push(l)
+      }
+      while (!this.seen[Math.abs(this.trail[at] ?? 0)]) at -= 1
+      literal = this.trail[at] ?? 0
+      clause = this.reason[Math.abs(literal)] ?? null
+      this.seen[Math.abs(literal)] = false
+      at -= 1
+      open -= 1
+    } while (open > 0)
+    learnt[0] = -literal
+    for (const variable of touched) this.seen[variable] = false
+    let back = 0
+    for (let i = 1; i < learnt.length; i++) {
+      const level = this.level[Math.abs(learnt[i] ?? 0)] ?? 0
+      if (level <= back) continue
+      back = level
+      const swap = learnt[1] ?? 0
+      learnt[1] = learnt[i] ?? 0
+      learnt[i] = swap
+    }
+    return { learnt, back }
+  }
+
+  /** The assumptions that lead to `literal` being false. */
+  private assumptionsBehind(literal: Literal): Literal[] {
+    const core = [literal]
+    const open = new Set([Math.abs(literal)])
+    for (let i = this.trail.length - 1; i >= (this.trailEnds[0] ?? 0); i--) {
+      const l = this.trail[i] ?? 0
+      if (!open.has(Math.abs(l))) continue
+      const reason = this.reason[Math.abs(l)]
+      if (!reason) {
+        if (l !== -literal) core.push(l)
+      }
+      else for (const other of reason.literals) if ((this.level[Math.abs(other)] ?? 0) > 0) open.add(Math.abs(other))
+    }
+    return core
+  }
+
+  private bump(variable: number) {
+    this.activity[variable] = (this.activity[variable] ?? 0) + this.step
+    if ((this.activity[variable] ?? 0) > 1e100) {
+      for (let v = 1; v <= this.variables; v++) this.activity[v] = (this.activity[v] ?? 0) * 1e-100
+      this.step *= 1e-100
+    }
+    this.order.raised(variable)
+  }
+
+  /** Decides the clauses under assumptions, within a number of conflicts. */
+  solve(assumptions: readonly Literal[] = [], conflictLimit = 100_000): Outcome {
+    this.backtrack(0)
+    this.conflict = []
+    if (this.contradictory) return 'unsatisfiable'
+    const end = this.conflicts + conflictLimit
+    for (let round = 1; ; round++) {
+      const outcome = this.search(assumptions, luby(round) * RESTART_UNIT, end)
+      if (outcome !== null) return outcome
+      this.backtrack(0)
+    }
+  }
+
+  private search(assumptions: readonly Literal[], budget: number, end: number): Outcome | null {
+    for (;;) {
+      const failed = this.propagate()
+      if (failed) {
+        this.conflicts += 1
+        budget -= 1
+        if (this.trailEnds.length === 0) {
+          this.contradictory = true
+          return 'unsatisfiable'
+        }
+        this.learn(failed)
+        if (this.conflicts >= end) return this.giveUp()
+        continue
+      }
+      if (budget <= 0) return null
+      const next = this.nextDecision(assumptions)
+      if (next === 'satisfiable' || next === 'unsatisfiable') return next
+      this.trailEnds.push(this.trail.length)
+      if (next !== 0) this.assign(next, null)
+    }
+  }
+
+  private giveUp(): Outcome {
+    this.backtrack(0)
+    return 'limit'
+  }
+
+  private learn(failed: Clause) {
+    const { learnt, back } = this.analyse(failed)
+    this.backtrack(back)
+    const [first = 0] = learnt
+    if (learnt.length === 1) this.assign(first, null)
+    else {
+      const clause = { literals: learnt }
+      this.attach(clause)
+      this.assign(first, clause)
+    }
+    this.step *= DECAY
+  }
+
+  /** The next assumption or decision; 0 for an assumption that already holds. */
+  private nextDecision(assumptions: readonly Literal[]): Literal | 'satisfiable' | 'unsatisfiable' {
+    const depth = this.trailEnds.length
+    if (depth < assumptions.length) {
+      const literal = assumptions[depth] ?? 0
+      const value = this.valueOf(literal)
+      if (value === 1) return 0
+      if (value === 0) return literal
+      this.conflict = this.assumptionsBehind(literal)
+      return 'unsatisfiable'
+    }
+    for (let variable = this.order.pop(); variable !== 0; variable = this.order.pop()) {
+      if (this.assigned[variable] === UNASSIGNED) return this.phase[variable] === 1 ? variable : -variable
+    }
+    return 'satisfiable'
+  }
+}
+
+/** The Luby sequence 1 1 2 1 1 2 4 … (Luby, Sinclair, Zuckerman 1993). */
+function luby(i: number): number {
+  let k = 1
+  while ((1 << k) - 1 < i) k += 1
+  return (1 << k) - 1 === i ? 1 << (k - 1) : luby(i - (1 << (k - 1)) + 1)
+}
+
+/** Variables with the most active on top. */
+class ActivityHeap {
+  private heap: number[] = []
+  private place: number[] = []
+  constructor(private readonly activity: readonly number[]) {}
+
+  insert(variable: number) {
+    if ((this.place[variable] ?? -1) >= 0) return
+    this.heap.push(variable)
+    this.place[variable] = this.heap.length - 1
+    this.up(this.heap.length - 1)
+  }
+
+  raised(variable: number) {
+    const at = this.place[variable] ?? -1
+    if (at >= 0) this.up(at)
+  }
+
+  pop(): number {
+    const top = this.heap[0]
+    if (top === undefined) return 0
+    const last = this.heap.pop() ?? 0
+    this.place[top] = -1
+    if (this.heap.length > 0) {
+      this.put(last, 0)
+      this.down(0)
+    }
+    return top
+  }
+
+  private put(variable: number, at: number) {
+    this.heap[at] = variable
+    this.place[variable] = at
+  }
+
+  private activityAt = (at: number) => this.activity[this.heap[at] ?? 0] ?? 0
+
+  private up(at: number) {
+    const variable = this.heap[at] ?? 0
+    const own = this.activity[variable] ?? 0
+    while (at > 0) {
+      const parent = (at - 1) >> 1
+      if (this.activityAt(parent) >= own) break
+      this.put(this.heap[parent] ?? 0, at)
+      at = parent
+    }
+    this.put(variable, at)
+  }
+
+  private down(at: number) {
+    const variable = this.heap[at] ?? 0
+    const own = this.activity[variable] ?? 0
+    for (;;) {
+      let child = 2 * at + 1
+      if (child >= this.heap.length) break
+      if (child + 1 < this.heap.length && this.activityAt(child + 1) > this.activityAt(child)) child += 1
+      if (this.activityAt(child) <= own) break
+      this.put(this.heap[child] ?? 0, at)
+      at = child
+    }
+    this.put(variable, at)
+  }
+}

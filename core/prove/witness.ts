@@ -1,0 +1,95 @@
+import type { Answers } from '../fill/answers'
+import type { Filled } from '../fill/fill'
+import { StateSpace } from './goal'
+import type { Model } from './model'
+import { isStateAt } from './runs'
+import type { Literal } from './sat'
+
+/** A goal about the states in which a section is the current one. */
+export interface WitnessGoal {
+  section: number
+  names: readonly string[]
+  literals: (space: StateSpace) => Literal[]
+  /** What the evaluator must say of the replayed state. */
+  holds: (state: Filled) => boolean
+}
+
+/** How many answers a witness may have for its size to be proved least; beyond, it is only made irreducible. */
+const MOST_PROVED = 60
+
+/**
+ * A smallest set of answers that fulfils a goal: answers are dropped one by one, then the solver proves that fewer don't do.
+ * It is replayed in the real evaluator first; null when no state fulfils the goal, or none was found that replays.
+ */
+export function smallestWitness(model: Model, goal: WitnessGoal, today: string): Answers | null {
+  const names = new Set(goal.names)
+  // What may be required on the way belongs to the witness as well; what nobody needs to answer stays blank.
+  for (const q of model.plan.questions) if (q.place.section < goal.section && (q.required !== null || q.checks.length > 0)) names.add(q.place.code)
+  const space = new StateSpace(model, goal.section, [...names])
+  const literals = goal.literals(space)
+  if (space.decide(literals) !== 'satisfiable') return null
+  const least = shrink(space, literals)
+  return replay(model, goal, least, today)
+}
+
+/** The answers, if the evaluator agrees with them. */
+export function replay(model: Model, goal: Pick<WitnessGoal, 'section' | 'holds'>, answers: Answers, today: string): Answers | null {
+  const state = isStateAt(model, answers, goal.section, today)
+  return state && goal.holds(state) ? answers : null
+}
+
+function shrink(space: StateSpace, literals: readonly Literal[]): Answers {
+  const { encoding } = space
+  let answers = space.answers()
+  const dropped: Literal[] = []
+  for (const code of encoding.codes()) {
+    const { blank } = encoding.variable(code)
+    if (answers[code] === undefined) {
+      dropped.push(blank)
+      continue
+    }
+    if (space.decide([...literals, ...dropped, blank]) !== 'satisfiable') continue
+    dropped.push(blank)
+    answers = space.answers()
+  }
+  if (dropped.length > 0 && space.decide([...literals, ...dropped]) === 'satisfiable') answers = space.answers()
+  return proveLeast(space, literals, answers)
+}
+
+/** Asks for fewer answers until there is a proof that there are none. */
+function proveLeast(space: StateSpace, literals: readonly Literal[], answers: Answers): Answers {
+  const { encoding } = space
+  const given = encoding.codes().map(code => -encoding.variable(code).blank)
+  let best = answers
+  for (let size = Object.keys(best).length; size > 0 && size <= MOST_PROVED; size = Object.keys(best).length) {
+    const fewer = atMost(space, given, size - 1)
+    if (space.decide([...literals, fewer]) !== 'satisfiable') return best
+    best = space.answers()
+  }
+  return best
+}
+
+/** A literal that brings “at most k of these hold” with it (sequential counter, Sinz 2005). */
+function atMost(space: StateSpace, literals: readonly Literal[], k: number): Literal {
+  const { solver } = space.encoding
+  const on = solver.newVariable()
+  if (k === 0) {
+    for (const literal of literals) solver.addClause([-on, -literal])
+    return on
+  }
+  let before: Literal[] = []
+  for (const literal of literals) {
+    const counts = Array.from({ length: k }, () => solver.newVariable())
+    solver.addClause([-on, -literal, counts[0] ?? 0])
+    for (let j = 0; j < k; j++) {
+      const previous = before[j]
+      if (previous === undefined) continue
+      solver.addClause([-on, -previous, counts[j] ?? 0])
+      const next = counts[j + 1]
+      if (next !== undefined) solver.addClause([-on, -literal, -previous, next])
+      else solver.addClause([-on, -literal, -previous])
+    }
+    before = counts
+  }
+  return on
+}

@@ -1,0 +1,122 @@
+import fc from 'fast-check'
+import type { Form, Item, Question, Section } from '../../core/form/definition'
+
+/** Random small forms for properties: few questions with few answers each, so that brute force can try them all. */
+
+type Kind = 'yesNo' | 'choice' | 'integer' | 'text' | 'date'
+export interface Asked { code: string, kind: Kind }
+
+const NUMBERS = [0, 1, 2, 3]
+const CODES = ['a', 'b', 'c']
+const TEXTS = ['oak', 'elm']
+const DAYS = ['2026-05-01', '2026-05-02', '2026-05-03']
+
+/** Every answer that can be given to a question of the random forms (texts: the named ones and one other). */
+export const ANSWERS: Record<Kind, readonly (string | number | boolean)[]> = {
+  yesNo: [true, false], choice: CODES, integer: NUMBERS, text: [...TEXTS, 'yew'], date: DAYS,
+}
+
+const pick = <T>(items: readonly T[]) => fc.constantFrom(...items)
+const q = (text: string) => JSON.stringify(text)
+
+function leaf(questions: readonly Asked[]): fc.Arbitrary<string> {
+  if (questions.length === 0) return pick(['true', 'false'])
+  return pick(questions).chain(({ code, kind }) => {
+    const blank = pick([`${code} = null`, `${code} != null`])
+    switch (kind) {
+      case 'yesNo': return fc.oneof(pick([`${code} = true`, `${code} = false`, code, `${code} != true`]), blank)
+      case 'choice': {
+        const others = questions.filter(o => o.kind === 'choice' && o.code !== code)
+        const pair = others.length > 0 ? pick(others).map(o => `${code} = ${o.code}`) : pick(CODES).map(c => `${code} = ${q(c)}`)
+        return fc.oneof(pick(CODES).map(c => `${code} = ${q(c)}`), pick(CODES).map(c => `${code} != ${q(c)}`), fc.subarray(CODES, { minLength: 1 }).map(cs => `${code} in [${cs.map(q).join(', ')}]`), pair, blank)
+      }
+      case 'integer': return fc.oneof(
+        fc.tuple(pick(['=', '!=', '<', '<=', '>', '>=']), pick([...NUMBERS, -1, 4, 1.5])).map(([op, n]) => `${code} ${op} ${n}`),
+        fc.tuple(pick(NUMBERS), pick(NUMBERS)).map(([a, b]) => `${code} in [${a}..${b}]`),
+        fc.tuple(pick(NUMBERS), pick(NUMBERS)).map(([a, b]) => `${code} between ${a} and ${b}`), blank)
+      case 'text': return fc.oneof(pick(TEXTS).map(t => `${code} = ${q(t)}`), pick(TEXTS).map(t => `${code} != ${q(t)}`), blank)
+      case 'date': return fc.oneof(fc.tuple(pick(['=', '<', '<=', '>', '>=', '!=']), pick(DAYS)).map(([op, d]) => `${code} ${op} @${q(d)}`), blank)
+    }
+  })
+}
+
+/** A condition over the questions given. */
+export function condition(questions: readonly Asked[], depth = 2): fc.Arbitrary<string> {
+  if (depth === 0) return leaf(questions)
+  const inner = condition(questions, depth - 1)
+  return fc.oneof({ weight: 3, arbitrary: leaf(questions) }, {
+    weight: 2,
+    arbitrary: fc.tuple(inner, pick(['and', 'or']), inner).map(([a, op, b]) => `(${a}) ${op} (${b})`),
+  }, { weight: 1, arbitrary: inner.map(a => `not(${a})`) }, {
+    weight: 1, arbitrary: fc.tuple(inner, inner, inner).map(([a, b, c]) => `(if ${a} then ${b} else ${c})`),
+  }, { weight: 1, arbitrary: fc.tuple(inner, inner).map(([a, b]) => `(${a}) = (${b})`) })
+}
+
+const maybe = <T>(arbitrary: fc.Arbitrary<T>, rarely = false) => fc.option(arbitrary, { nil: undefined, freq: rarely ? 1 : 3 })
+
+function question(asked: Asked, usable: readonly Asked[]): fc.Arbitrary<Item> {
+  const own = [...usable, asked]
+  return fc.record({
+    shownWhen: maybe(condition(usable)),
+    required: fc.oneof(fc.constant(undefined), fc.constant(true as const), condition(usable, 1)),
+    validWhen: maybe(condition(own, 1).map(rule => [{ rule, message: 'No.' }]), true),
+  }).map(rules => strip({ kind: 'question', code: asked.code, label: asked.code, ...BASE[asked.kind], ...rules }))
+}
+
+const BASE: Record<Kind, Pick<Question, 'type'> & Record<string, unknown>> = {
+  yesNo: { type: 'yesNo' },
+  choice: { type: 'choice', options: CODES.map(code => ({ code, label: code.toUpperCase() })) },
+  integer: { type: 'integer', min: 0, max: 3 },
+  text: { type: 'text' },
+  date: { type: 'date', min: '2026-05-01', max: '2026-05-03' },
+}
+
+/** Takes undefined keys away, as a definition file would not have them. */
+function strip(record: Record<string, unknown>): Item {
+  return JSON.parse(JSON.stringify(record)) as Item
+}
+
+/** Forms of two or three sections with up to five questions, groups and routes, whose rules name only what they may. */
+export const smallForm: fc.Arbitrary<Form> = fc.record({
+  kinds: fc.array(pick<Kind>(['yesNo', 'choice', 'integer', 'text', 'date']), { minLength: 2, maxLength: 5 }),
+  sections: fc.integer({ min: 1, max: 3 }),
+}).chain(({ kinds, sections }) => {
+  const asked = kinds.map((kind, i): Asked => ({ code: `q${i}`, kind }))
+  const sectionOf = (i: number) => Math.min(sections - 1, Math.floor(i * sections / asked.length))
+  return fc.tuple(...Array.from({ length: sections }, (_, s) => sectionArbitrary(s, sections, asked, sectionOf)))
+    .map((made): Form => ({ tobbin: 1, code: 'random', title: 'Random', sections: made }))
+})
+
+function sectionArbitrary(s: number, sections: number, asked: readonly Asked[], sectionOf: (i: number) => number): fc.Arbitrary<Section> {
+  const here = asked.filter((_, i) => sectionOf(i) === s)
+  const before = asked.filter((_, i) => sectionOf(i) < s)
+  const items = here.length === 0 ? fc.constant<Item[]>([]) : fc.tuple(...here.map((a, i) => question(a, [...before, ...here.slice(0, i)])))
+  return fc.record({
+    items,
+    shownWhen: before.length > 0 ? maybe(condition(before, 1), true) : fc.constant(undefined),
+    note: maybe(condition([...before, ...here])),
+    group: maybe(condition(before, 1), true),
+    routes: s < sections - 1 ? maybe(fc.array(fc.record({ when: condition([...before, ...here], 1), to: pick(Array.from({ length: sections - 1 - s }, (_, i) => `s${s + 1 + i}`).concat('finish')) }), { minLength: 1, maxLength: 2 }), true) : fc.constant(undefined),
+  }).map(({ items, shownWhen, note, group, routes }): Section => {
+    const grouped: Item[] = group !== undefined && items.length > 1 ? [items[0]!, { kind: 'group', code: `g${s}`, title: 'Group', shownWhen: group, items: items.slice(1) }] : items
+    return {
+      code: `s${s}`, title: `Section ${s}`,
+      ...(shownWhen === undefined ? {} : { shownWhen }),
+      items: [...grouped, { kind: 'note', code: `n${s}`, text: 'Note', ...(note === undefined ? {} : { shownWhen: note }) }],
+      ...(routes === undefined ? {} : { routes }),
+    }
+  })
+}
+
+/** The questions of a random form with their kinds. */
+export const askedOf = (form: Form): Asked[] => {
+  const found: Asked[] = []
+  const visit = (items: readonly Item[]) => {
+    for (const item of items) {
+      if (item.kind === 'question' && item.type !== 'decimal') found.push({ code: item.code, kind: item.type })
+      if (item.kind === 'group') visit(item.items)
+    }
+  }
+  for (const s of form.sections) visit(s.items)
+  return found
+}

@@ -1,0 +1,64 @@
+import { count, desc, eq, sql } from 'drizzle-orm'
+import { applyEdits, EditError, type Edit } from '../../core/form/edits'
+import { emptyForm, type Form } from '../../core/form/definition'
+import { codeFromLabel } from '../../core/form/codes'
+import { readForm } from '../../core/form/read'
+import { outline } from '../../core/form/walk'
+import type { Database } from '../store/database'
+import { changes, forms, releases, responses } from '../store/schema'
+import { refuse } from '../http/route'
+
+/** The forms with what home shows of each, the last saved first. */
+export async function listForms(db: Database) {
+  const rows = await db.select({ id: forms.id, title: forms.title, draft: forms.draft, savedAt: forms.savedAt }).from(forms).orderBy(desc(forms.savedAt))
+  const released = await db.select({ formId: releases.formId, number: sql<number>`max(${releases.number})`.mapWith(Number) }).from(releases).groupBy(releases.formId)
+  const answered = await db.select({ formId: releases.formId, number: count(responses.id) }).from(releases).leftJoin(responses, eq(responses.releaseId, releases.id)).groupBy(releases.formId)
+  return rows.map(row => ({
+    id: row.id, title: row.title, code: row.draft.code, savedAt: row.savedAt.toISOString(),
+    questions: outline(row.draft).filter(p => p.kind === 'question').length,
+    release: released.find(r => r.formId === row.id)?.number ?? 0,
+    responses: answered.find(r => r.formId === row.id)?.number ?? 0,
+  }))
+}
+
+export async function createForm(db: Database, body: { title: string } | { definition?: unknown }): Promise<{ id: string }> {
+  const form = 'title' in body ? emptyForm(codeFromLabel(body.title, 'form'), body.title) : definitionOf(body.definition)
+  const [row] = await db.insert(forms).values({ title: form.title, draft: form }).returning({ id: forms.id })
+  return row ?? refuse(500, 'not-stored', 'The form could not be stored.')
+}
+
+function definitionOf(data: unknown): Form {
+  const { form, problems } = readForm(data)
+  return form ?? refuse(422, 'wrong-definition', 'This is not a form definition; nothing was changed.', problems)
+}
+
+export async function formRow(db: Database, id: string) {
+  const [row] = await db.select().from(forms).where(eq(forms.id, id))
+  return row ?? refuse(404, 'not-found', 'There is no such form.')
+}
+
+/** Saves edits on top of a revision; refused when somebody else saved in between, and nothing is changed. */
+export async function saveEdits(db: Database, id: string, userId: string, base: number, edits: Edit[]): Promise<{ revision: number, savedAt: string }> {
+  return db.transaction(async (tx) => {
+    const [row] = await tx.select().from(forms).where(eq(forms.id, id)).for('update')
+    if (!row) return refuse(404, 'not-found', 'There is no such form.')
+    if (row.revision !== base) return refuse(409, 'outdated', 'Somebody else changed this form in the meantime. Reload to see their changes; yours since then are not saved.')
+    const form = edited(row.draft, edits)
+    const savedAt = new Date()
+    const revision = base + 1
+    await tx.update(forms).set({ draft: form, title: form.title, revision, savedAt }).where(eq(forms.id, id))
+    await tx.insert(changes).values({ formId: id, revision, userId, edits, at: savedAt })
+    return { revision, savedAt: savedAt.toISOString() }
+  })
+}
+
+function edited(form: Form, edits: Edit[]): Form {
+  try {
+    const result = applyEdits(form, edits).form
+    return readForm(result).form ?? refuse(422, 'too-large', 'The form would become too large.')
+  }
+  catch (error) {
+    if (error instanceof EditError) return refuse(422, 'edit-impossible', error.message)
+    throw error
+  }
+}

@@ -1,0 +1,49 @@
+import { randomBytes } from 'node:crypto'
+import { count } from 'drizzle-orm'
+import feedback from '../../demo/forms/slipway_incident.form.json'
+import haulOut from '../../demo/forms/haul_out.form.json'
+import mooring from '../../demo/forms/mooring.form.json'
+import { madeUpResponses } from '../../demo/respond'
+import { readForm } from '../../core/form/read'
+import { prove } from '../../core/prove/prove'
+import type { Database } from '../store/database'
+import { forms, releases, responses, users } from '../store/schema'
+import { hashOf } from './users'
+import { todayText } from './releases'
+
+/** Whom the demo data belongs to; `npm run demo` prints this. */
+export const DEMO_OWNER = { email: 'ines@wherry.example', password: 'wherry-reach', name: 'Ines Marlow' } as const
+
+/** The demo forms: released ones with how many responses, and a draft with planted faults. */
+const DEMO_FORMS: readonly { definition: unknown, responses: number }[] = [
+  { definition: mooring, responses: 0 },
+  { definition: feedback, responses: 12 },
+  { definition: haulOut, responses: 40 },
+]
+
+/** Fills an empty store with the first designer and, for the demo, with forms and responses. A store with users is left alone. */
+export async function seed(db: Database, demo: boolean): Promise<void> {
+  const [found] = await db.select({ users: count() }).from(users)
+  if (!demo || !found || Number(found.users) > 0) return
+  const passwordHash = await hashOf(DEMO_OWNER.password)
+  await db.transaction(async (tx) => {
+    const [owner] = await tx.insert(users).values({ email: DEMO_OWNER.email, name: DEMO_OWNER.name, passwordHash }).returning({ id: users.id })
+    for (const entry of DEMO_FORMS) await seedForm(tx, owner?.id ?? null, entry)
+  })
+}
+
+async function seedForm(db: Database, ownerId: string | null, entry: { definition: unknown, responses: number }) {
+  const { form, problems } = readForm(entry.definition)
+  if (!form) throw new Error(`A demo form does not fit: ${problems.map(p => `${p.path} ${p.sentence}`).join('; ')}`)
+  const [row] = await db.insert(forms).values({ title: form.title, draft: form }).returning({ id: forms.id })
+  if (!row || entry.responses === 0) return
+  const today = todayText()
+  const { findings } = prove(form, today)
+  if (findings.some(f => f.severity !== 'advice')) throw new Error(`The demo form “${form.title}” is not clean: ${findings.map(f => f.sentence).join(' ')}`)
+  const [release] = await db.insert(releases)
+    .values({ formId: row.id, number: 1, token: `demo_${form.code}`, definition: form, findings, accepted: [], releasedBy: ownerId })
+    .returning({ id: releases.id })
+  if (!release) return
+  const made = madeUpResponses(form, entry.responses, today, 7)
+  await db.insert(responses).values(made.map(r => ({ releaseId: release.id, sendingKey: randomBytes(9).toString('base64url'), begunOn: r.begunOn, sentAt: new Date(`${r.begunOn}T10:30:00Z`), answers: r.answers })))
+}

@@ -1,0 +1,64 @@
+import { date, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import type { Answers } from '../../core/fill/answers'
+import type { Form } from '../../core/form/definition'
+import type { Edit } from '../../core/form/edits'
+import type { Finding } from '../../core/prove/finding'
+
+const id = () => uuid('id').primaryKey().defaultRandom()
+const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' }).notNull().defaultNow()
+
+/** Who may design. */
+export const users = pgTable('users', {
+  id: id(),
+  email: text('email').notNull().unique(),
+  name: text('name').notNull(),
+  passwordHash: text('password_hash').notNull(),
+  createdAt: at('created_at'),
+})
+
+/** A form with its draft; `revision` counts the saves. */
+export const forms = pgTable('forms', {
+  id: id(),
+  title: text('title').notNull(),
+  draft: jsonb('draft').$type<Form>().notNull(),
+  revision: integer('revision').notNull().default(0),
+  createdAt: at('created_at'),
+  savedAt: at('saved_at'),
+})
+
+/** Every save of a draft, with who made it and when: from the first on, any state can be built again. */
+export const changes = pgTable('changes', {
+  id: id(),
+  formId: uuid('form_id').notNull().references(() => forms.id, { onDelete: 'cascade' }),
+  revision: integer('revision').notNull(),
+  userId: uuid('user_id').references(() => users.id),
+  edits: jsonb('edits').$type<Edit[]>().notNull(),
+  at: at('at'),
+}, t => [uniqueIndex('changes_form_revision').on(t.formId, t.revision)])
+
+/** A risk that somebody answers for, as the release keeps it. */
+export interface Acceptance { finding: Finding, reason: string, by: string }
+
+/** A frozen, numbered version of a form that can collect responses under its link. */
+export const releases = pgTable('releases', {
+  id: id(),
+  formId: uuid('form_id').notNull().references(() => forms.id, { onDelete: 'cascade' }),
+  number: integer('number').notNull(),
+  token: text('token').notNull().unique(),
+  definition: jsonb('definition').$type<Form>().notNull(),
+  findings: jsonb('findings').$type<Finding[]>().notNull(),
+  accepted: jsonb('accepted').$type<Acceptance[]>().notNull(),
+  releasedBy: uuid('released_by').references(() => users.id),
+  releasedAt: at('released_at'),
+}, t => [uniqueIndex('releases_form_number').on(t.formId, t.number)])
+
+/** The answers of one respondent to one release: only those in play. */
+export const responses = pgTable('responses', {
+  id: id(),
+  releaseId: uuid('release_id').notNull().references(() => releases.id, { onDelete: 'cascade' }),
+  /** Made in the browser: the same sending twice is stored once. */
+  sendingKey: text('sending_key').notNull(),
+  begunOn: date('begun_on', { mode: 'string' }).notNull(),
+  sentAt: at('sent_at'),
+  answers: jsonb('answers').$type<Answers>().notNull(),
+}, t => [uniqueIndex('responses_release_key').on(t.releaseId, t.sendingKey), index('responses_sent').on(t.releaseId, t.sentAt)])

@@ -1,0 +1,32 @@
+import { z } from 'zod'
+import { LIMITS } from '../core/form/definition'
+import { Edit } from '../core/form/edits'
+import { dayNumber } from '../core/expressions/dates'
+
+/** Signing in. */
+export const SignIn = z.strictObject({ email: z.string().max(200), password: z.string().max(200) })
+
+/** A new form: by its title, or a whole definition (read and reported on by itself). */
+export const NewForm = z.union([z.strictObject({ title: z.string().trim().min(1, 'a form needs a title').max(LIMITS.label) }), z.strictObject({ definition: z.unknown() })])
+
+/** Edits of a draft, on top of the revision that the browser knows. */
+export const SaveEdits = z.strictObject({ base: z.int().min(0), edits: z.array(Edit).min(1).max(1_000) })
+
+/** A release: a reason for every risk, by the finding's place in the list of risks. */
+export const NewRelease = z.strictObject({ revision: z.int().min(0), reasons: z.array(z.string().trim().max(LIMITS.text)).max(1_000) })
+
+const Answer = z.union([z.string().max(LIMITS.text), z.number(), z.boolean(), z.null()])
+
+/** A response as the respondent's page sends it. */
+export const Sending = z.strictObject({
+  release: z.int().min(1),
+  key: z.string().min(8).max(80),
+  begunOn: z.string().refine(day => dayNumber(day) !== null, 'a date is written 2026-05-01'),
+  answers: z.record(z.string().max(LIMITS.code), Answer),
+})
+
+/** What every refused request says: a code for programs, a sentence for people, and the places where there are several. */
+export const Refusal = z.object({ code: z.string(), sentence: z.string(), problems: z.array(z.object({ path: z.string(), sentence: z.string() })).optional() })
+
+export type Sending = z.infer<typeof Sending>
+export type Refusal = z.infer<typeof Refusal>

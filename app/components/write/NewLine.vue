@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { TYPES } from '#core/form/types'
+import type { LineKind } from '#core/form/create'
+
+/** The line where the next question is typed. `/` goes to the choice of type, Enter adds and goes on, Esc ends. */
+const props = defineProps<{ kind: LineKind, onlySections?: boolean }>()
+const emit = defineEmits<{ add: [lines: string[]], kind: [kind: LineKind], close: [] }>()
+const text = ref('')
+const input = useTemplateRef('input')
+const choice = useTemplateRef('choice')
+onMounted(() => input.value?.focus())
+
+const KINDS: { key: LineKind, words: string }[] = [
+  ...Object.entries(TYPES).map(([key, entry]) => ({ key: key as LineKind, words: entry.words })),
+  { key: 'note', words: 'note' }, { key: 'group', words: 'group' }, { key: 'section', words: 'section' },
+]
+const isKind = (value: string): value is LineKind => KINDS.some(k => k.key === value)
+function choose(event: Event) {
+  if (event.target instanceof HTMLSelectElement && isKind(event.target.value)) emit('kind', event.target.value)
+}
+function commit() {
+  if (!text.value.trim()) return emit('close')
+  emit('add', [text.value.trim()])
+  text.value = ''
+}
+function slash(event: KeyboardEvent) {
+  if (text.value !== '') return
+  event.preventDefault()
+  choice.value?.focus()
+}
+function paste(event: ClipboardEvent) {
+  const lines = (event.clipboardData?.getData('text/plain') ?? '').split(/\r?\n/).map(l => l.trim()).filter(Boolean)
+  if (lines.length < 2) return
+  event.preventDefault()
+  emit('add', lines)
+}
+function leave(event: FocusEvent) {
+  const inside = event.relatedTarget instanceof Node && event.currentTarget instanceof Node && event.currentTarget.contains(event.relatedTarget)
+  if (inside) return
+  if (text.value.trim()) emit('add', [text.value.trim()])
+  emit('close')
+}
+</script>
+
+<template>
+  <div class="new-line" @focusout="leave" @keydown.esc.stop="text = ''; emit('close')">
+    <input ref="input" v-model="text" class="field" maxlength="500" :placeholder="props.kind === 'section' ? 'Title of the new section' : 'Type a question, Enter for the next'" aria-label="New line" @keydown.enter.prevent.stop="commit" @keydown.slash="slash" @keydown.stop @paste="paste">
+    <select ref="choice" class="field" :value="props.kind" aria-label="Type of the new line" @change="choose" @keydown.enter.prevent.stop="input?.focus()" @keydown.stop>
+      <option v-for="k in KINDS" :key="k.key" :value="k.key">{{ k.words }}</option>
+    </select>
+    <span class="small quiet"><kbd>/</kbd> type</span>
+  </div>
+</template>
+
+<style scoped>
+.new-line { display: grid; grid-template-columns: 1fr 150px auto; gap: 8px; padding: 4px 16px 4px 104px; background: var(--verdigris-wash); align-items: center; }
+</style>

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { check } from '#core/expressions/check'
+import { ExpressionError, parse } from '#core/expressions/parse'
+import { conditionOf, expressionOf, type Condition } from '#core/expressions/pointing'
+import { print } from '#core/expressions/print'
+import { BOOLEAN } from '#core/expressions/types'
+import { scopeAt } from '#core/fill/plan'
+import { pointable } from '#core/form/names'
+
+/** One rule, built by pointing or written as text; both show the same condition. */
+const props = defineProps<{ text: string | undefined, words: string, section: number, except?: string | null }>()
+const emit = defineEmits<{ change: [text: string | null] }>()
+const draft = useDraft()
+const isText = ref(false)
+/** A condition that is not finished yet, and so not in the draft. */
+const unfinished = ref<Condition | null>(null)
+
+const questions = computed(() => draft.form ? pointable(draft.form, draft.places, props.section, props.except) : [])
+const firstTest = (): Condition => ({ kind: 'test', question: '', operator: 'isAnswered', operands: [] })
+const asGroup = (c: Condition): Condition => c.kind === 'group' ? c : { kind: 'group', mode: 'all', parts: [c] }
+const kindOf = (code: string) => questions.value.find(q => q.code === code)?.kind
+
+const problem = computed(() => {
+  if (props.text === undefined || !draft.form) return null
+  try {
+    return check(parse(props.text), scopeAt(draft.form, draft.places, props.section), BOOLEAN).problems[0] ?? null
+  }
+  catch (error) {
+    if (error instanceof ExpressionError) return { from: error.from, to: error.to, sentence: error.message, instead: error.instead }
+    throw error
+  }
+})
+const readable = computed(() => {
+  if (props.text === undefined) return null
+  try {
+    return parse(props.text)
+  }
+  catch (error) {
+    if (error instanceof ExpressionError) return null
+    throw error
+  }
+})
+const condition = computed(() => unfinished.value ?? (readable.value ? asGroup(conditionOf(readable.value, kindOf)) : null))
+watch(() => props.text, (now) => {
+  const built = unfinished.value && expressionOf(unfinished.value)
+  if (!built || print(built) !== now) unfinished.value = null
+})
+
+function set(next: Condition) {
+  unfinished.value = next
+  const built = expressionOf(next)
+  if (built) emit('change', print(built))
+}
+function begin() {
+  unfinished.value = { kind: 'group', mode: 'all', parts: [firstTest()] }
+}
+function remove() {
+  unfinished.value = null
+  isText.value = false
+  if (props.text !== undefined) emit('change', null)
+}
+function write(event: Event) {
+  if (!(event.target instanceof HTMLTextAreaElement)) return
+  unfinished.value = null
+  emit('change', event.target.value)
+}
+const showText = computed(() => isText.value || (props.text !== undefined && readable.value === null))
+</script>
+
+<template>
+  <div class="rule-field">
+    <div v-if="text === undefined && !unfinished && !isText" class="row-flex">
+      <slot name="none" />
+      <button class="text-button" @click="begin">+ {{ words.toLowerCase() }} …</button>
+    </div>
+    <template v-else>
+      <ConditionBuilder v-if="!showText && condition" :condition="condition" :questions="questions" @change="set" @remove="remove" />
+      <textarea v-else class="field code" rows="2" :value="text ?? ''" :aria-label="`${words}, as text`" spellcheck="false" @input="write" />
+      <div class="row-flex">
+        <button class="text-button" :disabled="showText && text !== undefined && readable === null" @click="isText = !showText">{{ showText ? 'By pointing' : 'As text' }}</button>
+        <button class="text-button" @click="remove">Take the rule away</button>
+        <code v-if="!showText && text" class="quiet">{{ text }}</code>
+      </div>
+      <p v-if="problem && (showText || !unfinished)" class="small fault" role="alert">✕ Character {{ problem.from + 1 }}: {{ problem.sentence }}</p>
+      <RuleSentence v-else-if="text" :words="words" :text="text" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.rule-field { display: grid; gap: 4px; min-width: 0; }
+</style>

@@ -1,0 +1,19 @@
+<script setup lang="ts">
+import { namesOf, ruleSentence } from '#core/form/names'
+
+const props = defineProps<{ words: string, text: string }>()
+const draft = useDraft()
+const segments = computed(() => draft.form ? ruleSentence(props.text, namesOf(draft.form, draft.places)) : null)
+</script>
+
+<template>
+  <span class="rule">{{ words }}
+    <template v-if="segments"><template v-for="(s, i) in segments" :key="i"><b v-if="s.role !== 'word'">{{ s.text }}</b><template v-else>{{ s.text }}</template></template></template>
+    <code v-else class="fault">{{ text || 'an empty rule' }}</code>
+  </span>
+</template>
+
+<style scoped>
+.rule { font-size: 13px; color: var(--verdigris); }
+b { font-weight: 600; }
+</style>

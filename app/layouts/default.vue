@@ -1,0 +1,9 @@
+<script setup lang="ts">
+const theme = useDesignTheme()
+</script>
+
+<template>
+  <v-app :theme="theme.name.value">
+    <slot />
+  </v-app>
+</template>

@@ -1,0 +1,3 @@
+<template>
+  <div><slot /></div>
+</template>

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { placeName } from '#core/form/walk'
+
+definePageMeta({ middleware: 'designer' })
+const route = useRoute()
+const draft = useDraft()
+const rehearsal = useRehearsal()
+const findings = useFindings()
+const missing = ref<string | null>(null)
+const stage = computed(() => route.path.split('/')[3] ?? 'write')
+const id = String(route.params.id)
+useHead({ title: () => `${draft.form?.title ?? 'Form'} · Tobbin` })
+
+try {
+  await draft.load(id)
+  rehearsal.restore()
+}
+catch (error) {
+  missing.value = refusalOf(error).sentence
+}
+
+const saved = computed(() => {
+  if (draft.save.kind === 'saving') return 'Saving …'
+  if (draft.save.kind === 'failed') return `Not saved: ${draft.save.refusal.sentence}`
+  return draft.save.at ? `Saved ${new Date(draft.save.at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}` : ''
+})
+
+function keys(event: KeyboardEvent) {
+  if (!(event.ctrlKey || event.metaKey) || event.altKey) return
+  const key = event.key.toLowerCase()
+  if (key !== 'z' && key !== 'y') return
+  event.preventDefault()
+  if (key === 'y' || event.shiftKey) draft.redo()
+  else draft.undo()
+}
+function leaving(event: BeforeUnloadEvent) {
+  if (draft.unsaved()) event.preventDefault()
+}
+onMounted(() => {
+  findings.start()
+  window.addEventListener('keydown', keys)
+  window.addEventListener('beforeunload', leaving)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', keys)
+  window.removeEventListener('beforeunload', leaving)
+  void draft.flush()
+})
+
+function download() {
+  if (!draft.form) return
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([`${JSON.stringify(draft.form, null, 2)}\n`], { type: 'application/json' }))
+  link.download = `${draft.form.code}.form.json`
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+const selectedName = computed(() => {
+  const place = draft.places.find(p => p.address === draft.selected)
+  return place ? placeName(place) : ''
+})
+</script>
+
+<template>
+  <div v-if="missing" class="lost">
+    <TopBar />
+    <main><h1>{{ missing }}</h1><p><NuxtLink to="/">Back to the forms</NuxtLink></p></main>
+  </div>
+  <div v-else class="bench">
+    <TopBar :title="draft.form?.title ?? ''" :code="draft.form?.code">
+      <span class="small" :class="draft.save.kind === 'failed' ? 'fault' : 'quiet'" role="status">{{ saved }}</span>
+      <button v-if="draft.save.kind === 'failed'" class="text-button" @click="draft.load(id)">Reload the form</button>
+      <button class="plain-button tool" :disabled="draft.past.length === 0" aria-keyshortcuts="Control+Z" @click="draft.undo()">Undo</button>
+      <button class="plain-button tool" :disabled="draft.future.length === 0" aria-keyshortcuts="Control+Shift+Z" @click="draft.redo()">Redo</button>
+      <button class="plain-button tool" @click="download">Export</button>
+      <span class="hidden-words" aria-live="polite">{{ selectedName }}</span>
+    </TopBar>
+    <StageRail :stage="stage" />
+    <div class="stage"><NuxtPage /></div>
+  </div>
+</template>
+
+<style scoped>
+.bench { display: flex; flex-direction: column; height: 100vh; }
+.stage { flex: 1; min-height: 0; }
+.tool { min-height: 28px; padding: 1px 10px; font-size: 13px; }
+.lost main { padding: 64px 20px; max-width: 640px; margin: 0 auto; display: grid; gap: 16px; }
+</style>

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { readableDate } from '#core/expressions/dates'
+import type { Answers } from '#core/fill/answers'
+import { tellResponse } from '#core/fill/tell'
+import { planOf } from '#core/fill/plan'
+import type { Form } from '#core/form/definition'
+
+interface Response { id: string, sentAt: string, begunOn: string, answers: Answers, release: number }
+const draft = useDraft()
+const chosen = ref<string | null>(null)
+const search = ref('')
+const { data, error } = await useAsyncData(`responses-${draft.id}`, () => $fetch<{ responses: Response[], definitions: Record<string, Form> }>(`/api/forms/${draft.id}/responses`), { server: false })
+
+const plans = computed(() => new Map(Object.entries(data.value?.definitions ?? {}).map(([n, form]) => [Number(n), planOf(form)] as const)))
+const told = computed(() => (data.value?.responses ?? []).flatMap((r) => {
+  const plan = plans.value.get(r.release)
+  return plan ? [{ ...r, lines: tellResponse(plan, r.answers, r.begunOn) }] : []
+}))
+const columns = computed(() => {
+  const latest = [...plans.value].sort(([a], [b]) => b - a)[0]?.[1]
+  return latest?.questions.map(q => ({ code: q.place.code, label: q.place.node.label })) ?? []
+})
+const headers = computed(() => [
+  { title: 'Sent', key: 'sentAt' }, { title: 'Version', key: 'release' },
+  ...columns.value.map(c => ({ title: c.label, key: c.code })),
+])
+const rows = computed(() => told.value.map(r => ({
+  id: r.id, sentAt: r.sentAt, release: r.release,
+  ...Object.fromEntries(r.lines.map(l => [l.code, l.state === 'answered' ? l.text : l.state === 'blank' ? '' : '·'])),
+})))
+const open = computed(() => told.value.find(r => r.id === chosen.value) ?? null)
+const dayOf = (at: string) => readableDate(at.slice(0, 10))
+const choose = (_: unknown, { item }: { item: { id: string } }) => {
+  chosen.value = item.id
+}
+</script>
+
+<template>
+  <main class="collect" :class="{ split: open }">
+    <section class="table" aria-label="Responses">
+      <div class="row-flex head">
+        <h2>{{ told.length }} {{ told.length === 1 ? 'response' : 'responses' }}</h2>
+        <span class="quiet small">“·” was not asked</span>
+        <span class="spread" />
+        <input v-model="search" class="field" placeholder="Search" aria-label="Search the responses">
+      </div>
+      <p v-if="error" class="fault" role="alert">The responses could not be fetched: {{ refusalOf(error).sentence }}</p>
+      <v-data-table v-if="told.length > 0" :headers="headers" :items="rows" :search="search" density="compact" hover fixed-header :items-per-page="25" class="sheet" @click:row="choose">
+        <template #[`item.sentAt`]="{ item }"><button class="text-button" @click.stop="chosen = item.id">{{ dayOf(item.sentAt) }}</button></template>
+      </v-data-table>
+      <div v-else-if="data" class="sheet none">
+        <p>No responses yet.</p>
+        <p v-if="draft.releases[0]" class="quiet">Send out the link of version {{ draft.releases[0].number }}: <a :href="`/f/${draft.releases[0].token}`" target="_blank">open the form</a>.</p>
+        <p v-else class="quiet"><NuxtLink :to="`/forms/${draft.id}/release`">Release the form</NuxtLink> to get a link for respondents.</p>
+      </div>
+    </section>
+    <aside v-if="open" class="one" aria-label="One response">
+      <div class="row-flex"><h2>Sent {{ dayOf(open.sentAt) }}</h2><span class="spread" /><button class="plain-button" @click="chosen = null">Close</button></div>
+      <p class="quiet small">Version {{ open.release }}, begun {{ dayOf(open.begunOn) }}</p>
+      <dl>
+        <template v-for="l in open.lines" :key="l.code">
+          <h3 v-if="l.heading">{{ l.heading }}</h3>
+          <div :class="l.state"><dt>{{ l.label }}</dt><dd>{{ l.state === 'answered' ? l.text : l.state === 'blank' ? 'left blank' : 'not asked' }}</dd></div>
+        </template>
+      </dl>
+    </aside>
+  </main>
+</template>
+
+<style scoped>
+.collect { display: grid; grid-template-columns: minmax(0, 1fr); height: 100%; }
+.collect.split { grid-template-columns: minmax(0, 1fr) 420px; }
+.table { padding: 20px; display: grid; gap: 12px; align-content: start; overflow: auto; }
+.table :deep(th), .table :deep(td) { white-space: nowrap; max-width: 240px; overflow: hidden; text-overflow: ellipsis; }
+.table :deep(.v-table) { background: var(--paper); color: var(--ink); }
+.none { padding: 32px; display: grid; gap: 8px; }
+.one { background: var(--paper); border-left: 1px solid var(--line); padding: 20px; overflow-y: auto; }
+.one h3 { margin: 18px 0 4px; }
+dl div { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; padding: 6px 0; border-bottom: 1px dotted var(--line); }
+dt { color: var(--slate); } dd { font-weight: 600; overflow-wrap: anywhere; }
+.blank dd, .unasked dd { font-weight: 400; color: var(--slate); font-style: italic; }
+.unasked dt { opacity: .8; }
+</style>

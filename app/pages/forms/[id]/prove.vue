@@ -1,0 +1,130 @@
+<script setup lang="ts">
+import type { Finding, Severity } from '#core/prove/finding'
+import { RULE_WORDS, rulesAt, type RuleKind } from '#core/form/rules'
+import { placeName } from '#core/form/walk'
+
+const draft = useDraft()
+const findings = useFindings()
+const weight = ref<Severity | 'all'>('all')
+const section = ref<number | 'all'>('all')
+const chosen = ref(0)
+const list = useTemplateRef('list')
+
+const all = computed(() => findings.verdict?.findings ?? [])
+const sectionOf = (f: Finding) => draft.places.find(p => p.address === f.address)?.section ?? -1
+const shown = computed(() => all.value.filter(f => (weight.value === 'all' || f.severity === weight.value) && (section.value === 'all' || sectionOf(f) === section.value)))
+const open = computed(() => shown.value[Math.min(chosen.value, shown.value.length - 1)])
+const weights = computed(() => [
+  { key: 'fault' as const, mark: '✕', words: 'Faults', count: findings.faults.length },
+  { key: 'risk' as const, mark: '▲', words: 'Risks', count: findings.risks.length },
+  { key: 'advice' as const, mark: '●', words: 'Advice', count: findings.advice.length },
+])
+const bySection = computed(() => (draft.form?.sections ?? []).map((s, i) => ({ i, title: s.title, count: all.value.filter(f => sectionOf(f) === i).length })))
+const tally = computed(() => findings.verdict?.tally)
+const head = computed(() => {
+  if (!findings.verdict) return 'Proving …'
+  const [f, r] = [findings.faults.length, findings.risks.length]
+  if (f > 0) return `Not ready: ${f === 1 ? 'one fault' : `${f} faults`}`
+  return r > 0 ? `No fault; ${r === 1 ? 'one risk' : `${r} risks`} to accept` : 'Every rule holds together'
+})
+const parts = computed(() => (open.value?.conflict ?? []).map((part) => {
+  const place = draft.places.find(p => p.address === part.address)
+  const rule = place && rulesAt(place).find(r => r.kind === part.kind && r.index === part.index)
+  const words = part.kind === 'place' ? '' : RULE_WORDS[part.kind as RuleKind]
+  return { place, rule, words, name: place ? `${place.number} ${placeName(place)}` : part.code, always: part.kind === 'required' && !rule, route: part.kind === 'route' && !rule }
+}))
+const answers = computed(() => Object.entries(open.value?.witness ?? {}).map(([code, value]) => {
+  const place = draft.places.find(p => p.kind === 'question' && p.code === code)
+  const label = place?.kind === 'question' && place.node.type === 'choice' ? (place.node.options ?? draft.form?.lists?.find(l => place.node.type === 'choice' && l.code === place.node.list)?.rows)?.find(o => o.code === value)?.label : undefined
+  return { code, name: place ? `${place.number} ${placeName(place)}` : code, value: label ?? (value === true ? 'Yes' : value === false ? 'No' : String(value)) }
+}))
+
+function keys(event: KeyboardEvent) {
+  if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return
+  event.preventDefault()
+  chosen.value = Math.max(0, Math.min(shown.value.length - 1, chosen.value + (event.key === 'ArrowDown' ? 1 : -1)))
+  void nextTick(() => list.value?.querySelector('.chosen')?.scrollIntoView({ block: 'nearest' }))
+}
+const rehearsal = useRehearsal()
+async function rehearse() {
+  if (!open.value?.witness) return
+  rehearsal.open(open.value.witness, open.value.address)
+  draft.selected = open.value.address
+  await navigateTo(`/forms/${draft.id}/write`)
+}
+</script>
+
+<template>
+  <div class="prove">
+    <aside class="side">
+      <h3>By weight</h3>
+      <button v-for="w in weights" :key="w.key" class="pick" :aria-pressed="weight === w.key" @click="weight = weight === w.key ? 'all' : w.key"><span :class="w.key">{{ w.mark }} {{ w.words }}</span><b class="num">{{ w.count }}</b></button>
+      <h3>By place</h3>
+      <button v-for="s in bySection" :key="s.i" class="pick" :aria-pressed="section === s.i" @click="section = section === s.i ? 'all' : s.i"><span>{{ s.i + 1 }} {{ s.title }}</span><b class="num">{{ s.count }}</b></button>
+      <h3>What was decided</h3>
+      <template v-if="tally">
+        <p>{{ tally.rules }} {{ tally.rules === 1 ? 'rule' : 'rules' }} read</p>
+        <p class="proven">✓ {{ tally.byExample }} shown by an example</p>
+        <p class="proven">✓ {{ tally.byProof }} proved impossible</p>
+        <p>{{ tally.undecided }} undecided</p>
+        <p class="quiet small">in {{ Math.max(1, Math.round(findings.milliseconds)) }} ms, in this browser</p>
+      </template>
+    </aside>
+    <section class="middle" aria-label="Findings">
+      <div class="head">
+        <h2>{{ head }}</h2>
+        <p class="quiet">Every rule is decided for all possible answers. A fault stops the release; a risk can be accepted with a reason.</p>
+        <p v-if="findings.broken" class="fault" role="alert">{{ findings.broken }}</p>
+      </div>
+      <div ref="list" tabindex="0" role="listbox" aria-label="Findings" class="list" @keydown="keys">
+        <div v-for="(f, i) in shown" :key="i" class="item" :class="[f.severity, { chosen: open === f }]" role="option" :aria-selected="open === f" @click="chosen = i">
+          <FindingRow :finding="f" :chosen="open === f" />
+        </div>
+      </div>
+      <p v-if="findings.verdict && shown.length === 0" class="quiet none">{{ all.length === 0 ? 'No fault, no risk, no advice. The form can be released.' : 'Nothing of this kind here.' }}</p>
+    </section>
+    <aside v-if="open" class="evidence" aria-label="Evidence">
+      <h3>Evidence</h3>
+      <p class="quiet small">{{ parts.length > 1 ? 'The smallest set of rules that collide' : 'Where it stands' }}</p>
+      <div class="sheet parts">
+        <div v-for="(p, i) in parts" :key="i" class="part">
+          <p class="small quiet">{{ p.name }}</p>
+          <RuleSentence v-if="p.rule" :words="p.words" :text="p.rule.text" />
+          <p v-else-if="p.always" class="small">An answer is always required</p>
+          <p v-else-if="p.route" class="small">A route that is always taken</p>
+        </div>
+      </div>
+      <template v-if="open.witness">
+        <h3>{{ open.code === 'never-shown' ? 'Nearest miss' : 'Witness' }}</h3>
+        <p class="quiet small">{{ open.code === 'never-shown' ? 'The fewest answers that lead to its place, where it stays hidden' : 'The fewest answers that lead there' }}</p>
+        <dl v-if="answers.length > 0" class="sheet answers">
+          <div v-for="a in answers" :key="a.code"><dt>{{ a.name }}</dt><dd>{{ a.value }}</dd></div>
+        </dl>
+        <p v-else class="small">No answer is needed: it stands where the form begins.</p>
+        <button class="action" @click="rehearse">Rehearse these answers</button>
+      </template>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.prove { display: grid; grid-template-columns: 300px minmax(0, 1fr) 400px; height: 100%; }
+.side, .evidence { padding: 16px 20px; overflow-y: auto; display: grid; gap: 8px; align-content: start; }
+.side h3:not(:first-child), .evidence h3:not(:first-child) { margin-top: 14px; }
+.middle { background: var(--paper); border: 1px solid var(--line); border-width: 0 1px; overflow-y: auto; }
+.head { padding: 18px 24px; display: grid; gap: 4px; border-bottom: 1px solid var(--line); }
+.pick { display: flex; justify-content: space-between; border: 0; background: none; padding: 4px 6px; margin: 0 -6px; cursor: pointer; text-align: left; }
+.pick[aria-pressed='true'] { background: var(--soft); }
+.item { padding: 12px 20px; border-bottom: 1px solid var(--line); cursor: pointer; }
+.item.chosen { background: var(--soft); box-shadow: inset 0 0 0 1px var(--slate); }
+.item.chosen.fault { background: var(--madder-wash); box-shadow: inset 0 0 0 1px var(--madder); color: var(--ink); }
+.parts .part { padding: 12px 16px; border-bottom: 1px solid var(--line); }
+.parts .part:last-child { border-bottom: 0; }
+.answers { padding: 4px 16px; }
+.answers div { display: flex; justify-content: space-between; gap: 12px; padding: 8px 0; border-bottom: 1px dotted var(--line); }
+.answers div:last-child { border-bottom: 0; }
+dd { font-weight: 700; text-align: right; }
+.none { padding: 32px 24px; }
+.evidence .action { justify-self: start; }
+@media (max-width: 900px) { .prove { grid-template-columns: 1fr; height: auto; } }
+</style>

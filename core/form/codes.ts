@@ -2,7 +2,7 @@ import { KEYWORDS } from '../expressions/parse'
 import { LIMITS, type Form } from './definition'
 import { outline } from './walk'
 
-const SMALL = new Set(['a', 'an', 'the', 'of', 'to', 'is', 'are', 'you', 'your', 'do', 'does', 'did', 'was', 'were', 'have', 'has', 'what', 'which', 'when', 'where', 'who', 'how', 'in', 'on', 'for', 'and', 'or', 'be', 'been', 'it', 'we', 'from'])
+const SMALL = new Set(['a', 'an', 'the', 'of', 'to', 'is', 'are', 'you', 'your', 'do', 'does', 'did', 'was', 'were', 'have', 'has', 'what', 'which', 'when', 'where', 'who', 'how', 'in', 'on', 'for', 'and', 'or', 'be', 'been', 'it', 'we', 'from', 'she', 'he', 'they', 'there', 'any', 'this', 'that', 'will', 'shall', 'can', 'may', 'at', 'by', 'with', 'if'])
 const LONGEST_PROPOSAL = 24
 
 /** A code made from a label: its telling words in small letters, joined by `_`. */

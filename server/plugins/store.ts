@@ -1,8 +1,8 @@
-import { openStore } from '../store/database'
+import { openStore, type Store } from '../store/database'
 import { useStore } from '../store/current'
 import { seed } from '../services/seed'
 
-export default defineNitroPlugin(async (nitro) => {
+async function open(): Promise<Store> {
   const config = useRuntimeConfig()
   const assets = useStorage('assets:migrations')
   const migrations: Record<string, string> = {}
@@ -10,10 +10,15 @@ export default defineNitroPlugin(async (nitro) => {
     const content = await assets.getItem(key)
     migrations[key.replaceAll(':', '/')] = typeof content === 'string' ? content : JSON.stringify(content)
   }
-  const opening = openStore({ url: process.env.DATABASE_URL, folder: config.dataFolder, migrations, first: db => seed(db, config.demo !== '') })
+  return openStore({ url: process.env.DATABASE_URL, folder: config.dataFolder, migrations, first: db => seed(db, config.demo !== '') })
+}
+
+export default defineNitroPlugin((nitro) => {
+  const opening = open()
+  // Requests that come while the store opens wait for it.
   useStore(opening)
   nitro.hooks.hook('close', async () => (await opening).close())
-  await opening.catch((error: unknown) => {
+  opening.catch((error: unknown) => {
     console.error(error instanceof Error ? error.message : error)
     process.exit(1)
   })

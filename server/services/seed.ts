@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { count } from 'drizzle-orm'
-import feedback from '../../demo/forms/slipway_incident.form.json'
+import slipway from '../../demo/forms/slipway_incident.form.json'
 import haulOut from '../../demo/forms/haul_out.form.json'
 import mooring from '../../demo/forms/mooring.form.json'
 import { madeUpResponses } from '../../demo/respond'
@@ -17,7 +17,7 @@ export const DEMO_OWNER = { email: 'ines@wherry.example', password: 'wherry-reac
 /** The demo forms: released ones with how many responses, and a draft with planted faults. */
 const DEMO_FORMS: readonly { definition: unknown, responses: number }[] = [
   { definition: mooring, responses: 0 },
-  { definition: feedback, responses: 12 },
+  { definition: slipway, responses: 12 },
   { definition: haulOut, responses: 40 },
 ]
 
@@ -45,5 +45,5 @@ async function seedForm(db: Database, ownerId: string | null, entry: { definitio
     .returning({ id: releases.id })
   if (!release) return
   const made = madeUpResponses(form, entry.responses, today, 7)
-  await db.insert(responses).values(made.map(r => ({ releaseId: release.id, sendingKey: randomBytes(9).toString('base64url'), begunOn: r.begunOn, sentAt: new Date(`${r.begunOn}T10:30:00Z`), answers: r.answers })))
+  await db.insert(responses).values(made.map(r => ({ releaseId: release.id, sendingKey: randomBytes(9).toString('base64url'), begunOn: r.begunOn, sentAt: new Date(Math.min(Date.parse(`${r.begunOn}T10:30:00Z`), Date.now() - 3_600_000)), answers: r.answers })))
 }

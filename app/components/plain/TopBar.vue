@@ -16,14 +16,14 @@ async function signOut() {
     <template v-if="title !== undefined">
       <NuxtLink to="/" class="quiet plain-link">Forms</NuxtLink>
       <span class="quiet" aria-hidden="true">/</span>
-      <strong class="title">{{ title || 'Untitled form' }}</strong>
+      <h1 class="title">{{ title || 'Untitled form' }}</h1>
       <code class="quiet">{{ code }}</code>
     </template>
     <span class="spread" />
     <slot />
     <v-menu v-if="user" location="bottom end">
       <template #activator="{ props }">
-        <button v-bind="props" class="person" :aria-label="`${user.name}: account`">{{ initials }}</button>
+        <button v-bind="props" class="person" :aria-label="`${initials}: account of ${user.name}`">{{ initials }}</button>
       </template>
       <v-list density="compact" min-width="200">
         <v-list-item :title="user.name" :subtitle="user.email" />
@@ -38,7 +38,7 @@ async function signOut() {
 <style scoped>
 .top-bar { display: flex; align-items: center; gap: 12px; height: 44px; padding: 0 20px; background: var(--paper); border-bottom: 1px solid var(--line); }
 .mark { display: inline-flex; align-items: center; gap: 12px; color: var(--ink); text-decoration: none; }
-.title { max-width: 40ch; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.title { font-size: 15px; max-width: 40ch; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .plain-link { text-decoration: none; }
 .person { width: 28px; height: 28px; border-radius: 14px; border: 0; background: var(--verdigris-wash); color: var(--verdigris); font-weight: 700; font-size: 12px; cursor: pointer; }
 </style>

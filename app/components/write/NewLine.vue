@@ -28,13 +28,23 @@ function slash(event: KeyboardEvent) {
   event.preventDefault()
   choice.value?.focus()
 }
+/** No key typed here is the script's. */
+function keys(event: KeyboardEvent) {
+  if (event.key !== 'Escape') return
+  text.value = ''
+  emit('close')
+}
 function paste(event: ClipboardEvent) {
   const lines = (event.clipboardData?.getData('text/plain') ?? '').split(/\r?\n/).map(l => l.trim()).filter(Boolean)
   if (lines.length < 2) return
   event.preventDefault()
   emit('add', lines)
 }
+// Taking the line away to put it below the new row makes the browser say that it lost the focus; that is no leaving.
+let isGone = false
+onBeforeUnmount(() => { isGone = true })
 function leave(event: FocusEvent) {
+  if (isGone) return
   const inside = event.relatedTarget instanceof Node && event.currentTarget instanceof Node && event.currentTarget.contains(event.relatedTarget)
   if (inside) return
   if (text.value.trim()) emit('add', [text.value.trim()])
@@ -43,9 +53,9 @@ function leave(event: FocusEvent) {
 </script>
 
 <template>
-  <div class="new-line" @focusout="leave" @keydown.esc.stop="text = ''; emit('close')">
-    <input ref="input" v-model="text" class="field" maxlength="500" :placeholder="props.kind === 'section' ? 'Title of the new section' : 'Type a question, Enter for the next'" aria-label="New line" @keydown.enter.prevent.stop="commit" @keydown.slash="slash" @keydown.stop @paste="paste">
-    <select ref="choice" class="field" :value="props.kind" aria-label="Type of the new line" @change="choose" @keydown.enter.prevent.stop="input?.focus()" @keydown.stop>
+  <div class="new-line" @focusout="leave" @keydown.stop="keys">
+    <input ref="input" v-model="text" class="field" maxlength="500" :placeholder="props.kind === 'section' ? 'Title of the new section' : 'Type a question, Enter for the next'" aria-label="New line" @keydown.enter.prevent="commit" @keydown.slash="slash" @paste="paste">
+    <select ref="choice" class="field" :value="props.kind" aria-label="Type of the new line" @change="choose" @keydown.enter.prevent="input?.focus()">
       <option v-for="k in KINDS" :key="k.key" :value="k.key">{{ k.words }}</option>
     </select>
     <span class="small quiet"><kbd>/</kbd> type</span>

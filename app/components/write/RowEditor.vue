@@ -12,7 +12,7 @@ const props = defineProps<{ place: Place }>()
 const emit = defineEmits<{ renamed: [address: Address] }>()
 const draft = useDraft()
 const first = useTemplateRef<HTMLInputElement | HTMLTextAreaElement>('first')
-defineExpose({ focus: () => first.value?.focus() })
+onMounted(() => first.value?.focus())
 
 const question = computed(() => props.place.kind === 'question' ? props.place.node : null)
 const labelKey = computed(() => ({ question: 'label', note: 'text', group: 'title', section: 'title' })[props.place.kind])
@@ -20,6 +20,10 @@ const label = computed(() => props.place.kind === 'question' ? props.place.node.
 const valueOf = (event: Event) => event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLSelectElement ? event.target.value : ''
 const set = (values: Record<string, unknown>, merge: string | null = null) => draft.edit([{ do: 'change', what: props.place.address, set: values }], merge && `${props.place.address}:${merge}`)
 
+/** Keys typed here are not the script's, but for undo, redo and Escape. */
+function stay(event: KeyboardEvent) {
+  if (event.key !== 'Escape' && !event.ctrlKey && !event.metaKey) event.stopPropagation()
+}
 const codeProblem = ref('')
 function recode(event: Event) {
   const code = valueOf(event).trim()
@@ -64,7 +68,7 @@ function setLimit(key: string, type: string, text: string) {
 </script>
 
 <template>
-  <div class="editor" @keydown.stop>
+  <div class="editor" @keydown="stay">
     <label :for="`label-${place.address}`">{{ place.kind === 'note' ? 'Text' : place.kind === 'question' ? 'Label' : 'Title' }}</label>
     <textarea v-if="place.kind === 'note'" :id="`label-${place.address}`" ref="first" class="field" rows="2" :value="label" @input="set({ [labelKey]: valueOf($event) }, 'label')" />
     <input v-else :id="`label-${place.address}`" ref="first" class="field" :value="label" maxlength="500" @input="set({ [labelKey]: valueOf($event) }, 'label')">

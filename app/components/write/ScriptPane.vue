@@ -12,7 +12,6 @@ const open = ref<Address | null>(null)
 const typing = ref<Address | 'end' | null>(null)
 const lineKind = ref<LineKind>('text')
 const list = useTemplateRef('list')
-const editors = new Map<string, { focus: () => void }>()
 const LANES = 4
 
 const threads = computed(() => threadsOf(draft.places, LANES))
@@ -42,8 +41,7 @@ function select(address: Address | null, focus = true) {
 function toggle(address: Address) {
   select(address, false)
   open.value = open.value === address ? null : address
-  if (open.value) void nextTick(() => editors.get(address)?.focus())
-  else select(address)
+  if (!open.value) select(address)
 }
 
 /** Where a line typed below a row goes: into a section or open group as its first, else right behind the row. */
@@ -91,9 +89,6 @@ function close() {
   if (draft.selected) select(draft.selected)
 }
 
-function neighbours(place: Place) {
-  return draft.places.filter(p => (place.kind === 'section') === (p.kind === 'section'))
-}
 function moveBy(place: Place, by: 1 | -1) {
   const form = draft.form
   if (!form) return
@@ -187,7 +182,6 @@ function drop(dragged: Address, onto: Address) {
 }
 
 const sections = computed(() => draft.places.filter(p => p.kind === 'section').length)
-defineExpose({ neighbours })
 </script>
 
 <template>
@@ -200,12 +194,14 @@ defineExpose({ neighbours })
       <button class="text-button" @click="typing = draft.selected ?? draft.places.at(-1)?.address ?? 'end'">Add <kbd>Enter</kbd></button>
     </div>
     <p v-if="draft.refused" class="refused fault small" role="alert">{{ draft.refused }}</p>
-    <div ref="list" class="rows" role="list" @keydown="keys">
-      <template v-for="p in draft.places" :key="p.address">
-        <ScriptRow :place="p" :selected="draft.selected === p.address" :open="open === p.address" :strands="strands.get(p.address) ?? []" :findings="findings.at(p.address)" @select="select(p.address, false)" @toggle="toggle(p.address)" @add="typing = p.address" @remove="remove(p)" @drop-on="drop($event, p.address)" />
-        <RowEditor v-if="open === p.address" :ref="el => { if (el) editors.set(p.address, el as unknown as { focus: () => void }); else editors.delete(p.address) }" :place="p" @renamed="open = $event; draft.selected = $event" @keydown.esc="toggle(p.address)" />
-        <NewLine v-if="typing === p.address" :key="`new-${p.address}`" :kind="lineKind" @kind="lineKind = $event" @add="add" @close="close" />
-      </template>
+    <div ref="list" class="rows" @keydown="keys">
+      <div role="list" aria-label="Lines of the script">
+        <div v-for="p in draft.places" :key="p.address" role="listitem">
+          <ScriptRow :place="p" :selected="draft.selected === p.address" :open="open === p.address" :strands="strands.get(p.address) ?? []" :findings="findings.at(p.address)" @select="select(p.address, false)" @toggle="toggle(p.address)" @add="typing = p.address" @remove="remove(p)" @drop-on="drop($event, p.address)" />
+          <RowEditor v-if="open === p.address" :place="p" @renamed="open = $event; draft.selected = $event" @keydown.esc="toggle(p.address)" />
+          <NewLine v-if="typing === p.address" :key="`new-${p.address}`" :kind="lineKind" @kind="lineKind = $event" @add="add" @close="close" />
+        </div>
+      </div>
       <NewLine v-if="typing === 'end'" kind="section" only-sections @kind="lineKind = $event" @add="add" @close="close" />
       <div v-if="draft.places.length <= 1 && !typing" class="teach">
         <h2>Begin to type</h2>

@@ -43,7 +43,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <div ref="row" class="row" :class="[place.kind, { selected, open, over }]" role="listitem" :data-address="place.address" :tabindex="selected ? 0 : -1" :aria-current="selected ? 'true' : undefined" @click="emit('select')" @focus="emit('select')" @dblclick="emit('toggle')">
+  <div ref="row" class="row" :class="[place.kind, { selected, open, over }]" :data-address="place.address" :tabindex="selected ? 0 : -1" :aria-current="selected ? 'true' : undefined" @click="emit('select')" @focus="emit('select')" @dblclick="emit('toggle')">
     <span class="margin" aria-hidden="true">
       <span v-for="s in strands" :key="s.lane" class="strand" :class="[s.part, { above: s.above, below: s.below, lit: s.lit }]" :style="{ '--lane': s.lane }"><i /></span>
     </span>

@@ -76,7 +76,7 @@ const selectedName = computed(() => {
       <span class="hidden-words" aria-live="polite">{{ selectedName }}</span>
     </TopBar>
     <StageRail :stage="stage" />
-    <div class="stage"><NuxtPage /></div>
+    <main class="stage"><NuxtPage /></main>
   </div>
 </template>
 

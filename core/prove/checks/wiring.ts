@@ -1,6 +1,6 @@
 import type { Form } from '../../form/definition'
 import { RULE_WORDS } from '../../form/rules'
-import { called, finding, partAt, type Check, type Inquiry } from '../inquiry'
+import { finding, partAt, type Check, type Inquiry } from '../inquiry'
 import type { Finding } from '../finding'
 import type { ReadRule } from '../model'
 import type { Edit } from '../../form/edits'
@@ -20,7 +20,7 @@ interface Problem { from: number, to: number, sentence: string, instead: string 
 
 /** A finding about the text of a rule; the witness leads to the section where the rule acts. */
 export function wiringFinding(inquiry: Inquiry, check: Pick<Check, 'code' | 'severity'>, rule: ReadRule, problem: Problem): Finding {
-  const where = `${RULE_WORDS[rule.kind]} of ${called(rule.place)}, character ${problem.from + 1}`
+  const where = `${RULE_WORDS[rule.kind].toLowerCase()}, character ${problem.from + 1}`
   return finding(check, rule.place, `${problem.sentence} (${where})`, {
     rule: rule.id,
     conflict: [partAt(rule.place, rule.kind, rule.index)],

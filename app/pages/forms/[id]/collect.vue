@@ -36,7 +36,7 @@ const choose = (_: unknown, { item }: { item: { id: string } }) => {
 </script>
 
 <template>
-  <main class="collect" :class="{ split: open }">
+  <div class="collect" :class="{ split: open }">
     <section class="table" aria-label="Responses">
       <div class="row-flex head">
         <h2>{{ told.length }} {{ told.length === 1 ? 'response' : 'responses' }}</h2>
@@ -64,7 +64,7 @@ const choose = (_: unknown, { item }: { item: { id: string } }) => {
         </template>
       </dl>
     </aside>
-  </main>
+  </div>
 </template>
 
 <style scoped>

@@ -43,7 +43,7 @@ function keys(event: KeyboardEvent) {
   if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return
   event.preventDefault()
   chosen.value = Math.max(0, Math.min(shown.value.length - 1, chosen.value + (event.key === 'ArrowDown' ? 1 : -1)))
-  void nextTick(() => list.value?.querySelector('.chosen')?.scrollIntoView({ block: 'nearest' }))
+  void nextTick(() => list.value?.querySelector<HTMLElement>('.item.chosen')?.focus())
 }
 const rehearsal = useRehearsal()
 async function rehearse() {
@@ -57,11 +57,11 @@ async function rehearse() {
 <template>
   <div class="prove">
     <aside class="side">
-      <h3>By weight</h3>
+      <h2>By weight</h2>
       <button v-for="w in weights" :key="w.key" class="pick" :aria-pressed="weight === w.key" @click="weight = weight === w.key ? 'all' : w.key"><span :class="w.key">{{ w.mark }} {{ w.words }}</span><b class="num">{{ w.count }}</b></button>
-      <h3>By place</h3>
+      <h2>By place</h2>
       <button v-for="s in bySection" :key="s.i" class="pick" :aria-pressed="section === s.i" @click="section = section === s.i ? 'all' : s.i"><span>{{ s.i + 1 }} {{ s.title }}</span><b class="num">{{ s.count }}</b></button>
-      <h3>What was decided</h3>
+      <h2>What was decided</h2>
       <template v-if="tally">
         <p>{{ tally.rules }} {{ tally.rules === 1 ? 'rule' : 'rules' }} read</p>
         <p class="proven">✓ {{ tally.byExample }} shown by an example</p>
@@ -76,15 +76,15 @@ async function rehearse() {
         <p class="quiet">Every rule is decided for all possible answers. A fault stops the release; a risk can be accepted with a reason.</p>
         <p v-if="findings.broken" class="fault" role="alert">{{ findings.broken }}</p>
       </div>
-      <div ref="list" tabindex="0" role="listbox" aria-label="Findings" class="list" @keydown="keys">
-        <div v-for="(f, i) in shown" :key="i" class="item" :class="[f.severity, { chosen: open === f }]" role="option" :aria-selected="open === f" @click="chosen = i">
+      <div ref="list" role="list" aria-label="Findings" class="list" @keydown="keys">
+        <div v-for="(f, i) in shown" :key="i" class="item" :class="[f.severity, { chosen: open === f }]" role="listitem" :tabindex="open === f ? 0 : -1" :aria-current="open === f ? 'true' : undefined" @click="chosen = i">
           <FindingRow :finding="f" :chosen="open === f" />
         </div>
       </div>
       <p v-if="findings.verdict && shown.length === 0" class="quiet none">{{ all.length === 0 ? 'No fault, no risk, no advice. The form can be released.' : 'Nothing of this kind here.' }}</p>
     </section>
     <aside v-if="open" class="evidence" aria-label="Evidence">
-      <h3>Evidence</h3>
+      <h2>Evidence</h2>
       <p class="quiet small">{{ parts.length > 1 ? 'The smallest set of rules that collide' : 'Where it stands' }}</p>
       <div class="sheet parts">
         <div v-for="(p, i) in parts" :key="i" class="part">
@@ -95,7 +95,7 @@ async function rehearse() {
         </div>
       </div>
       <template v-if="open.witness">
-        <h3>{{ open.code === 'never-shown' ? 'Nearest miss' : 'Witness' }}</h3>
+        <h2>{{ open.code === 'never-shown' ? 'Nearest miss' : 'Witness' }}</h2>
         <p class="quiet small">{{ open.code === 'never-shown' ? 'The fewest answers that lead to its place, where it stays hidden' : 'The fewest answers that lead there' }}</p>
         <dl v-if="answers.length > 0" class="sheet answers">
           <div v-for="a in answers" :key="a.code"><dt>{{ a.name }}</dt><dd>{{ a.value }}</dd></div>
@@ -109,8 +109,9 @@ async function rehearse() {
 
 <style scoped>
 .prove { display: grid; grid-template-columns: 300px minmax(0, 1fr) 400px; height: 100%; }
+.side h2, .evidence h2 { font-size: 15px; }
 .side, .evidence { padding: 16px 20px; overflow-y: auto; display: grid; gap: 8px; align-content: start; }
-.side h3:not(:first-child), .evidence h3:not(:first-child) { margin-top: 14px; }
+.side h2:not(:first-child), .evidence h2:not(:first-child) { margin-top: 14px; }
 .middle { background: var(--paper); border: 1px solid var(--line); border-width: 0 1px; overflow-y: auto; }
 .head { padding: 18px 24px; display: grid; gap: 4px; border-bottom: 1px solid var(--line); }
 .pick { display: flex; justify-content: space-between; border: 0; background: none; padding: 4px 6px; margin: 0 -6px; cursor: pointer; text-align: left; }

@@ -33,7 +33,7 @@ async function copy(token: string) {
 </script>
 
 <template>
-  <main class="release">
+  <div class="release">
     <section class="sheet block" aria-label="Next version">
       <h2>Version {{ number }}</h2>
       <p v-if="latest?.sameAsDraft" class="quiet">The draft is the same as version {{ latest.number }}. There is nothing new to release.</p>
@@ -69,7 +69,7 @@ async function copy(token: string) {
         <p v-for="(a, i) in r.accepted" :key="i" class="small quiet">{{ a.finding.sentence }} Accepted by {{ a.by }}: {{ a.reason }}</p>
       </div>
     </section>
-  </main>
+  </div>
 </template>
 
 <style scoped>

@@ -1,0 +1,102 @@
+import { readFileSync } from 'node:fs'
+import { expect, test, type APIRequestContext } from '@playwright/test'
+import axe from 'axe-core'
+import { open, signIn } from './support'
+
+const clean = { begunOn: new Date().toISOString().slice(0, 10), release: 1 }
+const answers = { happened_on: clean.begunOn, kind: 'mistake' }
+const send = (request: APIRequestContext, body: Record<string, unknown>) => request.post('/api/answer/demo_slipway_incident', { data: { ...clean, key: 'key-0123456789', answers, ...body } })
+
+test('forged and outdated responses get a clear error, and nothing is stored', async ({ page, request }) => {
+  await signIn(page)
+  const count = async () => {
+    const forms: { id: string, code: string, responses: number }[] = await (await page.request.get('/api/forms')).json()
+    return forms.find(f => f.code === 'slipway_incident')?.responses
+  }
+  const before = await count()
+  const refusals: [Record<string, unknown>, number, RegExp][] = [
+    [{ release: 7 }, 409, /another version/],
+    [{ answers: { ...answers, kind: 'explosion' } }, 422, /don’t fit/],
+    [{ answers: { ...answers, secret: 'x' } }, 422, /does not have/],
+    [{ answers: { kind: 'injury', happened_on: clean.begunOn } }, 422, /don’t fit/],
+    [{ answers: { ...answers, happened_on: 20261124 } }, 422, /don’t fit/],
+    [{ begunOn: '2001-01-01' }, 422, /within/],
+    [{ begunOn: '2026-02-30' }, 400, /2026-05-01/],
+    [{ answers: ['x'] }, 400, /doesn’t fit/],
+    [{ extra: true }, 400, /extra/],
+  ]
+  for (const [body, status, sentence] of refusals) {
+    const response = await send(request, body)
+    expect(response.status()).toBe(status)
+    const { data } = await response.json()
+    expect(data.sentence).toMatch(sentence)
+  }
+  expect(await count()).toBe(before)
+  // What is not in play is not stored; the same sending twice is stored once.
+  const sent = await send(request, { answers: { ...answers, hurt_age: 12, told: 'hidden' } })
+  expect(sent.status()).toBe(200)
+  expect((await send(request, {})).status()).toBe(200)
+  expect(await count()).toBe((before ?? 0) + 1)
+  const forms: { id: string, code: string }[] = await (await page.request.get('/api/forms')).json()
+  const id = forms.find(f => f.code === 'slipway_incident')?.id
+  const { responses } = await (await page.request.get(`/api/forms/${id}/responses`)).json()
+  expect(responses[0].answers).toEqual(answers)
+})
+
+test('designers’ routes refuse whoever is not signed in', async ({ request }) => {
+  const id = '00000000-0000-4000-8000-000000000000'
+  for (const path of ['/api/forms', `/api/forms/${id}`, `/api/forms/${id}/responses`, `/api/responses/${id}`]) expect((await request.get(path)).status()).toBe(401)
+  for (const path of ['/api/forms', `/api/forms/${id}/edits`, `/api/forms/${id}/releases`]) expect((await request.post(path, { data: {} })).status()).toBe(401)
+  expect((await request.post('/api/session', { data: { email: 'ines@wherry.example', password: 'wrong' } })).status()).toBe(401)
+})
+
+test('a bad definition gets every problem with its path and changes nothing; a good one comes in', async ({ page }) => {
+  await signIn(page)
+  const forms = async () => (await (await page.request.get('/api/forms')).json() as unknown[]).length
+  const before = await forms()
+  await page.getByLabel('Definition file').setInputFiles({ name: 'bad.form.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ tobbin: 1, code: 'Bad', title: 'Bad', extra: 1, sections: [{ code: 's', title: 'S', items: [{ kind: 'question', type: 'txt', code: 'q', label: 'Q' }] }] })) })
+  await expect(page.getByRole('alert')).toContainText('nothing was changed')
+  for (const path of ['code', 'extra', 'sections[0].items[0].type']) await expect(page.getByRole('alert').locator('code', { hasText: path }).first()).toBeVisible()
+  expect(await forms()).toBe(before)
+  await page.getByLabel('Definition file').setInputFiles({ name: 'good.form.json', mimeType: 'application/json', buffer: readFileSync('demo/forms/mooring.form.json') })
+  await expect(page.getByRole('region', { name: 'Script' })).toContainText('Name of the club')
+  // Two people on one draft: the second to save is told, and nothing of the first is lost.
+  const id = page.url().split('/')[4]
+  const edit = (base: number, title: string) => page.request.post(`/api/forms/${id}/edits`, { data: { base, edits: [{ do: 'change', what: 'form', set: { title } }] } })
+  expect((await edit(0, 'First')).status()).toBe(200)
+  expect((await edit(0, 'Second')).status()).toBe(409)
+  expect((await (await page.request.get(`/api/forms/${id}`)).json()).draft.title).toBe('First')
+})
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`no accessibility violation on the main pages, ${colorScheme}`, async ({ browser }) => {
+    const context = await browser.newContext({ colorScheme })
+    const page = await context.newPage()
+    const violations: string[] = []
+    const look = async (name: string) => {
+      await page.evaluate(axe.source)
+      const found = await page.evaluate(async () => {
+        const result = await Reflect.get(window, 'axe').run(document, { resultTypes: ['violations'] })
+        return result.violations.map((v: { id: string, nodes: { html: string, failureSummary: string }[] }) => `${v.id}: ${v.nodes.slice(0, 2).map(n => `${n.html.slice(0, 160)} ${n.failureSummary.slice(0, 200)}`).join(' | ')}`)
+      })
+      violations.push(...found.map((v: string) => `${name}: ${v}`))
+    }
+    await page.setViewportSize({ width: 360, height: 740 })
+    await open(page, '/f/demo_haul_out')
+    await look('answer')
+    await page.getByRole('button', { name: /Next/ }).click()
+    await look('answer with errors')
+    await page.setViewportSize({ width: 1280, height: 800 })
+    await signIn(page)
+    await look('home')
+    await page.getByRole('link', { name: 'Mooring renewal' }).first().click()
+    await page.getByRole('button', { name: 'Name of the club', exact: false }).first().click()
+    await expect(page.getByText('is not among the choices').first()).toBeVisible()
+    await look('write')
+    await page.getByRole('link', { name: /Prove/ }).click()
+    await expect(page.getByText(/Not ready/)).toBeVisible()
+    await look('prove')
+    expect(violations).toEqual([])
+    await context.close()
+  })
+}

@@ -1,0 +1,25 @@
+import { expect, type Page } from '@playwright/test'
+
+/** Waits until the page's script runs: a click before that is lost. */
+export const ready = (page: Page) => page.waitForFunction(() => Reflect.get(window, 'useNuxtApp')?.().isHydrating === false)
+
+export async function open(page: Page, address: string) {
+  await page.goto(address)
+  await ready(page)
+}
+
+export async function signIn(page: Page) {
+  await open(page, '/sign-in')
+  await page.getByLabel('E-mail').fill('ines@wherry.example')
+  await page.getByLabel('Password').fill('wherry-reach')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('heading', { name: 'Forms' })).toBeVisible()
+}
+
+/** Errors that a page reports itself; a journey ends with none. */
+export function errorsOf(page: Page): string[] {
+  const errors: string[] = []
+  page.on('pageerror', error => errors.push(error.message))
+  page.on('console', message => message.type() === 'error' && !message.text().includes('Failed to load resource') && errors.push(message.text()))
+  return errors
+}

@@ -33,6 +33,8 @@ export function numberFromText(text: string): Num | null {
 /** A JavaScript number (as JSON gives it) as an exact decimal, by its shortest text; null when it is not finite. */
 export function numberFromDouble(n: number): Num | null {
   if (isSmallInteger(n)) return n === 0 ? 0 : n
+  // Up to 16 characters, one of them the point, are at most 15 digits: canonical as it stands.
+  if (String(n).length <= EXACT_DIGITS + 1 && !String(n).includes('e')) return n
   return Number.isFinite(n) ? canonical(new D(String(n))) : null
 }
 
@@ -84,7 +86,7 @@ export const ceiling = (a: Num): Num | null => canonical(new D(a).ceil())
 export const absolute = (a: Num): Num => compareNumbers(a, 0) < 0 ? negate(a) : a
 
 /** How many digits stand after the point. */
-export const decimalPlaces = (a: Num): number => new D(a).decimalPlaces()
+export const decimalPlaces = (a: Num): number => typeof a === 'number' && Number.isInteger(a) ? 0 : new D(a).decimalPlaces()
 
 /** The whole number of units of 10^-places in a, as BigInt; a must have no more than that many places. */
 export const scaled = (a: Num, places: number): bigint => BigInt(new D(a).mul(new D(10).pow(places)).toFixed(0))

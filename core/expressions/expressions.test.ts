@@ -27,8 +27,10 @@ const number: fc.Arbitrary<string> = fc.letrec<{ n: string }>(tie => ({
     fc.tuple(tie('n'), tie('n')).map(([a, b]) => `max(${a}, ${b})`), fc.constant('string length(word)')),
 })).n
 const expression = fc.oneof(condition(ASKED, 3), fc.tuple(number, fc.constantFrom('<', '<=', '>', '>=', '=', '!='), number).map(([a, op, b]) => `(${a}) ${op} (${b})`),
-  fc.tuple(number, number, number).map(([a, b, c]) => `(${a}) between (${b}) and (${c})`),
+  fc.tuple(number, fc.nat(9), fc.nat(9)).map(([a, b, c]) => `(${a}) between ${b} and ${b + c}`),
   fc.tuple(fc.constantFrom('contains', 'starts with', 'ends with'), fc.constantFrom('o', 'ak', '')).map(([f, t]) => `${f}(word, "${t}")`))
+/** Ends the wrong way round: the other interpreter swaps them, the standard does not. */
+const isReversed = (text: string) => [...text.matchAll(/(?:between |\[)(\d)(?: and |\.\.)(\d)/g)].some(m => Number(m[1]) > Number(m[2]))
 const blankable = <T>(a: fc.Arbitrary<T>) => fc.option(a, { nil: null })
 const answers = fc.record({
   yes: blankable(fc.boolean()), hull: blankable(fc.constantFrom('a', 'b', 'c')), wood: blankable(fc.constantFrom('a', 'b', 'c')),
@@ -38,7 +40,7 @@ const run = (text: string, values: Record<string, Value>) => compile(parse(text)
 
 describe('evaluation', () => {
   it('agrees with an independent FEEL interpreter', () => {
-    fc.assert(fc.property(expression, answers, (text, values) => {
+    fc.assert(fc.property(expression.filter(text => !isReversed(text)), answers, (text, values) => {
       // The interpreter calculates in binary fractions and reads `x in […] and y` loosely: the text is printed with brackets.
       expect(run(text, values)).toEqual(evaluate(print(parse(text)), values).value)
     }), { numRuns: 3000 })
@@ -59,7 +61,9 @@ describe('evaluation', () => {
     expect(divide(1, 0)).toBeNull()
   })
   it('keeps calendar dates: day numbers go both ways', () => {
-    fc.assert(fc.property(fc.integer({ min: FIRST_DAY, max: LAST_DAY }), day => expect(dayNumber(isoFromDay(day))).toBe(day)))
+    fc.assert(fc.property(fc.integer({ min: FIRST_DAY, max: LAST_DAY }), (day) => {
+      expect(dayNumber(isoFromDay(day))).toBe(day)
+    }))
     expect(['2026-02-30', '2026-13-01', '26-01-01', '2026-1-1', '1900-02-29', ''].map(dayNumber)).toEqual([null, null, null, null, null, null])
   })
 })
@@ -81,7 +85,9 @@ describe('text and tree', () => {
     }), { numRuns: 2000 })
   })
   it('every expression has a sentence', () => {
-    fc.assert(fc.property(expression, text => expect(sentenceText(sentence(parse(text), { question: c => c, choice: () => undefined })).trim()).not.toBe('')))
+    fc.assert(fc.property(expression, (text) => {
+      expect(sentenceText(sentence(parse(text), { question: c => c, choice: () => undefined })).trim()).not.toBe('')
+    }))
     const names = { question: (c: string) => ({ hull: 'Hull material' })[c], choice: (_: string, c: string) => codes.get(c) }
     expect(sentenceText(sentence(parse('hull in ["a", "b"]'), names))).toBe('Hull material is Ash or Beech')
   })

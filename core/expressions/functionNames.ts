@@ -1,9 +1,13 @@
 import type { Token } from './lex'
 import { FUNCTIONS } from './functions'
 
-const NAMES = ['not', ...FUNCTIONS.keys()]
-  .map(name => ({ name, words: name.split(' ') }))
-  .sort((a, b) => b.words.length - a.words.length)
+/** By first word, the longest name first. */
+const NAMES = new Map<string, { name: string, words: string[] }[]>()
+for (const name of ['not', ...FUNCTIONS.keys()].sort((a, b) => b.split(' ').length - a.split(' ').length)) {
+  const words = name.split(' ')
+  const first = words[0] ?? ''
+  NAMES.set(first, [...NAMES.get(first) ?? [], { name, words }])
+}
 
 /**
  * The function called at a position: its name may have several words (`list contains`) and a bracket follows.
@@ -19,7 +23,8 @@ export function functionNameAt(tokens: readonly Token[], at: number): { name: st
     const token = tokens[i]
     return token?.kind === 'sign' && token.value === '('
   }
-  for (const { name, words } of NAMES) {
+  const start = tokens[at]
+  for (const { name, words } of start?.kind === 'word' ? NAMES.get(start.value) ?? [] : []) {
     if (words.every((word, i) => isWord(at + i, word)) && opens(at + words.length)) return { name, words: words.length }
   }
   const first = tokens[at]

@@ -91,7 +91,7 @@ function readText(source: string, from: number): Token & { kind: 'text' } {
     const plain = ESCAPES[next]
     if (hex) value += String.fromCharCode(Number.parseInt(hex, 16))
     else if (plain !== undefined) value += plain
-    else throw new ExpressionError(`“\\${next}” is no escape; write \\\\ for a backslash.`, at, at + 2)
+    else throw new ExpressionError(`“\\${next}” is no escape; write \\\\ for a backslash.`, at, Math.min(at + 2, source.length))
     at += hex ? 6 : 2
   }
 }

@@ -21,7 +21,7 @@ const plain = (word: string) => word.toLowerCase().replaceAll(/[\s_-]+/g, '')
 export function nearest(word: string, candidates: Iterable<string>): string | null {
   const wanted = plain(word)
   let best: string | null = null
-  let least = Math.max(1, Math.floor(wanted.length / 3)) + 1
+  let least = Math.min(Math.max(1, Math.floor(wanted.length / 3)), wanted.length - 1) + 1
   for (const candidate of candidates) {
     if (Math.abs(candidate.length - word.length) > 12) continue
     const d = distance(wanted.slice(0, 60), plain(candidate).slice(0, 60))

@@ -26,27 +26,58 @@ export interface Filled {
  * @param today the day on which the response was begun, as ISO date
  */
 export function fill(plan: Plan, answers: Answers, today: string): Filled {
-  const values = new Array<Value>(plan.size).fill(null)
-  values[TODAY_SLOT] = today
-  const inPlay = new Array<boolean>(plan.places.length).fill(false)
-  const required = new Array<boolean>(plan.size).fill(false)
-  const wrong = new Map<number, string>()
-  const path: number[] = []
-  const filled: Filled = { plan, values, inPlay, required, wrong, path }
-  let target = 0
-  plan.sections.forEach((section, index) => {
-    if (index !== target) return
-    target = index + 1
-    if (section.shown && section.shown.run(values) !== true) return
-    inPlay[section.place.order] = true
-    path.push(index)
-    fillSection(plan, section, answers, { values, inPlay, required, wrong })
-    target = nextSection(filled, section)
-  })
-  return filled
+  const filling = new Filling(plan, today)
+  for (let index = 0; index < plan.sections.length; index = filling.leave(index)) filling.enter(index, answers)
+  return filling.state
 }
 
 interface Open { values: Value[], inPlay: boolean[], required: boolean[], wrong: Map<number, string> }
+
+/** A response that is filled section by section; `fill` goes through it in one go. */
+export class Filling {
+  private readonly open: Open
+  private readonly path: number[] = []
+  /** The response so far; it changes as sections are entered. */
+  readonly state: Filled
+
+  constructor(readonly plan: Plan, today: string) {
+    const values = new Array<Value>(plan.size).fill(null)
+    values[TODAY_SLOT] = today
+    this.open = { values, inPlay: new Array<boolean>(plan.places.length).fill(false), required: new Array<boolean>(plan.size).fill(false), wrong: new Map() }
+    this.state = { plan, ...this.open, path: this.path }
+  }
+
+  /** Fills a section that the routes lead to; false when its rule does not show it. */
+  enter(index: number, answers: Answers): boolean {
+    const section = this.plan.sections[index]
+    if (!section || (section.shown && section.shown.run(this.open.values) !== true)) return false
+    this.open.inPlay[section.place.order] = true
+    this.path.push(index)
+    fillSection(this.plan, section, answers, this.open)
+    return true
+  }
+
+  /** Fills the section entered last once more, with other answers. */
+  again(answers: Answers) {
+    const section = this.plan.sections[this.path[this.path.length - 1] ?? -1]
+    if (!section) return
+    const { values, inPlay, required, wrong } = this.open
+    for (const step of section.steps) {
+      inPlay[step.place.order] = false
+      if (!isQuestion(step)) continue
+      values[step.slot] = null
+      required[step.slot] = false
+      wrong.delete(step.slot)
+    }
+    fillSection(this.plan, section, answers, this.open)
+  }
+
+  /** Where the way goes on from a section, entered or passed over. */
+  leave(index: number): number {
+    const section = this.plan.sections[index]
+    return section && this.path[this.path.length - 1] === index ? nextSection(this.state, section) : index + 1
+  }
+}
 
 function fillSection(plan: Plan, section: PlannedSection, answers: Answers, { values, inPlay, required, wrong }: Open) {
   for (const step of section.steps) {

@@ -1,4 +1,4 @@
-import { check, type Scope } from '../expressions/check'
+import { check, type ExpressionProblem, type Scope } from '../expressions/check'
 import { compile, TODAY_SLOT, type Compiled } from '../expressions/compile'
 import { parse, ExpressionError } from '../expressions/parse'
 import { namesIn, type Expr } from '../expressions/tree'
@@ -8,7 +8,9 @@ import { valueTypeOf } from '../form/types'
 import { outline, type Place, type PlaceOf } from '../form/walk'
 
 /** A condition ready to run. A rule with an error is never true and never false: it is unknown. */
-export interface PlannedRule { run: Compiled, expr: Expr | null }
+export interface PlannedRule { run: Compiled, expr: Expr | null, reading: Reading }
+/** A rule's text, read: its tree, or what is wrong with it. */
+export interface Reading { expr: Expr | null, syntax: ExpressionError | null, problems: readonly ExpressionProblem[] }
 export interface PlannedCheck extends PlannedRule { message: string }
 
 export interface PlannedPlace {
@@ -43,6 +45,8 @@ export interface Plan {
   byCode: ReadonlyMap<string, PlannedQuestion>
   /** Questions and today: the number of slots. */
   size: number
+  /** Every rule's text as it was read, by `section index:text`. */
+  readings: ReadonlyMap<string, Reading>
 }
 
 export const isQuestion = (step: PlannedPlace | PlannedQuestion): step is PlannedQuestion => step.place.kind === 'question'
@@ -84,10 +88,13 @@ export function planOf(form: Form): Plan {
     return slot
   })
   const types = new Map<string, ValueType>()
+  const readings = new Map<string, Reading>()
   const scopes = form.sections.map((_, i) => scopeOver(form, index, i, types))
   const rule = (text: string, section: number): PlannedRule => {
-    const expr = readable(text, scopes[section])
-    return { expr, run: expr ? compile(expr, name => slots.get(name)) : () => null }
+    const reading = readRule(text, scopes[section])
+    const { expr } = reading
+    readings.set(`${section}:${text}`, reading)
+    return { reading, expr, run: expr ? compile(expr, name => slots.get(name)) : () => null }
   }
   const optional = (text: string | undefined, section: number) => text === undefined ? null : rule(text, section)
   const questions: PlannedQuestion[] = []
@@ -125,17 +132,18 @@ export function planOf(form: Form): Plan {
   })
   const byCode = new Map<string, PlannedQuestion>()
   for (const q of questions) if (!byCode.has(q.place.code)) byCode.set(q.place.code, q)
-  return { form, places, sections, questions, byCode, size }
+  return { form, places, sections, questions, byCode, size, readings }
 }
 
-/** The tree of a rule, or null when it has an error of any kind. */
-function readable(text: string, scope: Scope | undefined): Expr | null {
+/** Reads a rule where it stands; with an error of any kind it has no tree. */
+export function readRule(text: string, scope: Scope | undefined): Reading {
   try {
     const expr = parse(text)
-    return scope && check(expr, scope, BOOLEAN).problems.length === 0 ? expr : null
+    const problems = scope ? check(expr, scope, BOOLEAN).problems : []
+    return { expr: problems.length === 0 ? expr : null, syntax: null, problems }
   }
   catch (error) {
-    if (error instanceof ExpressionError) return null
+    if (error instanceof ExpressionError) return { expr: null, syntax: error, problems: [] }
     throw error
   }
 }

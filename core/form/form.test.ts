@@ -84,7 +84,9 @@ describe('reading a definition', () => {
     expect(at('sections[0].items[2].items[0].kind')).toContain('“group”')
   })
   it('survives anything: nonsense, depth, size', () => {
-    fc.assert(fc.property(fc.anything(), data => expect(readForm(data).problems?.length).toBeGreaterThan(0)))
+    fc.assert(fc.property(fc.anything(), (data) => {
+      expect(readForm(data).problems?.length).toBeGreaterThan(0)
+    }))
     let deep: unknown = []
     for (let i = 0; i < 50_000; i++) deep = [deep]
     expect(readForm({ sections: deep }).problems?.[0]?.sentence).toContain('deep')

@@ -44,10 +44,26 @@ export class Encoding {
     const classes = domain.classes.map(value => ({ value, literal: this.solver.newVariable() }))
     const all = [blank, ...classes.map(c => c.literal)]
     this.solver.addClause(all)
-    for (let i = 0; i < all.length; i++) for (let j = i + 1; j < all.length; j++) this.solver.addClause([-(all[i] ?? 0), -(all[j] ?? 0)])
+    this.atMostOne(all)
     const variable = { blank, classes, singletons: domain.singletons }
     this.variables.set(code, variable)
     return variable
+  }
+
+  /** Pairwise for few; a ladder (“one of those so far”, Sinz 2005) for many, so that clauses grow with their number only. */
+  private atMostOne(literals: readonly Literal[]) {
+    if (literals.length <= 6) {
+      literals.forEach((a, i) => literals.slice(i + 1).forEach(b => this.solver.addClause([-a, -b])))
+      return
+    }
+    let before: Literal | null = null
+    for (const literal of literals) {
+      if (before !== null) this.solver.addClause([-before, -literal])
+      const soFar = this.solver.newVariable()
+      this.solver.addClause([-literal, soFar])
+      if (before !== null) this.solver.addClause([-before, soFar])
+      before = soFar
+    }
   }
 
   /** The answers in the model that the solver found, blanks left out. */

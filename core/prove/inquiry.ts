@@ -40,7 +40,7 @@ export type Decision =
   | { is: 'skipped' }
 
 /** Random runs before the solver is asked: they settle most goals, and each is an example. */
-const RUNS = 40
+const RUNS = 60
 
 /** One look at a form: what the checks share. */
 export class Inquiry {

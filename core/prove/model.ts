@@ -1,21 +1,13 @@
-import { parse, ExpressionError } from '../expressions/parse'
-import { check, type ExpressionProblem } from '../expressions/check'
 import { namesIn, type Expr } from '../expressions/tree'
-import { BOOLEAN, type ValueType } from '../expressions/types'
-import { planOf, scopeOver, type Plan, type PlannedPlace, type PlannedQuestion, type PlannedSection } from '../fill/plan'
+import { planOf, readRule, scopeAt, type Plan, type PlannedPlace, type PlannedQuestion, type PlannedSection, type Reading } from '../fill/plan'
 import type { Form } from '../form/definition'
 import { rulesOf, type Rule } from '../form/rules'
-import type { PlaceOf } from '../form/walk'
 import { blockersOf } from './blockers'
 import { circularCodes } from './circles'
 import { askedIn, domainOf, type Asked, type Domain } from './domains'
 
-/** A rule, read: its tree, or what is wrong with it. `expr` is null when it can't be used. */
-export interface ReadRule extends Rule {
-  expr: Expr | null
-  syntax: ExpressionError | null
-  problems: readonly ExpressionProblem[]
-}
+/** A rule with what was read of it; `expr` is null when it can't be used. */
+export type ReadRule = Rule & Reading
 
 /** A form as the prover sees it: the plan that the evaluator runs, the rules as trees, and the quotient of every answer. */
 export interface Model {
@@ -57,23 +49,9 @@ export function modelOf(form: Form): Model {
   }
 }
 
+/** Every rule as the plan has read it. A route that leads nowhere is not planned, and read here. */
 function readRules(form: Form, plan: Plan): ReadRule[] {
-  const index = new Map<string, PlaceOf<'question'>>()
-  for (const q of plan.questions) if (!index.has(q.place.code)) index.set(q.place.code, q.place)
-  const types = new Map<string, ValueType>()
-  const scopes = form.sections.map((_, i) => scopeOver(form, index, i, types))
-  return rulesOf(form).map((rule) => {
-    const scope = scopes[rule.place.section]
-    try {
-      const expr = parse(rule.text)
-      const problems = scope ? check(expr, scope, BOOLEAN).problems : []
-      return { ...rule, expr: problems.length === 0 ? expr : null, syntax: null, problems }
-    }
-    catch (error) {
-      if (!(error instanceof ExpressionError)) throw error
-      return { ...rule, expr: null, syntax: error, problems: [] }
-    }
-  })
+  return rulesOf(form).map(rule => ({ ...rule, ...plan.readings.get(`${rule.place.section}:${rule.text}`) ?? readRule(rule.text, scopeAt(form, plan.places, rule.place.section)) }))
 }
 
 /** The steps whose own rules decide whether something is in play: itself and the groups around it, the inner ones first. */

@@ -2,7 +2,7 @@ import { namesIn } from '../expressions/tree'
 import type { Value } from '../expressions/types'
 import { isoFromDay, dayNumber } from '../expressions/dates'
 import { answerOf, readAnswer, type Answer, type Answers } from '../fill/answers'
-import { fill, problemsIn, type Filled } from '../fill/fill'
+import { fill, Filling, problemsIn, type Filled } from '../fill/fill'
 import type { PlannedQuestion } from '../fill/plan'
 import type { Model } from './model'
 
@@ -30,14 +30,22 @@ export function random(seed: number): () => number {
   }
 }
 
-const TRIES = 6
+const TRIES = 8
+/** After so many runs in a row that showed nothing new, the rest is the solver's. */
+const FRUITLESS = 8
 
 /** Fills the form at random, section by section as a respondent would, and notes what showed. */
 export function randomRuns(model: Model, count: number, today: string, seed = 20261124): Evidence {
   const evidence: Evidence = { shown: new Set(), notShown: new Set(), refused: new Set(), reached: new Set() }
   const next = random(seed)
   const pools = new Map(model.plan.questions.map(q => [q.place.code, poolOf(model, q)] as const))
-  for (let run = 0; run < count; run++) oneRun(model, next, pools, today, evidence, run % 3 === 2 ? 0.5 : 0.1)
+  const size = () => evidence.shown.size + evidence.notShown.size + evidence.refused.size + evidence.reached.size
+  let fruitless = 0
+  for (let run = 0; run < count && fruitless < FRUITLESS; run++) {
+    const before = size()
+    oneRun(model, next, pools, today, evidence, run % 3 === 2 ? 0.5 : 0.1)
+    fruitless = size() > before ? 0 : fruitless + 1
+  }
   return evidence
 }
 
@@ -48,34 +56,29 @@ function oneRun(model: Model, next: () => number, pools: ReadonlyMap<string, rea
     const skip = question.required !== true && next() < blanks
     answers[question.place.code] = skip ? null : pool[Math.floor(next() * pool.length)] ?? null
   }
-  let state = fill(model.plan, answers, today)
-  for (let at = 0; at < state.path.length; at++) {
-    const index = state.path[at] ?? 0
+  const filling = new Filling(model.plan, today)
+  const { state } = filling
+  for (let index = 0; index < model.plan.sections.length; index = filling.leave(index)) {
     const section = model.plan.sections[index]
     if (!section) return
-    noteReached(model, state, index, evidence)
     for (const question of section.questions) draw(question)
-    state = fill(model.plan, answers, today)
+    if (!filling.enter(index, answers)) {
+      evidence.reached.add(index)
+      evidence.notShown.add(section.place.order)
+      continue
+    }
+    noteReached(model, state, index, evidence)
     let problems = problemsIn(state, section)
     for (let attempt = 0; attempt < TRIES && problems.length > 0; attempt++) {
       noteShown(model, state, index, evidence)
       for (const { question } of problems) draw(question)
-      state = fill(model.plan, answers, today)
+      filling.again(answers)
       problems = problemsIn(state, section)
     }
     noteShown(model, state, index, evidence)
     if (!problems.some(p => p.kind !== 'invalid')) noteNotShown(model, state, index, evidence)
     if (problems.length > 0) return
   }
-  for (const [i, section] of model.plan.sections.entries()) {
-    // A section passed over was reached, and its rule not true, when it comes right behind one that leads to it.
-    if (!state.path.includes(i) && section.shown && section.routes.length === 0 && passedOver(state, i)) evidence.notShown.add(section.place.order)
-  }
-}
-
-/** Whether the way went over a section without entering it: no route jumped past it. */
-function passedOver(state: Filled, index: number): boolean {
-  return !state.plan.sections.slice(0, index).some(s => s.routes.length > 0)
 }
 
 function noteReached(model: Model, state: Filled, index: number, evidence: Evidence) {

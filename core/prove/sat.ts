@@ -70,8 +70,12 @@ export class Solver {
   addClause(literals: readonly Literal[]) {
     this.backtrack(0)
     if (this.contradictory) return
-    const kept = [...new Set(literals)].filter(l => this.valueOf(l) !== -1)
-    if (kept.some(l => this.valueOf(l) === 1 || kept.includes(-l))) return
+    const kept: Literal[] = []
+    for (const literal of literals) {
+      const value = this.valueOf(literal)
+      if (value === 1 || kept.includes(-literal)) return
+      if (value === 0 && !kept.includes(literal)) kept.push(literal)
+    }
     const [only] = kept
     if (only === undefined) this.contradictory = true
     else if (kept.length === 1) {

@@ -22,7 +22,7 @@ function sectionFindings(inquiry: Inquiry, { place, shown }: PlannedSection): Fi
     return []
   }
   const goal = sectionGoal(inquiry.model, place.section)
-  return decided(inquiry, goal, { place, shown, parent: -1 }, reachGoal(inquiry, place.section))
+  return decided(inquiry, goal, { place, shown, parent: -1 }, place.section - 1)
 }
 
 function stepFindings(inquiry: Inquiry, step: PlannedPlace | PlannedQuestion): Finding[] {
@@ -33,14 +33,11 @@ function stepFindings(inquiry: Inquiry, step: PlannedPlace | PlannedQuestion): F
     return []
   }
   const goal: Goal = { section: place.section, names: namesAround(inquiry.model, step), literals: space => [space.inPlay(step)], holds: state => state.inPlay[place.order] === true }
-  return decided(inquiry, goal, step, sectionGoal(inquiry.model, place.section))
+  return decided(inquiry, goal, step, place.section)
 }
 
-/** The goal “the routes lead to this section”, shown or not; replayed as far as the section before. */
-const reachGoal = (inquiry: Inquiry, section: number): Goal | null => section === 0 ? null : sectionGoal(inquiry.model, section - 1)
-
-/** Decides whether something can show; `near` is the goal whose example is the nearest miss. */
-function decided(inquiry: Inquiry, goal: Goal, { place }: PlannedPlace, near: Goal | null): Finding[] {
+/** Decides whether something can show; the nearest miss leads to the section `near`. */
+function decided(inquiry: Inquiry, goal: Goal, { place }: PlannedPlace, near: number): Finding[] {
   const decision = inquiry.decide(goal)
   if (decision.is === 'undecided') return [undecidedFinding(place, `whether ${called(place)} can ever be shown`, decision.why)]
   if (decision.is !== 'impossible') return []
@@ -54,7 +51,7 @@ function decided(inquiry: Inquiry, goal: Goal, { place }: PlannedPlace, near: Go
   return [finding(kind, place, sentence, {
     rule: `${place.address}:shownWhen`,
     conflict: decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'shownWhen')],
-    witness: near && inquiry.witness(near),
+    witness: near < 0 ? null : inquiry.wayTo(near),
   })]
 }
 

@@ -1,0 +1,58 @@
+import type { Form, Item, Section } from '../../core/form/definition'
+import { applyEdits, type Edit } from '../../core/form/edits'
+import { prove } from '../../core/prove/prove'
+import { random } from '../../core/prove/runs'
+
+const PER_SECTION = 20
+const HULLS = ['wood', 'steel', 'grp', 'alu', 'composite']
+
+/** A form of any size in which the prover finds nothing: what it finds in the random one is mended by taking the rule away. */
+export function largeForm(questions: number, seed = 5): Form {
+  let form = randomForm(questions, seed)
+  for (;;) {
+    const edits = prove(form, '2026-11-24').findings.flatMap((f): Edit[] => f.address === null ? [] : [{ do: 'change', what: f.address, set: { shownWhen: null } }])
+    if (edits.length === 0) return form
+    form = applyEdits(form, edits).form
+  }
+}
+
+/** Sections of twenty questions of all types, half of them with rules over earlier ones, some groups, checks and routes. */
+function randomForm(questions: number, seed: number): Form {
+  const next = random(seed)
+  const asked: { code: string, type: string }[] = []
+  const pick = <T>(items: readonly T[]): T | undefined => items[Math.floor(next() * items.length)]
+  const leaf = (): string => {
+    const near = asked.slice(-60)
+    const q = pick(near)
+    if (!q) return 'true'
+    if (q.type === 'yesNo') return `${q.code} = ${next() < 0.5}`
+    if (q.type === 'choice') return `${q.code} in ["${pick(HULLS)}", "${pick(HULLS)}"]`
+    if (q.type === 'date') return `${q.code} >= @"2026-0${1 + Math.floor(next() * 9)}-01"`
+    if (q.type === 'text') return `${q.code} != null`
+    return `${q.code} > ${Math.floor(next() * 50)}`
+  }
+  const rule = () => next() < 0.5 ? leaf() : `${leaf()} ${next() < 0.5 ? 'and' : 'or'} ${leaf()}`
+  const question = (i: number): Item => {
+    const code = `q${i}`
+    const type = ['text', 'integer', 'decimal', 'yesNo', 'choice', 'date'][i % 6] ?? 'text'
+    const base = { kind: 'question' as const, code, label: `Question ${i}`, ...(next() < 0.5 && asked.length > 5 ? { shownWhen: rule() } : {}), ...(next() < 0.4 ? { required: true as const } : {}) }
+    asked.push({ code, type })
+    switch (type) {
+      case 'integer': return { ...base, type: 'integer', min: 0, max: 100 }
+      case 'decimal': return { ...base, type: 'decimal', min: 0, max: 100, decimals: 2, validWhen: [{ rule: `${code} < 90`, message: 'Too much.' }] }
+      case 'yesNo': return { ...base, type: 'yesNo' }
+      case 'choice': return { ...base, type: 'choice', options: HULLS.map(c => ({ code: c, label: c })) }
+      case 'date': return { ...base, type: 'date' }
+      default: return { ...base, type: 'text' }
+    }
+  }
+  const count = Math.ceil(questions / PER_SECTION)
+  const sections = Array.from({ length: count }, (_, s): Section => {
+    const around = s > 0 ? leaf() : null
+    const items = Array.from({ length: Math.min(PER_SECTION, questions - s * PER_SECTION) }, (_, i) => question(s * PER_SECTION + i))
+    const group: Item = { kind: 'group', code: `g${s}`, title: 'Group', ...(around === null ? {} : { shownWhen: around }), items: items.slice(10) }
+    const to = `s${s + 2}`
+    return { code: `s${s}`, title: `Section ${s}`, items: items.length > 10 ? [...items.slice(0, 10), group] : items, ...(s % 4 === 1 && s + 2 < count ? { routes: [{ when: rule(), to }] } : {}) }
+  })
+  return { tobbin: 1, code: 'large', title: 'Large', sections }
+}

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import type { z } from 'zod'
 import { nearest } from '../expressions/near'
 import { Form, LIMITS } from './definition'
 import { outline } from './walk'

@@ -1,7 +1,7 @@
 import { namesIn, type Expr } from '../expressions/tree'
 import type { Answers, Answer } from '../fill/answers'
 import { answerOf } from '../fill/answers'
-import { type PlannedPlace, type PlannedQuestion, type PlannedRule, type PlannedSection } from '../fill/plan'
+import type { PlannedPlace, PlannedQuestion, PlannedRule, PlannedSection } from '../fill/plan'
 import { ruleId, type RuleKind } from '../form/rules'
 import type { Place } from '../form/walk'
 import { Encoding } from './encode'

@@ -12,6 +12,8 @@ const MOST_RADIOS = 8
 
 const node = computed(() => props.question.place.node)
 const left = ref(false)
+const afterPointer = useAfterPointer()
+const leave = () => afterPointer(() => { left.value = true })
 const problem = computed(() => {
   const found = problemOf(props.filled, props.question)
   return found && (props.tried || (left.value && found.kind !== 'missing')) ? found.sentence : null
@@ -43,12 +45,12 @@ const textOf = (event: Event) => event.target instanceof HTMLInputElement || eve
   <div v-else :id="`${id}-box`" class="question" :class="{ lit }">
     <label :for="id">{{ node.label }} <span v-if="!required" class="optional">optional</span><span v-if="unit" class="hidden-words">, in {{ unit }}</span></label>
     <p v-if="node.help" :id="`${id}-help`" class="help">{{ node.help }}</p>
-    <AnswerNumber v-if="node.type === 'integer' || node.type === 'decimal'" :id="id" :value="value" :unit="unit" :describedby="describedby" :invalid="!!problem" :required="required" @answer="emit('answer', $event)" @left="left = true" />
-    <select v-else-if="node.type === 'choice'" :id="id" class="box" :class="{ invalid: problem }" :value="value ?? ''" :aria-describedby="describedby" :aria-invalid="problem ? true : undefined" :aria-required="required || undefined" @change="emit('answer', textOf($event) || null)" @blur="left = true">
+    <AnswerNumber v-if="node.type === 'integer' || node.type === 'decimal'" :id="id" :value="value" :unit="unit" :describedby="describedby" :invalid="!!problem" :required="required" @answer="emit('answer', $event)" @left="leave" />
+    <select v-else-if="node.type === 'choice'" :id="id" class="box" :class="{ invalid: problem }" :value="value ?? ''" :aria-describedby="describedby" :aria-invalid="problem ? true : undefined" :aria-required="required || undefined" @change="emit('answer', textOf($event) || null)" @blur="leave">
       <option value="">Choose …</option>
       <option v-for="r in rows" :key="r.code" :value="r.code">{{ r.label }}</option>
     </select>
-    <input v-else :id="id" class="box" :class="{ invalid: problem, day: node.type === 'date' }" :type="node.type === 'date' ? 'date' : 'text'" :value="value ?? ''" :placeholder="node.placeholder" :aria-describedby="describedby" :aria-invalid="problem ? true : undefined" :aria-required="required || undefined" @input="emit('answer', textOf($event) || null)" @blur="left = true">
+    <input v-else :id="id" class="box" :class="{ invalid: problem, day: node.type === 'date' }" :type="node.type === 'date' ? 'date' : 'text'" :value="value ?? ''" :placeholder="node.placeholder" :aria-describedby="describedby" :aria-invalid="problem ? true : undefined" :aria-required="required || undefined" @input="emit('answer', textOf($event) || null)" @blur="leave">
     <p v-if="problem" :id="`${id}-wrong`" class="wrong">{{ problem }}</p>
   </div>
 </template>

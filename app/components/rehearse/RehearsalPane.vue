@@ -90,7 +90,7 @@ const litName = computed(() => {
 .widths { display: inline-flex; border: 1px solid var(--line); }
 .widths button { border: 0; background: none; font-size: 13px; padding: 2px 12px; cursor: pointer; }
 .widths button[aria-checked='true'] { background: var(--ink); color: var(--paper); }
-.scroll { overflow-y: auto; padding: 16px 20px 80px; flex: 1; }
+.scroll { position: relative; overflow-y: auto; padding: 16px 20px 80px; flex: 1; }
 .page { padding: 24px 28px; max-width: 640px; margin: 0 auto; }
 .page.phone { width: 360px; max-width: 100%; box-sizing: border-box; padding: 20px 16px; }
 .part { margin-bottom: 4px; }

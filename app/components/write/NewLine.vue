@@ -24,7 +24,7 @@ function commit() {
   text.value = ''
 }
 function slash(event: KeyboardEvent) {
-  if (text.value !== '') return
+  if (event.key !== '/' || text.value !== '') return
   event.preventDefault()
   choice.value?.focus()
 }
@@ -54,7 +54,7 @@ function leave(event: FocusEvent) {
 
 <template>
   <div class="new-line" @focusout="leave" @keydown.stop="keys">
-    <input ref="input" v-model="text" class="field" maxlength="500" :placeholder="props.kind === 'section' ? 'Title of the new section' : 'Type a question, Enter for the next'" aria-label="New line" @keydown.enter.prevent="commit" @keydown.slash="slash" @paste="paste">
+    <input ref="input" v-model="text" class="field" maxlength="500" :placeholder="props.kind === 'section' ? 'Title of the new section' : 'Type a question, Enter for the next'" aria-label="New line" @keydown.enter.prevent="commit" @keydown="slash" @paste="paste">
     <select ref="choice" class="field" :value="props.kind" aria-label="Type of the new line" @change="choose" @keydown.enter.prevent="input?.focus()">
       <option v-for="k in KINDS" :key="k.key" :value="k.key">{{ k.words }}</option>
     </select>

@@ -215,7 +215,7 @@ const sections = computed(() => draft.places.filter(p => p.kind === 'section').l
 <style scoped>
 .script { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--line); background: var(--paper); }
 .pane-bar { display: flex; align-items: center; gap: 12px; height: 40px; padding: 0 16px; border-bottom: 1px solid var(--line); background: var(--linen); flex: none; }
-.rows { overflow-y: auto; flex: 1; padding-bottom: 120px; }
+.rows { position: relative; overflow-y: auto; flex: 1; padding-bottom: 120px; }
 .refused { padding: 6px 16px; background: var(--madder-wash); }
 .teach { padding: 40px 104px; display: grid; gap: 12px; justify-items: start; max-width: 46ch; }
 @media (max-width: 1100px) { .keys { display: none; } }

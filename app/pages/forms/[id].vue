@@ -81,7 +81,7 @@ const selectedName = computed(() => {
 </template>
 
 <style scoped>
-.bench { display: flex; flex-direction: column; height: 100vh; }
+.bench { display: flex; flex-direction: column; height: 100vh; overflow: hidden; position: relative; }
 .stage { flex: 1; min-height: 0; }
 .tool { min-height: 28px; padding: 1px 10px; font-size: 13px; }
 .lost main { padding: 64px 20px; max-width: 640px; margin: 0 auto; display: grid; gap: 16px; }

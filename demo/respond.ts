@@ -1,10 +1,9 @@
-import { isoFromDay, dayNumber } from '../core/expressions/dates'
-import { allProblems, answersInPlay, fill } from '../core/fill/fill'
-import { planOf, type Plan, type PlannedQuestion } from '../core/fill/plan'
-import type { Answer, Answers } from '../core/fill/answers'
-import type { Form, QuestionOf, QuestionType } from '../core/form/definition'
-import { rowsOf } from '../core/form/walk'
-import { random } from '../core/prove/runs'
+import { dayNumber, isoFromDay } from '../core/expressions/dates'
+import type { Answers } from '../core/fill/answers'
+import { random } from '../core/fill/draw'
+import { plausible } from '../core/fill/plausible'
+import { planOf } from '../core/fill/plan'
+import type { Form } from '../core/form/definition'
 
 /** Words of the Wherry Reach scenario for short texts, by question code; other texts get a plain remark. */
 const WORDS: Readonly<Record<string, readonly string[]>> = {
@@ -22,26 +21,6 @@ const WORDS: Readonly<Record<string, readonly string[]>> = {
 }
 const REMARKS = ['Please call before the lift.', 'Low water springs suit us best.', 'Key is with the harbour office.', 'No hurry.']
 
-type Maker<T extends QuestionType> = (q: QuestionOf<T>, next: () => number, form: Form, day: number) => Answer
-const pick = <T>(items: readonly T[], next: () => number): T | undefined => items[Math.floor(next() * items.length)]
-const between = (low: number, high: number, next: () => number) => low + next() * (high - low)
-
-/** A likely answer by type of question. */
-const MAKERS: { readonly [T in QuestionType]: Maker<T> } = {
-  text: (q, next) => pick(WORDS[q.code] ?? REMARKS, next) ?? null,
-  integer: (q, next) => Math.round(between(q.min ?? 1, Math.min(q.max ?? 20, (q.min ?? 1) + 40), next)),
-  decimal: (q, next) => Number(between(q.min ?? 1, Math.min(q.max ?? 20, (q.min ?? 1) + 14), next).toFixed(q.decimals ?? 1)),
-  yesNo: (_, next) => next() < 0.6,
-  choice: (q, next, form) => pick(rowsOf(form, q) ?? [], next)?.code ?? null,
-  date: (q, next, _form, day) => {
-    const low = Math.max(dayNumber(q.min ?? '') ?? day - 3000, day - 3000)
-    const high = Math.min(dayNumber(q.max ?? '') ?? day + 60, day + 60)
-    return isoFromDay(Math.round(between(low, Math.max(low, high), next)))
-  },
-}
-
-const makeAnswer = <T extends QuestionType>(q: QuestionOf<T>, next: () => number, form: Form, day: number): Answer => MAKERS[q.type](q, next, form, day)
-
 const TRIES = 60
 
 /**
@@ -53,19 +32,11 @@ export function madeUpResponses(form: Form, count: number, today: string, seed: 
   const next = random(seed)
   const last = dayNumber(today) ?? 0
   return Array.from({ length: count }, (_, i) => {
-    const day = last - Math.floor((i + next()) * 365 / count)
-    return { begunOn: isoFromDay(day), answers: oneResponse(plan, next, day) }
+    const begunOn = isoFromDay(last - Math.floor((i + next()) * 365 / count))
+    for (let attempt = 0; attempt < TRIES; attempt++) {
+      const answers = plausible(plan, {}, begunOn, next, code => WORDS[code] ?? REMARKS)
+      if (answers) return { begunOn, answers }
+    }
+    throw new Error(`No complete response to “${form.title}” was found.`)
   })
 }
-
-function oneResponse(plan: Plan, next: () => number, day: number): Answers {
-  for (let attempt = 0; attempt < TRIES; attempt++) {
-    const answers: Record<string, Answer> = {}
-    for (const q of plan.questions) if (wanted(q, next)) answers[q.place.code] = makeAnswer(q.place.node, next, plan.form, day)
-    const filled = fill(plan, answers, isoFromDay(day))
-    if (allProblems(filled).length === 0) return answersInPlay(filled)
-  }
-  throw new Error(`No complete response to “${plan.form.title}” was found.`)
-}
-
-const wanted = (q: PlannedQuestion, next: () => number) => q.required !== null || next() < 0.4

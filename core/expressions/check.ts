@@ -1,7 +1,8 @@
-import { FUNCTIONS, type FeelFunction, type Parameter } from './functions'
+import { FUNCTIONS, patternOf, type FeelFunction, type Parameter } from './functions'
 import { nearest } from './near'
 import type { Expr, ExprOf, Span, TestNode } from './tree'
-import { BOOLEAN, comparable, DATE, join, NULL, NUMBER, TEXT, typeName, UNKNOWN, type Choices, type ValueType } from './types'
+import { durationFrom, PARTS } from './dates'
+import { BOOLEAN, comparable, DATE, DATE_TIME, join, MONTHS, NULL, NUMBER, SECONDS, TEXT, TIME, typeName, UNKNOWN, type Choices, type Members, type ValueType } from './types'
 
 export type ExpressionProblemCode = 'unknown-name' | 'later-name' | 'wrong-type' | 'unknown-code' | 'label-for-code' | 'unknown-function'
 
@@ -14,8 +15,11 @@ export interface ExpressionProblem extends Span {
 
 /** What the names in an expression stand for at the place where it is written. */
 export interface Scope {
-  /** The type of a question; `later` when it comes after the place; undefined when the form has no such question. */
-  lookup: (name: string) => { type: ValueType, later: boolean } | undefined
+  /**
+   * The type of a question; `later` when it comes after the place; `within` when it is asked in each entry of a repeating group that
+   * the place is not in; undefined when the form has no such question.
+   */
+  lookup: (name: string) => { type: ValueType, later: boolean, within?: string } | undefined
   /** The names to suggest from. */
   names: () => Iterable<string>
 }
@@ -27,15 +31,23 @@ export interface Scope {
 export function check(expr: Expr, scope: Scope, wanted: ValueType | null = null): { type: ValueType, problems: ExpressionProblem[] } {
   const checker = new Checker(scope)
   const type = checker.typeOf(expr)
-  if (wanted && (type.kind === 'null' || !comparable(type, wanted))) {
-    checker.report('wrong-type', expr, `${typeName(wanted) === typeName(BOOLEAN) ? 'A condition' : typeName(wanted)} is wanted here; this gives ${typeName(type)}.`)
-  }
+  if (wanted) checker.wanted(expr, type, wanted)
   return { type, problems: checker.problems }
 }
 
 class Checker {
   readonly problems: ExpressionProblem[] = []
   constructor(private readonly scope: Scope) {}
+
+  /** Whether a whole expression gives what its place asks for; a code must be among the choices. */
+  wanted(expr: Expr, type: ValueType, wanted: ValueType) {
+    if (type.kind === 'null' || !comparable(type, wanted)) {
+      this.report('wrong-type', expr, `${wanted.kind === 'boolean' ? 'A condition' : sentenceStart(typeName(wanted))} is wanted here; this gives ${typeName(type)}.`)
+      return
+    }
+    const of = wanted.kind === 'list' ? wanted.of : wanted
+    for (const part of wanted.kind === 'list' && expr.kind === 'list' ? expr.items : [expr]) this.codes({ expr: part, type: of }, { expr: part, type })
+  }
 
   report(code: ExpressionProblemCode, span: Span, sentence: string, instead: string | null = null): ValueType {
     this.problems.push({ code, sentence, instead, from: span.from, to: span.to })
@@ -49,6 +61,9 @@ class Checker {
       case 'boolean': return BOOLEAN
       case 'null': return NULL
       case 'date': return DATE
+      case 'time': return TIME
+      case 'dateTime': return DATE_TIME
+      case 'duration': return durationFrom(expr.value)?.unit === 'months' ? MONTHS : SECONDS
       case 'name': return this.name(expr)
       case 'list': return this.list(expr)
       case 'compare': return this.compare(expr)
@@ -60,24 +75,28 @@ class Checker {
       case 'not':
         this.expect(expr.value, BOOLEAN, '“not” takes a condition')
         return BOOLEAN
-      case 'arithmetic':
-        this.expect(expr.left, NUMBER, `“${expr.op}” works on numbers`)
-        this.expect(expr.right, NUMBER, `“${expr.op}” works on numbers`)
-        return NUMBER
-      case 'negate':
-        this.expect(expr.value, NUMBER, '“-” works on numbers')
-        return NUMBER
+      case 'arithmetic': return this.arithmetic(expr)
+      case 'negate': {
+        const type = this.typeOf(expr.value)
+        return type.kind === 'months' || type.kind === 'seconds' ? type : this.fits(expr.value, type, NUMBER, '“-” works on numbers')
+      }
+      case 'path': return this.path(expr)
+      case 'filter': return this.filter(expr)
+      case 'quantified': return this.quantified(expr)
       case 'if': return this.conditional(expr)
       case 'call': return this.call(expr)
     }
   }
 
   private name(expr: ExprOf<'name'>): ValueType {
+    const bound = this.bound(expr.name)
+    if (bound) return bound
     const found = this.scope.lookup(expr.name)
     if (!found) {
       const near = nearest(expr.name, this.scope.names())
       return this.report('unknown-name', expr, `No question has the code “${expr.name}”.${near ? ` Did you mean “${near}”?` : ''}`, near)
     }
+    if (found.within) return this.report('unknown-name', expr, `“${expr.name}” is asked once for every entry of “${found.within}”; from outside, write ${found.within}.${expr.name}.`, `${found.within}.${expr.name}`)
     if (found.later) this.report('later-name', expr, `“${expr.name}” is asked later than this; a rule may use only what comes before it, or stands in the same section.`)
     return found.type
   }
@@ -93,9 +112,68 @@ class Checker {
   }
 
   private expect(expr: Expr, type: ValueType, rule: string) {
-    const found = this.typeOf(expr)
-    if (found.kind !== 'null' && comparable(found, type)) return
-    this.report('wrong-type', expr, `${rule}; this is ${typeName(found)}.`)
+    this.fits(expr, this.typeOf(expr), type, rule)
+  }
+
+  private fits(expr: Expr, found: ValueType, wanted: ValueType, rule: string): ValueType {
+    return found.kind !== 'null' && comparable(found, wanted) ? wanted : this.report('wrong-type', expr, `${rule}; this is ${typeName(found)}.`)
+  }
+
+  /** The names bound around the place, the innermost last: a variable, or the item of a filter with its members. */
+  private readonly locals: { name: string | null, type: ValueType }[] = []
+
+  private bound(name: string): ValueType | undefined {
+    for (const local of this.locals.toReversed()) {
+      if (local.name === name || (local.name === null && name === 'item')) return local.type
+      const member = local.name === null && local.type.kind === 'context' ? local.type.members.get(name) : undefined
+      if (member) return member
+    }
+    return undefined
+  }
+
+  private itemsOf(expr: Expr, what: string): ValueType {
+    const type = this.typeOf(expr)
+    if (type.kind === 'unknown') return type
+    return type.kind === 'list' ? type.of : this.report('wrong-type', expr, `${what} a list; this is ${typeName(type)}.`)
+  }
+
+  private quantified(expr: ExprOf<'quantified'>): ValueType {
+    this.locals.push({ name: expr.variable, type: this.itemsOf(expr.over, `“${expr.mode}” goes through`) })
+    this.expect(expr.satisfies, BOOLEAN, 'A condition follows “satisfies”')
+    this.locals.pop()
+    return BOOLEAN
+  }
+
+  private filter(expr: ExprOf<'filter'>): ValueType {
+    const of = this.itemsOf(expr.of, 'Square brackets pick from')
+    this.locals.push({ name: null, type: of })
+    const by = this.typeOf(expr.by)
+    this.locals.pop()
+    if (by.kind === 'number') return of
+    this.fits(expr.by, by, BOOLEAN, 'In square brackets stands a condition or a number')
+    return { kind: 'list', of }
+  }
+
+  private path(expr: ExprOf<'path'>): ValueType {
+    const type = this.typeOf(expr.of)
+    const { member } = expr
+    if (type.kind === 'unknown') return type
+    const inner = type.kind === 'list' && !type.members?.has(member) ? type.of : type
+    const members = membersOf(inner)
+    const found = members.get(member)
+    if (found) return inner === type ? found : { kind: 'list', of: found }
+    const near = nearest(member, members.keys())
+    return this.report('unknown-name', { from: expr.to - member.length, to: expr.to }, members.size === 0 ? `${sentenceStart(typeName(inner))} has no parts to name.` : `There is no “${member}” here.${near ? ` Did you mean “${near}”?` : ` There is: ${[...members.keys()].slice(0, 8).join(', ')}.`}`, near)
+  }
+
+  private arithmetic(expr: ExprOf<'arithmetic'>): ValueType {
+    const [left, right] = [this.typeOf(expr.left), this.typeOf(expr.right)]
+    const both = TIMED[`${left.kind} ${expr.op} ${right.kind}`]
+    if (both) return both
+    const isOpen = (t: ValueType) => t.kind === 'unknown' || t.kind === 'number'
+    if (!isOpen(left)) return this.report('wrong-type', expr.left, `“${expr.op}” works on numbers; this is ${typeName(left)}.`)
+    if (!isOpen(right)) return this.report('wrong-type', expr.right, `“${expr.op}” works on numbers; this is ${typeName(right)}.`)
+    return NUMBER
   }
 
   private compare(expr: ExprOf<'compare'>): ValueType {
@@ -112,8 +190,8 @@ class Checker {
       return
     }
     if (!isEquality) {
-      const unordered = [left, right].find(s => !['number', 'date', 'unknown'].includes(s.type.kind))
-      if (unordered) this.report('wrong-type', span, `${sentenceStart(typeName(unordered.type))} has no order; only numbers and dates can be less or greater.`)
+      const unordered = [left, right].find(s => !ORDERED.has(s.type.kind))
+      if (unordered) this.report('wrong-type', span, `${sentenceStart(typeName(unordered.type))} has no order; only numbers, dates and times can be less or greater.`)
       return
     }
     this.codes(left, right)
@@ -190,7 +268,7 @@ class Checker {
   private argumentsOf(expr: ExprOf<'call'>, called: FeelFunction, types: readonly ValueType[]) {
     const [first] = called.parameters
     const many = first?.items === true
-    const [least, most] = many ? [1, Infinity] : [called.parameters.length, called.parameters.length]
+    const [least, most] = many ? [1, Infinity] : [called.parameters.filter(p => !p.optional).length, called.parameters.length]
     if (types.length < least || types.length > most) {
       this.report('wrong-type', expr, `“${expr.name}” takes ${many ? 'at least one value' : `${least} value${least === 1 ? '' : 's'}`}: ${expr.name}(${called.parameters.map(p => p.name).join(', ')}).`)
       return
@@ -202,6 +280,7 @@ class Checker {
     })
     const [list, element] = types
     const literal = expr.args[1]
+    if (expr.name === 'matches' && literal?.kind === 'text' && !patternOf(literal.value)) this.report('wrong-type', literal, 'This is not a pattern that can be read.')
     if (expr.name === 'list contains' && list?.kind === 'list' && element && literal) {
       this.comparison(true, { expr, type: list.of }, { expr: literal, type: element }, literal)
     }
@@ -210,13 +289,31 @@ class Checker {
 
 interface Side { expr: Expr, type: ValueType }
 
-const WANTED: Record<Parameter['takes'], string> = { number: 'a number', text: 'a text', date: 'a date', list: 'a list', value: 'a value' }
+const ORDERED: ReadonlySet<ValueType['kind']> = new Set(['number', 'date', 'time', 'dateTime', 'months', 'seconds', 'unknown'])
+
+/** What arithmetic gives beyond numbers: texts joined, dates moved, lengths of time added and stretched. */
+const TIMED: Record<string, ValueType> = {
+  'text + text': TEXT, 'date - date': SECONDS, 'dateTime - dateTime': SECONDS, 'time - time': SECONDS, 'dateTime - date': SECONDS, 'date - dateTime': SECONDS,
+  ...Object.fromEntries(['date', 'dateTime'].flatMap(k => ['+', '-'].flatMap(op => ['months', 'seconds'].map(d => [`${k} ${op} ${d}`, k === 'date' ? DATE : DATE_TIME])))),
+  'time + seconds': TIME, 'time - seconds': TIME,
+  ...Object.fromEntries(([MONTHS, SECONDS] as const).flatMap(d => [[`${d.kind} + ${d.kind}`, d], [`${d.kind} - ${d.kind}`, d], [`${d.kind} * number`, d], [`number * ${d.kind}`, d], [`${d.kind} / number`, d], [`${d.kind} / ${d.kind}`, NUMBER], [`${d.kind} + date`, DATE]])),
+}
+
+const NO_MEMBERS: Members = new Map()
+const numbers = (names: readonly string[]): Members => new Map(names.map(n => [n, NUMBER]))
+const TIME_MEMBERS: Partial<Record<ValueType['kind'], Members>> = {
+  date: numbers(PARTS.date), time: numbers(PARTS.time), dateTime: numbers(PARTS.dateTime), months: numbers(PARTS.months), seconds: numbers(PARTS.seconds),
+}
+const membersOf = (type: ValueType): Members => ('members' in type ? type.members : TIME_MEMBERS[type.kind]) ?? NO_MEMBERS
+
+const WANTED: Record<Parameter['takes'], string> = { boolean: 'yes or no', number: 'a number', text: 'a text', date: 'a date', list: 'a list', value: 'a value' }
 
 function takes(parameter: Parameter, type: ValueType): boolean {
   if (type.kind === 'unknown') return true
   if (type.kind === 'null') return parameter.takes === 'value'
   if (parameter.takes === 'value') return true
-  return comparable(type, { number: NUMBER, text: TEXT, date: DATE, list: { kind: 'list', of: UNKNOWN } as const }[parameter.takes])
+  if (parameter.takes === 'date') return type.kind === 'date' || type.kind === 'dateTime'
+  return comparable(type, { number: NUMBER, text: TEXT, boolean: BOOLEAN, list: { kind: 'list', of: UNKNOWN } as const }[parameter.takes])
 }
 
 const sentenceStart = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

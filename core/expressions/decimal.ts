@@ -38,7 +38,7 @@ export function numberFromDouble(n: number): Num | null {
   return Number.isFinite(n) ? canonical(new D(String(n))) : null
 }
 
-export const isNumber = (value: unknown): value is Num => typeof value === 'number' || value instanceof Decimal
+export const isNumber = (value: unknown): value is Num => typeof value === 'number' || (typeof value === 'object' && value instanceof Decimal)
 
 /** Plain decimal text without exponent: `0.3`, `-12`. */
 export const numberText = (n: Num): string => typeof n === 'number' && isSmallInteger(n) ? String(n) : new D(n).toFixed()
@@ -84,6 +84,20 @@ export function power(a: Num, b: Num): Num | null {
 export const floor = (a: Num): Num | null => canonical(new D(a).floor())
 export const ceiling = (a: Num): Num | null => canonical(new D(a).ceil())
 export const absolute = (a: Num): Num => compareNumbers(a, 0) < 0 ? negate(a) : a
+
+const ROUNDING = { even: Decimal.ROUND_HALF_EVEN, up: Decimal.ROUND_HALF_UP, down: Decimal.ROUND_DOWN } as const
+const MOST_PLACES = 30
+/** Rounded to so many places after the point; null when the number of places makes no sense. */
+export const rounded = (a: Num, places: number, how: keyof typeof ROUNDING): Num | null =>
+  Number.isInteger(places) && places >= 0 && places <= MOST_PLACES ? canonical(new D(a).toDecimalPlaces(places, ROUNDING[how])) : null
+
+/** What is left of a division, with the sign of the divisor (DMN 1.5, `modulo`); null when b is 0. */
+export function modulo(a: Num, b: Num): Num | null {
+  const quotient = divide(a, b)
+  const whole = quotient === null ? null : floor(quotient)
+  const product = whole === null ? null : multiply(b, whole)
+  return product === null ? null : subtract(a, product)
+}
 
 /** How many digits stand after the point. */
 export const decimalPlaces = (a: Num): number => typeof a === 'number' && Number.isInteger(a) ? 0 : new D(a).decimalPlaces()

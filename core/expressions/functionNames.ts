@@ -32,4 +32,4 @@ export function functionNameAt(tokens: readonly Token[], at: number): { name: st
   return null
 }
 
-const RESERVED = new Set(['and', 'or', 'in', 'between', 'if', 'then', 'else', 'true', 'false', 'null'])
+const RESERVED = new Set(['and', 'or', 'in', 'between', 'if', 'then', 'else', 'true', 'false', 'null', 'some', 'every', 'satisfies'])

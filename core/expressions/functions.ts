@@ -1,9 +1,11 @@
-import { absolute, add, ceiling, compareNumbers, divide, floor, isNumber, sameNumber, type Num } from './decimal'
-import type { Value, ValueType } from './types'
-import { BOOLEAN, DATE, NUMBER, TEXT, UNKNOWN } from './types'
+import { RE2JS } from 're2js'
+import { dateTimeText, dayNumber, durationFrom, isDuration, monthsBetween, readableDuration } from './dates'
+import { absolute, add, ceiling, compareNumbers, divide, floor, isNumber, modulo, numberFromText, numberText, rounded, sameNumber, type Num } from './decimal'
+import type { Context, Value, ValueType } from './types'
+import { BOOLEAN, DATE, MONTHS, NUMBER, SECONDS, TEXT, UNKNOWN } from './types'
 
 /** What a parameter takes; `items`: one list, or the values one by one (FEEL's two ways of calling `sum`, `min`, …). */
-export interface Parameter { name: string, takes: 'number' | 'text' | 'date' | 'list' | 'value', items?: boolean }
+export interface Parameter { name: string, takes: 'number' | 'text' | 'boolean' | 'date' | 'list' | 'value', items?: boolean, optional?: boolean }
 
 export interface FeelFunction {
   parameters: readonly Parameter[]
@@ -25,6 +27,37 @@ const overTexts = (run: (...texts: string[]) => Value) => (args: readonly Value[
 }
 
 const overNumber = (run: (n: Num) => Num | null) => ([n]: readonly Value[]): Value => isNumber(n) ? run(n) : null
+
+const overTwo = (run: (a: Num, b: Num) => Num | null) => ([a, b]: readonly Value[]): Value => isNumber(a) && isNumber(b) ? run(a, b) : null
+
+/** FEEL counts characters from 1, and from the end with negative numbers (DMN 1.5, table 73). */
+function substring(characters: readonly string[], start: number, length: number | undefined): string {
+  const from = start > 0 ? start - 1 : Math.max(0, characters.length + start)
+  return characters.slice(from, length === undefined ? undefined : from + Math.max(0, length)).join('')
+}
+
+/** A value as plain text: numbers without exponent, dates as ISO text. */
+export function textOf(value: Value): string {
+  if (isNumber(value)) return numberText(value)
+  if (Array.isArray(value)) return value.map(textOf).join(', ')
+  if (isDuration(value)) return readableDuration(value)
+  return typeof value === 'object' ? '' : String(value)
+}
+
+/** `decisive` among the items decides; otherwise anything unknown makes the result unknown (Kleene). */
+const kleene = (decisive: boolean) => (args: readonly Value[]): Value => {
+  const items = listOf(args)
+  if (items.includes(decisive)) return decisive
+  return items.every(i => i === !decisive) ? !decisive : null
+}
+
+function dateOf([first, month, day]: readonly Value[]): Value {
+  if (typeof first === 'string' && month === undefined) return dayNumber(first) !== null ? first : dateTimeText(first)?.slice(0, 10) ?? null
+  const parts = [first, month, day]
+  if (!parts.every(p => typeof p === 'number' && Number.isInteger(p) && p > 0)) return null
+  const iso = `${String(first).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`
+  return dayNumber(iso) === null ? null : iso
+}
 
 const listOf = (args: readonly Value[]): readonly Value[] => args.length === 1 && Array.isArray(args[0]) ? args[0] : args
 
@@ -57,7 +90,35 @@ function compareValues(a: Value, b: Value): number {
 export function sameValue(a: Value, b: Value): boolean {
   if (a === b) return true
   if (isNumber(a) && isNumber(b)) return sameNumber(a, b)
-  return Array.isArray(a) && Array.isArray(b) && a.length === b.length && a.every((item, i) => sameValue(item, b[i] ?? null))
+  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item, i) => sameValue(item, b[i] ?? null))
+  if (isDuration(a) && isDuration(b)) return a.unit === b.unit && a.amount === b.amount
+  if (!isContext(a) || !isContext(b)) return false
+  const keys = Object.keys(a)
+  return keys.length === Object.keys(b).length && keys.every(key => key in b && sameValue(a[key] ?? null, b[key] ?? null))
+}
+
+/** Whether a value has members by name: an entry, a grid, a row. */
+export const isContext = (value: Value): value is Context =>
+  typeof value === 'object' && value !== null && !Array.isArray(value) && !isNumber(value) && !isDuration(value)
+
+/** Patterns compiled before; a form has few, but a designer types many. */
+const PATTERNS = new Map<string, RE2JS | null>()
+const MOST_PATTERNS = 500
+
+/** A pattern ready to match in time that grows with the text only (RE2); null when it is none. */
+export function patternOf(text: string): RE2JS | null {
+  const known = PATTERNS.get(text)
+  if (known !== undefined) return known
+  if (PATTERNS.size >= MOST_PATTERNS) PATTERNS.clear()
+  let pattern: RE2JS | null = null
+  try {
+    pattern = RE2JS.compile(text)
+  }
+  catch {
+    pattern = null // not a pattern: said by whoever asks, at its place
+  }
+  PATTERNS.set(text, pattern)
+  return pattern
 }
 
 const itemType = (args: readonly ValueType[]): ValueType => {
@@ -76,6 +137,21 @@ export const FUNCTIONS: ReadonlyMap<string, FeelFunction> = new Map<string, Feel
   ['contains', { parameters: [text('string'), text('match')], result: always(BOOLEAN), run: overTexts((s = '', m = '') => s.includes(m)) }],
   ['starts with', { parameters: [text('string'), text('match')], result: always(BOOLEAN), run: overTexts((s = '', m = '') => s.startsWith(m)) }],
   ['ends with', { parameters: [text('string'), text('match')], result: always(BOOLEAN), run: overTexts((s = '', m = '') => s.endsWith(m)) }],
+  ['matches', { parameters: [text('input'), text('pattern')], result: always(BOOLEAN), run: overTexts((s = '', p = '') => patternOf(p)?.matcher(s).find() ?? null) }],
+  ['substring', {
+    parameters: [text('string'), number('start'), { ...number('length'), optional: true }], result: always(TEXT),
+    run: ([s, start, length]) => typeof s === 'string' && typeof start === 'number' && start !== 0 ? substring([...s], start, typeof length === 'number' ? length : undefined) : null,
+  }],
+  ['string join', {
+    parameters: [{ name: 'list', takes: 'list' }, { ...text('delimiter'), optional: true }], result: always(TEXT),
+    run: ([list, glue]) => Array.isArray(list) ? list.filter(i => i !== null).map(textOf).join(typeof glue === 'string' ? glue : '') : null,
+  }],
+  ['string', { parameters: [{ name: 'value', takes: 'value' }], result: always(TEXT), run: ([value = null]) => textOf(value) }],
+  ['number', { parameters: [text('from')], result: always(NUMBER), run: overTexts(s => numberFromText((s ?? '').trim())) }],
+  ['decimal', { parameters: [number('n'), number('scale')], result: always(NUMBER), run: overTwo((n, scale) => rounded(n, Number(scale), 'even')) }],
+  ['round half up', { parameters: [number('n'), number('scale')], result: always(NUMBER), run: overTwo((n, scale) => rounded(n, Number(scale), 'up')) }],
+  ['round down', { parameters: [number('n'), number('scale')], result: always(NUMBER), run: overTwo((n, scale) => rounded(n, Number(scale), 'down')) }],
+  ['modulo', { parameters: [number('dividend'), number('divisor')], result: always(NUMBER), run: overTwo(modulo) }],
   ['abs', { parameters: [number('n')], result: always(NUMBER), run: overNumber(absolute) }],
   ['floor', { parameters: [number('n')], result: always(NUMBER), run: overNumber(floor) }],
   ['ceiling', { parameters: [number('n')], result: always(NUMBER), run: overNumber(ceiling) }],
@@ -97,5 +173,14 @@ export const FUNCTIONS: ReadonlyMap<string, FeelFunction> = new Map<string, Feel
     takesBlank: true,
     run: ([list, element = null]) => Array.isArray(list) ? list.some(item => sameValue(item, element)) : null,
   }],
+  ['distinct values', { parameters: [{ name: 'list', takes: 'list' }], result: ([list]) => list ?? UNKNOWN, run: ([list]) => Array.isArray(list) ? list.filter((item, i) => list.findIndex(other => sameValue(item, other)) === i) : null }],
+  ['all', { parameters: [{ name: 'list', takes: 'boolean', items: true }], result: always(BOOLEAN), takesBlank: true, run: kleene(false) }],
+  ['any', { parameters: [{ name: 'list', takes: 'boolean', items: true }], result: always(BOOLEAN), takesBlank: true, run: kleene(true) }],
+  ['date', {
+    parameters: [{ name: 'from', takes: 'value' }, { ...number('month'), optional: true }, { ...number('day'), optional: true }], result: always(DATE),
+    run: args => dateOf(args),
+  }],
+  ['duration', { parameters: [text('from')], result: always(SECONDS), run: overTexts(s => durationFrom(s ?? '')) }],
+  ['years and months duration', { parameters: [{ name: 'from', takes: 'date' }, { name: 'to', takes: 'date' }], result: always(MONTHS), run: overTexts((from = '', to = '') => monthsBetween(from, to)) }],
   ['today', { parameters: [], result: always(DATE), run: (_, today) => today }],
 ])

@@ -1,11 +1,11 @@
 import { numberFromText, type Num } from './decimal'
-import { dayNumber } from './dates'
+import { dateTimeText, dayNumber, durationFrom, durationText, timeText } from './dates'
 import type { Span } from './tree'
 
 export type Token =
   | Span & { kind: 'number', value: Num }
   | Span & { kind: 'text', value: string }
-  | Span & { kind: 'date', value: string }
+  | Span & { kind: 'date' | 'time' | 'dateTime' | 'duration', value: string }
   | Span & { kind: 'word', value: string }
   | Span & { kind: 'sign', value: string }
   | Span & { kind: 'end' }
@@ -56,7 +56,7 @@ export function tokensOf(source: string): Token[] {
 function readToken(source: string, from: number, match: (p: RegExp) => string | undefined): Token {
   const char = source.charAt(from)
   if (char === '"') return readText(source, from)
-  if (char === '@') return readDate(source, from)
+  if (char === '@') return readTemporal(source, from)
   const digits = match(NUMBER)
   if (digits) {
     const value = numberFromText(digits)
@@ -96,11 +96,16 @@ function readText(source: string, from: number): Token & { kind: 'text' } {
   }
 }
 
-function readDate(source: string, from: number): Token {
+/** `@"…"`: a date, time, date and time, or duration, by its form (DMN 1.5, at literals). */
+function readTemporal(source: string, from: number): Token {
   if (source.charAt(from + 1) !== '"') throw new ExpressionError('A date is written @"2026-05-01".', from, from + 1)
-  const text = readText(source, from + 1)
-  if (dayNumber(text.value) === null) {
-    throw new ExpressionError(`“${text.value}” is not a date of the calendar; a date is written @"2026-05-01".`, from, text.to)
-  }
-  return { kind: 'date', value: text.value, from, to: text.to }
+  const { value, to } = readText(source, from + 1)
+  if (dayNumber(value) !== null) return { kind: 'date', value, from, to }
+  const time = timeText(value)
+  if (time) return { kind: 'time', value: time, from, to }
+  const moment = dateTimeText(value)
+  if (moment) return { kind: 'dateTime', value: moment, from, to }
+  const duration = durationFrom(value)
+  if (duration) return { kind: 'duration', value: durationText(duration), from, to }
+  throw new ExpressionError(`“${value}” is no date, time or duration; they are written @"2026-05-01", @"10:30:00", @"2026-05-01T10:30:00", @"P3D".`, from, to)
 }

@@ -1,7 +1,7 @@
 import { isNumber, negate } from './decimal'
 import { ExpressionError, tokensOf, type Token } from './lex'
 import { functionNameAt } from './functionNames'
-import type { CompareOp, Expr, Span, TestNode } from './tree'
+import { BOUND_NAMES, type CompareOp, type Expr, type Span, type TestNode } from './tree'
 
 export { ExpressionError } from './lex'
 
@@ -15,6 +15,8 @@ export const DEEPEST = 100
 const COMPARE: readonly string[] = ['=', '!=', '<', '<=', '>', '>=']
 const INSTEAD: Record<string, string> = { '==': '=', '<>': '!=', '&&': 'and', '||': 'or', '!': 'not(…)' }
 
+/** What a `[` right behind it filters; elsewhere it begins a list or a range. */
+const FILTERABLE: ReadonlySet<Expr['kind']> = new Set(['name', 'path', 'filter', 'call'])
 const isCompareOp = (sign: string): sign is CompareOp => COMPARE.includes(sign)
 
 /**
@@ -81,7 +83,7 @@ class Parser {
   expression(): Expr {
     this.depth += 1
     if (this.depth > DEEPEST) this.fail(`Brackets nest more than ${DEEPEST} deep.`)
-    const expr = this.isWord('if') ? this.conditional() : this.junction('or')
+    const expr = this.isWord('if') ? this.conditional() : this.isWord('some') || this.isWord('every') ? this.quantified() : this.junction('or')
     this.depth -= 1
     return expr
   }
@@ -94,6 +96,19 @@ class Parser {
     if (!this.takeWord('else')) this.fail('“else” is missing here: an “if” always says both.')
     const otherwise = this.expression()
     return { kind: 'if', test, then, else: otherwise, from, to: otherwise.to }
+  }
+
+  private quantified(): Expr {
+    const { from } = this.token
+    const mode = this.isWord('some') ? 'some' : 'every'
+    this.next()
+    const variable = this.next()
+    if (variable.kind !== 'word' || KEYWORDS.has(variable.value)) return this.fail(`“${mode}” needs a name for the entry: ${mode} e in entries satisfies …`, variable)
+    if (!this.takeWord('in')) this.fail('“in” is missing here.')
+    const over = this.sum()
+    if (!this.takeWord('satisfies')) this.fail('“satisfies” is missing here.')
+    const satisfies = this.expression()
+    return { kind: 'quantified', mode, variable: variable.value, over, satisfies, from, to: satisfies.to }
   }
 
   private junction(kind: 'and' | 'or'): Expr {
@@ -197,7 +212,7 @@ class Parser {
   private exponent = (): Expr => this.leftAssociative(this.unary, ['**'])
   private unary = (): Expr => {
     const token = this.token
-    if (!this.takeSign('-')) return this.primary()
+    if (!this.takeSign('-')) return this.postfix()
     this.depth += 1
     if (this.depth > DEEPEST) this.fail(`Signs nest more than ${DEEPEST} deep.`)
     const value = this.unary()
@@ -206,10 +221,29 @@ class Parser {
     return { kind: 'negate', value, from: token.from, to: value.to }
   }
 
+  /** What follows a value: `.member` and `[filter]`. */
+  private postfix(): Expr {
+    let value = this.primary()
+    for (let count = 0; ; count++) {
+      const open = this.token
+      if (count > DEEPEST) this.fail('This goes too deep.')
+      if (this.takeSign('.')) {
+        const member = this.next()
+        if (member.kind !== 'word') return this.fail('A name is missing after the point.', member)
+        value = { kind: 'path', of: value, member: member.value, from: value.from, to: member.to }
+      }
+      else if (FILTERABLE.has(value.kind) && this.takeSign('[')) {
+        const by = this.expression()
+        value = { kind: 'filter', of: value, by, from: value.from, to: this.closeWith(']', open) }
+      }
+      else return value
+    }
+  }
+
   private primary(): Expr {
     const token = this.next()
     switch (token.kind) {
-      case 'number': case 'text': case 'date': return token
+      case 'number': case 'text': case 'date': case 'time': case 'dateTime': case 'duration': return token
       case 'word': return this.word(token)
       case 'end': return this.fail('Something is missing at the end.', token)
       case 'sign': return this.bracketed(token)
@@ -254,7 +288,7 @@ class Parser {
     if (value === 'true' || value === 'false') return { kind: 'boolean', value: value === 'true', from, to }
     if (value === 'null') return { kind: 'null', from, to }
     if (value === 'not') return this.fail('“not” needs brackets: not(…).', token)
-    if (KEYWORDS.has(value)) return this.fail(`“${value}” can’t stand here.`, token)
+    if (KEYWORDS.has(value) && !BOUND_NAMES.has(value)) return this.fail(`“${value}” can’t stand here.`, token)
     return { kind: 'name', name: value, from, to }
   }
 }

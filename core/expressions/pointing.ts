@@ -13,12 +13,13 @@ export interface ConditionTest { kind: 'test', question: string, operator: Opera
 export type Operator =
   | 'isAnyOf' | 'isNoneOf' | 'isYes' | 'isNo' | 'isAnswered' | 'isBlank'
   | 'equals' | 'differs' | 'atLeast' | 'moreThan' | 'atMost' | 'lessThan' | 'between'
-  | 'contains' | 'startsWith' | 'endsWith'
+  | 'contains' | 'startsWith' | 'endsWith' | 'includesAny' | 'includesAll' | 'includesNone' | 'countAtLeast' | 'countAtMost'
 
 /** The kinds of question that the builder tells apart, by the type of their answers. */
-export type PointedKind = 'code' | 'boolean' | 'number' | 'date' | 'text'
+export type PointedKind = 'code' | 'codes' | 'boolean' | 'number' | 'date' | 'time' | 'dateTime' | 'text' | 'entries'
 
 interface OperatorEntry { words: string, dateWords?: string, kinds: readonly PointedKind[], operands: number | 'many' }
+const TIMES = ['date', 'time', 'dateTime'] as const
 
 /** Every operator with its words, the kinds of question that it fits, and how many values it takes. */
 export const OPERATORS: Readonly<Record<Operator, OperatorEntry>> = {
@@ -26,8 +27,13 @@ export const OPERATORS: Readonly<Record<Operator, OperatorEntry>> = {
   isNoneOf: { words: 'is answered, with none of', kinds: ['code'], operands: 'many' },
   isYes: { words: 'is yes', kinds: ['boolean'], operands: 0 },
   isNo: { words: 'is no', kinds: ['boolean'], operands: 0 },
-  equals: { words: 'is', kinds: ['number', 'date', 'text'], operands: 1 },
-  differs: { words: 'is answered, but is not', kinds: ['number', 'date', 'text'], operands: 1 },
+  includesAny: { words: 'includes any of', kinds: ['codes'], operands: 'many' },
+  includesAll: { words: 'includes all of', kinds: ['codes'], operands: 'many' },
+  includesNone: { words: 'is answered, without any of', kinds: ['codes'], operands: 'many' },
+  countAtLeast: { words: 'counts at least', kinds: ['codes', 'entries'], operands: 1 },
+  countAtMost: { words: 'counts at most', kinds: ['codes', 'entries'], operands: 1 },
+  equals: { words: 'is', kinds: ['number', ...TIMES, 'text'], operands: 1 },
+  differs: { words: 'is answered, but is not', kinds: ['number', ...TIMES, 'text'], operands: 1 },
   atLeast: { words: 'is at least', dateWords: 'is not before', kinds: ['number', 'date'], operands: 1 },
   moreThan: { words: 'is more than', dateWords: 'is after', kinds: ['number', 'date'], operands: 1 },
   atMost: { words: 'is at most', dateWords: 'is not after', kinds: ['number', 'date'], operands: 1 },
@@ -36,8 +42,8 @@ export const OPERATORS: Readonly<Record<Operator, OperatorEntry>> = {
   contains: { words: 'contains', kinds: ['text'], operands: 1 },
   startsWith: { words: 'starts with', kinds: ['text'], operands: 1 },
   endsWith: { words: 'ends with', kinds: ['text'], operands: 1 },
-  isAnswered: { words: 'is answered', kinds: ['code', 'boolean', 'number', 'date', 'text'], operands: 0 },
-  isBlank: { words: 'is blank', kinds: ['code', 'boolean', 'number', 'date', 'text'], operands: 0 },
+  isAnswered: { words: 'is answered', kinds: ['code', 'codes', 'boolean', 'number', ...TIMES, 'text'], operands: 0 },
+  isBlank: { words: 'is blank', kinds: ['code', 'codes', 'boolean', 'number', ...TIMES, 'text'], operands: 0 },
 }
 
 const HERE = { from: 0, to: 0 }
@@ -74,6 +80,10 @@ function testExpression({ question, operator, operands }: ConditionTest): Expr |
       const none: Expr = operands.length === 1 && first ? compareNode(question, '!=', first) : { kind: 'not', value: inner, ...HERE }
       return { kind: 'and', parts: [answered(question), none], ...HERE }
     }
+    case 'includesAny': return joined('or', operands.map(o => includes(question, o)))
+    case 'includesAll': return joined('and', operands.map(o => includes(question, o)))
+    case 'includesNone': return { kind: 'and', parts: [answered(question), { kind: 'not', value: joined('or', operands.map(o => includes(question, o))), ...HERE }], ...HERE }
+    case 'countAtLeast': case 'countAtMost': return first ? { kind: 'compare', op: operator === 'countAtLeast' ? '>=' : '<=', left: { kind: 'call', name: 'count', args: [nameNode(question)], ...HERE }, right: first, ...HERE } : null
     case 'differs': return first ? { kind: 'and', parts: [answered(question), compareNode(question, '!=', first)], ...HERE } : null
     case 'between': return first && second ? { kind: 'between', value: nameNode(question), low: first, high: second, ...HERE } : null
     default: {
@@ -84,6 +94,12 @@ function testExpression({ question, operator, operands }: ConditionTest): Expr |
       return call ? { kind: 'call', name: call, args: [nameNode(question), first], ...HERE } : null
     }
   }
+}
+
+const includes = (question: string, code: Expr): Expr => ({ kind: 'call', name: 'list contains', args: [nameNode(question), code], ...HERE })
+const joined = (kind: 'and' | 'or', parts: Expr[]): Expr => {
+  const [only] = parts
+  return parts.length === 1 && only ? only : { kind, parts, ...HERE }
 }
 
 const anyOf = (question: string, operands: Expr[]): Expr => {
@@ -108,16 +124,26 @@ export function conditionOf(expr: Expr, kindOf: (question: string) => PointedKin
   return { kind: 'text', text: print(expr) }
 }
 
-const isConstant = (expr: Expr) => ['number', 'text', 'boolean', 'date'].includes(expr.kind) || (expr.kind === 'call' && expr.name === 'today')
+const isConstant = (expr: Expr) => ['number', 'text', 'boolean', 'date', 'time', 'dateTime'].includes(expr.kind) || (expr.kind === 'call' && expr.name === 'today')
 const asName = (expr: Expr) => expr.kind === 'name' ? expr.name : null
 
 function testOf(expr: Expr, kindOf: (question: string) => PointedKind | undefined): ConditionTest | null {
-  const test = expr.kind === 'compare' ? comparedTest(expr, kindOf) : expr.kind === 'in' ? listedTest(expr, kindOf) : expr.kind === 'between' ? rangedTest(expr) : expr.kind === 'call' ? calledTest(expr) : expr.kind === 'and' ? negatedTest(expr, kindOf) : null
+  const test = expr.kind === 'compare' ? comparedTest(expr, kindOf) : expr.kind === 'in' ? listedTest(expr, kindOf) : expr.kind === 'between' ? rangedTest(expr) : expr.kind === 'call' ? calledTest(expr) : expr.kind === 'and' ? negatedTest(expr, kindOf) ?? includesTest(expr) : expr.kind === 'or' ? includesTest(expr) : null
   const kind = test && kindOf(test.question)
   return test && kind && OPERATORS[test.operator].kinds.includes(kind) ? test : null
 }
 
+/** `list contains(works, "a") or list contains(works, "b")`: several codes of one multiple choice. */
+function includesTest(expr: ExprOf<'and' | 'or'>): ConditionTest | null {
+  const tests = expr.parts.map(part => part.kind === 'call' ? calledTest(part) : null)
+  const [first] = tests
+  if (first?.operator !== 'includesAny' || tests.some(t => t?.operator !== 'includesAny' || t.question !== first.question)) return null
+  return { ...first, operator: expr.kind === 'or' ? 'includesAny' : 'includesAll', operands: tests.flatMap(t => t?.operands ?? []) }
+}
+
 function comparedTest(expr: ExprOf<'compare'>, kindOf: (question: string) => PointedKind | undefined): ConditionTest | null {
+  const counted = expr.left.kind === 'call' && expr.left.name === 'count' && expr.left.args[0] ? asName(expr.left.args[0]) : null
+  if (counted && expr.right.kind === 'number' && (expr.op === '>=' || expr.op === '<=')) return { kind: 'test', question: counted, operator: expr.op === '>=' ? 'countAtLeast' : 'countAtMost', operands: [expr.right] }
   const question = asName(expr.left)
   if (!question) return null
   if (expr.right.kind === 'null') {
@@ -145,6 +171,7 @@ function rangedTest(expr: ExprOf<'between'>): ConditionTest | null {
 }
 
 function calledTest(expr: ExprOf<'call'>): ConditionTest | null {
+  if (expr.name === 'list contains' && expr.args[0]?.kind === 'name' && expr.args[1]?.kind === 'text') return { kind: 'test', question: expr.args[0].name, operator: 'includesAny', operands: [expr.args[1]] }
   const operator = (Object.keys(TEXT_CALLS) as Operator[]).find(o => TEXT_CALLS[o] === expr.name)
   const [subject, match] = expr.args
   const question = subject && asName(subject)
@@ -161,6 +188,8 @@ function negatedTest(expr: ExprOf<'and' | 'or'>, kindOf: (question: string) => P
   if (rest.kind === 'compare' && rest.op === '!=' && asName(rest.left) === question && isConstant(rest.right)) {
     return { kind: 'test', question, operator: isCode ? 'isNoneOf' : 'differs', operands: [rest.right] }
   }
+  const without = rest.kind === 'not' ? rest.value.kind === 'call' ? calledTest(rest.value) : rest.value.kind === 'or' ? includesTest(rest.value) : null : null
+  if (without?.operator === 'includesAny' && without.question === question) return { ...without, operator: 'includesNone' }
   const listed = rest.kind === 'not' && rest.value.kind === 'in' ? listedTest(rest.value, kindOf) : null
   return listed?.question === question ? { ...listed, operator: 'isNoneOf' } : null
 }

@@ -3,8 +3,9 @@ import type { Expr, ExprOf, TestNode } from './tree'
 
 /** Binding strength by kind; an operand that binds less than its place needs is bracketed. */
 const STRENGTH: Record<Expr['kind'], number> = {
-  if: 0, or: 1, and: 2, compare: 3, between: 3, in: 3, arithmetic: 4, negate: 8,
-  number: 9, text: 9, boolean: 9, null: 9, date: 9, name: 9, list: 9, not: 9, call: 9,
+  if: 0, quantified: 0, or: 1, and: 2, compare: 3, between: 3, in: 3, arithmetic: 4, negate: 8,
+  path: 9, filter: 9,
+  number: 9, text: 9, boolean: 9, null: 9, date: 9, time: 9, dateTime: 9, duration: 9, name: 9, list: 9, not: 9, call: 9,
 }
 const ARITHMETIC = { '+': 4, '-': 4, '*': 5, '/': 5, '**': 6 } as const
 
@@ -25,7 +26,7 @@ export function print(expr: Expr): string {
     case 'text': return JSON.stringify(expr.value)
     case 'boolean': return String(expr.value)
     case 'null': return 'null'
-    case 'date': return `@"${expr.value}"`
+    case 'date': case 'time': case 'dateTime': case 'duration': return `@"${expr.value}"`
     case 'name': return expr.name
     case 'list': return `[${expr.items.map(print).join(', ')}]`
     case 'compare': return `${inside(expr.left, 4)} ${expr.op} ${inside(expr.right, 4)}`
@@ -37,6 +38,9 @@ export function print(expr: Expr): string {
     case 'negate': return `-${inside(expr.value, expr.value.kind === 'number' ? 10 : 8)}`
     case 'if': return `if ${print(expr.test)} then ${print(expr.then)} else ${print(expr.else)}`
     case 'call': return `${expr.name}(${expr.args.map(print).join(', ')})`
+    case 'path': return `${inside(expr.of, 9)}.${expr.member}`
+    case 'filter': return `${inside(expr.of, 9)}[${print(expr.by)}]`
+    case 'quantified': return `${expr.mode} ${expr.variable} in ${inside(expr.over, 4)} satisfies ${print(expr.satisfies)}`
   }
 }
 

@@ -1,5 +1,5 @@
 import { numberText } from './decimal'
-import { readableDate } from './dates'
+import { durationFrom, readableDate, readableDateTime, readableDuration, readableTime } from './dates'
 import type { CompareOp, Expr, ExprOf, TestNode } from './tree'
 
 /** A stretch of a sentence; `name` and `value` are what the reader looks for, `word` is what stands between. */
@@ -52,6 +52,9 @@ class Teller {
       case 'boolean': return [value(expr.value ? 'Yes' : 'No')]
       case 'null': return [value('blank')]
       case 'date': return [value(readableDate(expr.value))]
+      case 'time': return [value(readableTime(expr.value))]
+      case 'dateTime': return [value(readableDateTime(expr.value))]
+      case 'duration': return [value(readableDuration(durationFrom(expr.value) ?? { unit: 'seconds', amount: 0 }))]
       case 'name': return [{ role: 'name', text: this.names.question(expr.name) ?? expr.name, code: expr.name }]
       case 'list': return between(expr.items.map(item => this.tell(item, true)), ', ')
       case 'compare': return this.compare(expr)
@@ -63,8 +66,14 @@ class Teller {
       case 'negate': return [word('−'), ...this.tell(expr.value, true)]
       case 'if': return this.brackets([word('if '), ...this.tell(expr.test, false), word(' then '), ...this.tell(expr.then, true), word(', otherwise '), ...this.tell(expr.else, true)], nested)
       case 'call': return this.call(expr)
+      case 'path': return [...this.tell(expr.of, true), word('’s '), value(this.memberName(expr))]
+      case 'filter': return expr.by.kind === 'number' ? [...this.tell(expr.of, true), word(` no. ${numberText(expr.by.value)}`)] : [...this.tell(expr.of, true), word(' where '), ...this.tell(expr.by, true)]
+      case 'quantified': return this.brackets([word(expr.mode === 'some' ? 'for some of ' : 'for all of '), ...this.tell(expr.over, true), word(': '), ...this.tell(expr.satisfies, false)], nested)
     }
   }
+
+  /** A member that is a question is called by its label. */
+  private memberName = (expr: ExprOf<'path'>) => this.names.question(expr.member) ?? expr.member.replaceAll('_', ' ')
 
   private brackets = (segments: Segment[], wanted: boolean) => wanted ? [word('('), ...segments, word(')')] : segments
 

@@ -27,8 +27,8 @@ export type Expr =
   | Span & { kind: 'text', value: string }
   | Span & { kind: 'boolean', value: boolean }
   | Span & { kind: 'null' }
-  /** A calendar date as ISO 8601 text, `2026-05-01`. */
-  | Span & { kind: 'date', value: string }
+  /** ISO 8601 texts: `2026-05-01`, `10:30:00`, `2026-05-01T10:30:00`, `P3D`. */
+  | Span & { kind: 'date' | 'time' | 'dateTime' | 'duration', value: string }
   | Span & { kind: 'name', name: string }
   | Span & { kind: 'list', items: Expr[] }
   | Span & { kind: 'compare', op: CompareOp, left: Expr, right: Expr }
@@ -41,13 +41,18 @@ export type Expr =
   | Span & { kind: 'negate', value: Expr }
   | Span & { kind: 'if', test: Expr, then: Expr, else: Expr }
   | Span & { kind: 'call', name: string, args: Expr[] }
+  /** A member of a value (`stay.days`), or of every entry of a repeating group (`engines.power`). */
+  | Span & { kind: 'path', of: Expr, member: string }
+  /** The items for which a condition holds (`engines[power > 5]`), or one item by its number (`engines[1]`). */
+  | Span & { kind: 'filter', of: Expr, by: Expr }
+  | Span & { kind: 'quantified', mode: 'some' | 'every', variable: string, over: Expr, satisfies: Expr }
 
 export type ExprOf<K extends Expr['kind']> = Extract<Expr, { kind: K }>
 
 /** The expressions directly inside one, in the order of the text. */
 export function childrenOf(expr: Expr | RangeNode | UnaryTestNode): Expr[] {
   switch (expr.kind) {
-    case 'number': case 'text': case 'boolean': case 'null': case 'date': case 'name': return []
+    case 'number': case 'text': case 'boolean': case 'null': case 'name': case 'date': case 'time': case 'dateTime': case 'duration': return []
     case 'list': return expr.items
     case 'compare': case 'arithmetic': return [expr.left, expr.right]
     case 'between': return [expr.value, expr.low, expr.high]
@@ -56,6 +61,9 @@ export function childrenOf(expr: Expr | RangeNode | UnaryTestNode): Expr[] {
     case 'not': case 'negate': return [expr.value]
     case 'if': return [expr.test, expr.then, expr.else]
     case 'call': return expr.args
+    case 'path': return [expr.of]
+    case 'filter': return [expr.of, expr.by]
+    case 'quantified': return [expr.over, expr.satisfies]
     case 'range': return [expr.low, expr.high]
     case 'unaryTest': return [expr.value]
   }
@@ -67,9 +75,21 @@ export function* nodesOf(expr: Expr): Generator<Expr> {
   for (const child of childrenOf(expr)) yield* nodesOf(child)
 }
 
-/** The question codes that an expression names, each once, in the order of the text. */
+/** Names with a meaning of their own: the row being narrowed, the item being filtered. */
+export const BOUND_NAMES: ReadonlySet<string> = new Set(['row', 'item'])
+
+/** The question codes that an expression names, each once, in the order of the text; what it binds itself is left out. */
 export function namesIn(expr: Expr): string[] {
   const names = new Set<string>()
-  for (const node of nodesOf(expr)) if (node.kind === 'name') names.add(node.name)
+  const visit = (node: Expr, bound: readonly string[]) => {
+    if (node.kind === 'name' && !BOUND_NAMES.has(node.name) && !bound.includes(node.name)) names.add(node.name)
+    if (node.kind === 'quantified') {
+      visit(node.over, bound)
+      visit(node.satisfies, [...bound, node.variable])
+      return
+    }
+    for (const child of childrenOf(node)) visit(child, bound)
+  }
+  visit(expr, [])
   return [...names]
 }

@@ -1,26 +1,37 @@
+import type { Duration } from './dates'
 import type { Num } from './decimal'
 
-/** A value while a form is filled. Blank is null; dates are ISO text; choices are codes. */
-export type Value = null | boolean | Num | string | readonly Value[]
+/** The members of a value by name: an entry of a repeating group, the rows of a grid, a row of a list. */
+export interface Context { readonly [member: string]: Value }
+/** A value while a form is filled. Blank is null; dates and times are ISO text; choices are codes. */
+export type Value = null | boolean | Num | string | Duration | Context | readonly Value[]
 
 /** The codes that a choice question offers, with their labels, in order. */
 export type Choices = ReadonlyMap<string, string>
+/** The types of members by name. */
+export type Members = ReadonlyMap<string, ValueType>
 
 /** The static type of an expression. `unknown` stands where an error was already reported, and fits everywhere. */
 export type ValueType =
-  | { kind: 'number' } | { kind: 'text' } | { kind: 'boolean' } | { kind: 'date' } | { kind: 'null' } | { kind: 'unknown' }
-  | { kind: 'code', choices: Choices }
-  | { kind: 'list', of: ValueType }
+  | { kind: 'number' | 'text' | 'boolean' | 'date' | 'time' | 'dateTime' | 'months' | 'seconds' | 'null' | 'unknown' }
+  /** `members`: what a path reaches through the chosen code, such as its points. */
+  | { kind: 'code', choices: Choices, members?: Members }
+  | { kind: 'list', of: ValueType, members?: Members }
+  | { kind: 'context', members: Members }
 
 export const NUMBER: ValueType = { kind: 'number' }
 export const TEXT: ValueType = { kind: 'text' }
 export const BOOLEAN: ValueType = { kind: 'boolean' }
 export const DATE: ValueType = { kind: 'date' }
+export const TIME: ValueType = { kind: 'time' }
+export const DATE_TIME: ValueType = { kind: 'dateTime' }
+export const MONTHS: ValueType = { kind: 'months' }
+export const SECONDS: ValueType = { kind: 'seconds' }
 export const NULL: ValueType = { kind: 'null' }
 export const UNKNOWN: ValueType = { kind: 'unknown' }
 
 const NAMES: Record<ValueType['kind'], string> = {
-  number: 'a number', text: 'a text', boolean: 'yes or no', date: 'a date', null: 'blank', unknown: 'unknown', code: 'a choice', list: 'a list',
+  number: 'a number', text: 'a text', boolean: 'yes or no', date: 'a date', time: 'a time', dateTime: 'a date and time', months: 'a length in months', seconds: 'a length of time', context: 'an entry', null: 'blank', unknown: 'unknown', code: 'a choice', list: 'a list',
 }
 
 /** The type in words for people: “a number”, “a list”. */
@@ -33,6 +44,7 @@ const baseKind = (type: ValueType): ValueType['kind'] => type.kind === 'code' ? 
 export function comparable(a: ValueType, b: ValueType): boolean {
   if (a.kind === 'unknown' || b.kind === 'unknown' || a.kind === 'null' || b.kind === 'null') return true
   if (a.kind === 'list' && b.kind === 'list') return comparable(a.of, b.of)
+  if (a.kind === 'context' || b.kind === 'context') return false
   return baseKind(a) === baseKind(b)
 }
 
@@ -45,6 +57,7 @@ export function join(a: ValueType, b: ValueType): ValueType | null {
     return of && { kind: 'list', of }
   }
   if (a.kind === 'code' && b.kind === 'code' && a.choices === b.choices) return a
+  if (a.kind === 'context' || b.kind === 'context') return a === b ? a : null
   if (baseKind(a) !== baseKind(b)) return null
   return a.kind === 'code' ? TEXT : a
 }

@@ -1,25 +1,15 @@
-import { TODAY_SLOT } from '../expressions/compile'
-import type { Value } from '../expressions/types'
-import { answerOf, readAnswer, type Answer, type Answers } from './answers'
-import { isQuestion, type Plan, type PlannedQuestion, type PlannedSection } from './plan'
+import { TODAY_SLOT, ROW_SLOT } from '../expressions/compile'
+import { isNumber, rounded } from '../expressions/decimal'
+import type { Context, Value } from '../expressions/types'
+import { answerOf, isRecord, type Answer, type Answers } from './answers'
+import { clearInside, emptyFrame, keepInside, restoreInside, type Filled, type Frame, type KeptEntry, type OpenFrame } from './frame'
+import type { Offer } from './readers'
+import { isQuestion, isRepeating, type Lock, type Plan, type PlannedGroup, type PlannedOffer, type PlannedQuestion, type PlannedSection, type Step } from './plan'
+import { LIMITS } from '../form/definition'
 
-/** What is wrong with an answer, or missing. */
-export interface AnswerProblem { question: PlannedQuestion, kind: 'missing' | 'wrong' | 'invalid', sentence: string }
-
-/** A response at one moment: everything that follows from its answers. */
-export interface Filled {
-  plan: Plan
-  /** The values that rules see, by slot; not in play is blank. */
-  values: readonly Value[]
-  /** By place order: reached, and shown by its own rule and by every rule around it. */
-  inPlay: readonly boolean[]
-  /** By slot: an answer is required now. */
-  required: readonly boolean[]
-  /** By slot: what is wrong with an answer's type or limits. */
-  wrong: ReadonlyMap<number, string>
-  /** The sections that are reached and shown, in order. */
-  path: readonly number[]
-}
+export type { Filled, Frame } from './frame'
+export { allProblems, problemOf, problemsIn, type AnswerProblem } from './problems'
+export { answersInPlay } from './keep'
 
 /**
  * Works out a response from its answers: what is in play, what is required, the values that rules see, the way through the sections.
@@ -31,103 +21,189 @@ export function fill(plan: Plan, answers: Answers, today: string): Filled {
   return filling.state
 }
 
-interface Open { values: Value[], inPlay: boolean[], required: boolean[], wrong: Map<number, string> }
-
 /** A response that is filled section by section; `fill` goes through it in one go. */
 export class Filling {
-  private readonly open: Open
-  private readonly path: number[] = []
   /** The response so far; it changes as sections are entered. */
-  readonly state: Filled
+  readonly state: OpenFrame & { path: number[], closing: string | null }
 
   constructor(readonly plan: Plan, today: string) {
-    const values = new Array<Value>(plan.size).fill(null)
-    values[TODAY_SLOT] = today
-    this.open = { values, inPlay: new Array<boolean>(plan.places.length).fill(false), required: new Array<boolean>(plan.size).fill(false), wrong: new Map() }
-    this.state = { plan, ...this.open, path: this.path }
+    this.state = { ...emptyFrame(plan), path: [], closing: null }
+    this.state.values[TODAY_SLOT] = today
   }
 
   /** Fills a section that the routes lead to; false when its rule does not show it. */
   enter(index: number, answers: Answers): boolean {
     const section = this.plan.sections[index]
-    if (!section || (section.shown && section.shown.run(this.open.values) !== true)) return false
-    this.open.inPlay[section.place.order] = true
-    this.path.push(index)
-    fillSection(this.plan, section, answers, this.open)
+    const { state } = this
+    if (!section || (section.shown && section.shown.run(state.values) !== true)) return false
+    state.inPlay[section.place.order] = true
+    state.path.push(index)
+    fillSection(section, answers, state)
     return true
   }
 
   /** Fills the section entered last once more, with other answers. */
   again(answers: Answers) {
-    const section = this.plan.sections[this.path[this.path.length - 1] ?? -1]
+    const { state } = this
+    const section = this.plan.sections[state.path[state.path.length - 1] ?? -1]
     if (!section) return
-    const { values, inPlay, required, wrong } = this.open
-    for (const step of section.steps) {
-      inPlay[step.place.order] = false
-      if (!isQuestion(step)) continue
-      values[step.slot] = null
-      required[step.slot] = false
-      wrong.delete(step.slot)
+    for (const step of section.all) {
+      state.inPlay[step.place.order] = false
+      state.locked[step.place.order] = false
+      state.entries.delete(step.place.order)
+      if (!isQuestion(step) && !isRepeating(step)) continue
+      state.values[step.slot] = null
+      state.required[step.slot] = false
+      for (const map of [state.wrong, state.given, state.offered, state.lost]) map.delete(step.slot)
+      if (isQuestion(step) && step.otherSlot >= 0) state.values[step.otherSlot] = null
     }
-    fillSection(this.plan, section, answers, this.open)
+    fillSection(section, answers, state)
   }
 
   /** Where the way goes on from a section, entered or passed over. */
   leave(index: number): number {
     const section = this.plan.sections[index]
-    return section && this.path[this.path.length - 1] === index ? nextSection(this.state, section) : index + 1
-  }
-}
-
-function fillSection(plan: Plan, section: PlannedSection, answers: Answers, { values, inPlay, required, wrong }: Open) {
-  for (const step of section.steps) {
-    const around = step.parent < 0 || inPlay[step.parent] === true
-    if (!around || (step.shown && step.shown.run(values) !== true)) continue
-    inPlay[step.place.order] = true
-    if (!isQuestion(step)) continue
-    const answer = answers[step.place.code]
-    if (answer === undefined || answer === null) continue
-    const reading = readAnswer(answer, step.place.node, plan.form)
-    values[step.slot] = reading.value
-    if (reading.wrong !== null) wrong.set(step.slot, reading.wrong)
-  }
-  for (const question of section.questions) {
-    if (question.required === null || inPlay[question.place.order] !== true) continue
-    required[question.slot] = question.required === true || question.required.run(values) === true
+    const { state } = this
+    if (!section || state.path[state.path.length - 1] !== index) return index + 1
+    const taken = section.routes.find(route => route.when === null || route.when.run(state.values) === true)
+    if (taken && taken.target >= this.plan.sections.length) state.closing = taken.closing
+    return taken?.target ?? index + 1
   }
 }
 
 /** Where a section leads with these values: the index of a later section, or the number of sections for the finish. */
-export function nextSection(filled: Filled, section: PlannedSection): number {
-  const taken = section.routes.find(route => route.when === null || route.when.run(filled.values) === true)
+export function nextSection(frame: Frame, section: PlannedSection): number {
+  const taken = section.routes.find(route => route.when === null || route.when.run(frame.values) === true)
   return taken?.target ?? section.place.section + 1
 }
 
-/** What keeps a section from being complete, in the order of the form. */
-export function problemsIn(filled: Filled, section: PlannedSection): AnswerProblem[] {
-  return section.questions.flatMap(question => problemOf(filled, question) ?? [])
+function fillSection(section: PlannedSection, answers: Answers, frame: OpenFrame) {
+  const entries = new Map<number, KeptEntry[]>()
+  const { order } = section.place
+  frame.locked[order] = frame.plan.locks && holds(section.readOnly, frame)
+  fillSteps(section.steps, answers, frame, order, entries)
+  finishSteps(section.steps, frame, entries)
 }
 
-/** What is wrong with a question's answer now; null when nothing is, or when it is not in play. */
-export function problemOf(filled: Filled, question: PlannedQuestion): AnswerProblem | null {
-  if (filled.inPlay[question.place.order] !== true) return null
-  const wrong = filled.wrong.get(question.slot)
-  if (wrong !== undefined) return { question, kind: 'wrong', sentence: wrong }
-  if (filled.values[question.slot] === null && filled.required[question.slot] === true) return { question, kind: 'missing', sentence: 'This needs an answer.' }
-  const broken = question.checks.find(c => c.run(filled.values) === false)
-  return broken ? { question, kind: 'invalid', sentence: broken.message || 'This answer does not fit.' } : null
-}
+const holds = (lock: Lock, frame: Frame): boolean => lock === true || (lock !== null && lock.run(frame.values) === true)
 
-/** Everything that keeps a response from being sent. */
-export const allProblems = (filled: Filled): AnswerProblem[] =>
-  filled.path.flatMap(index => filled.plan.sections[index] ? problemsIn(filled, filled.plan.sections[index]) : [])
-
-/** The answers that count: those in play and not blank, in the order of the form. What is not in play is left out. */
-export function answersInPlay(filled: Filled): Record<string, Exclude<Answer, null>> {
-  const kept: Record<string, Exclude<Answer, null>> = {}
-  for (const question of filled.plan.questions) {
-    const answer = answerOf(filled.values[question.slot] ?? null)
-    if (answer !== null && filled.plan.byCode.get(question.place.code) === question) kept[question.place.code] = answer
+/** First pass: what is in play and what its values are, in an order in which everything named is known already. */
+function fillSteps(steps: readonly Step[], answers: Answers, frame: OpenFrame, outer: number, entries: Map<number, KeptEntry[]>) {
+  const { values, inPlay, locked, plan } = frame
+  for (const step of steps) {
+    if (step.parent >= 0 && !inPlay[step.parent]) continue
+    if (step.shown !== null && step.shown.run(values) !== true) continue
+    const { order, code } = step.place
+    inPlay[order] = true
+    if (plan.locks) locked[order] = locked[step.parent < 0 ? outer : step.parent] === true || holds(step.readOnly, frame)
+    if (isQuestion(step)) fillQuestion(step, answers[code], frame)
+    else if (isRepeating(step)) fillEntries(step, answers[code], frame, entries)
   }
-  return kept
+}
+
+const ALL: Offer['rows'] = new Map()
+
+function fillQuestion(question: PlannedQuestion, answer: Answer | undefined, frame: OpenFrame) {
+  const { values } = frame
+  if (question.value !== null) {
+    values[question.slot] = calculated(question, values)
+    return
+  }
+  if (frame.locked[question.place.order]) answer = undefined
+  if (answer === undefined) {
+    if (question.default === null) return
+    answer = answerOf(question.default.run(values))
+  }
+  if (answer === null || answer === '') return
+  const offered = question.offer === null ? null : offeredBy(question.offer, values)
+  if (offered !== null) frame.offered.set(question.slot, offered)
+  const reading = question.read(answer, { offered, rows: question.offer?.rows ?? ALL })
+  values[question.slot] = reading.value
+  if (question.otherSlot >= 0) values[question.otherSlot] = reading.other
+  if (reading.answer !== reading.value) frame.given.set(question.slot, reading.answer)
+  if (reading.wrong !== null) frame.wrong.set(question.slot, reading.wrong)
+  if (reading.lost.length > 0) frame.lost.set(question.slot, reading.lost)
+}
+
+/** A calculated value, rounded to its places: money to cents. */
+function calculated(question: PlannedQuestion, values: readonly Value[]): Value {
+  const value = question.value?.run(values) ?? null
+  const { node } = question.place
+  const places = node.type !== 'value' ? undefined : node.decimals ?? (node.currency === undefined ? undefined : 2)
+  return isNumber(value) && places !== undefined ? rounded(value, places, 'up') : value
+}
+
+/** The codes that a choice offers with these values; null when all of them. */
+export function offeredBy({ rows, rules, narrow, contexts }: PlannedOffer, values: readonly Value[]): ReadonlySet<string> | null {
+  if (narrow === null && rules === null) return null
+  const offered = new Set<string>()
+  const slots = narrow === null ? values : [...values]
+  let i = 0
+  for (const code of rows.keys()) {
+    const rule = rules?.[i]
+    if (narrow !== null && slots !== values) Reflect.set(slots, ROW_SLOT, contexts[i] ?? null)
+    i += 1
+    if (rule && rule.run(values) !== true) continue
+    if (narrow === null || narrow.run(slots) === true) offered.add(code)
+  }
+  return offered
+}
+
+/** What a choice question offers now, as a set of codes; null when all of its rows. */
+export const offeredNow = (frame: Frame, question: PlannedQuestion): ReadonlySet<string> | null =>
+  frame.offered.get(question.slot) ?? (question.offer === null ? null : offeredBy(question.offer, frame.values))
+
+/** How many entries a repeating group has with these answers: those given, at least its least, at most what is read. */
+export const countOf = (group: PlannedGroup, answer: Answer | undefined): number => Math.min(LIMITS.entries, Math.max(group.min, Array.isArray(answer) ? answer.length : 0))
+
+function fillEntries(group: PlannedGroup, answer: Answer | undefined, frame: OpenFrame, entries: Map<number, KeptEntry[]>) {
+  const given: readonly Answer[] = Array.isArray(answer) ? answer : []
+  if (answer !== undefined && answer !== null && (!Array.isArray(answer) || answer.some(e => !isRecord(e)))) frame.wrong.set(group.slot, 'A list of entries is expected here.')
+  else if (given.length > group.max) frame.wrong.set(group.slot, `There are ${given.length} entries; at most ${group.max} fit.`)
+  const outside = { wrong: frame.wrong, given: frame.given, offered: frame.offered, lost: frame.lost }
+  const kept: KeptEntry[] = []
+  const contexts: Context[] = []
+  const anywhere = new Array<boolean>(group.orders.to - group.orders.from).fill(false)
+  for (let i = 0, count = countOf(group, answer); i < count; i++) {
+    const entry = given[i]
+    const within = new Map<number, KeptEntry[]>()
+    Object.assign(frame, { wrong: new Map(), given: new Map(), offered: new Map(), lost: new Map() })
+    fillSteps(group.steps, isRecord(entry) ? entry : {}, frame, group.place.order, within)
+    contexts.push(contextOf(group, frame))
+    kept.push(keepInside(frame, group, within))
+    for (let o = group.orders.from; o < group.orders.to; o++) if (frame.inPlay[o]) anywhere[o - group.orders.from] = true
+    clearInside(frame, group)
+  }
+  Object.assign(frame, outside)
+  anywhere.forEach((shown, i) => { frame.inPlay[group.orders.from + i] = shown })
+  frame.values[group.slot] = contexts
+  entries.set(group.place.order, kept)
+}
+
+function contextOf(group: PlannedGroup, { values }: Frame): Context {
+  const context: Record<string, Value> = {}
+  for (const step of group.steps) if (isQuestion(step) || isRepeating(step)) context[step.place.code] = values[step.slot] ?? null
+  return context
+}
+
+/** Second pass: what is required, which may rest on anything in the section; entries become frames of their own. */
+function finishSteps(steps: readonly Step[], frame: OpenFrame, entries: ReadonlyMap<number, KeptEntry[]>) {
+  for (const step of steps) {
+    if (!frame.inPlay[step.place.order]) continue
+    if (isQuestion(step)) frame.required[step.slot] = step.required !== null && holds(step.required, frame)
+    else if (isRepeating(step)) frame.entries.set(step.place.order, framesOf(step, frame, entries.get(step.place.order) ?? []))
+  }
+}
+
+function framesOf(group: PlannedGroup, frame: OpenFrame, kept: readonly KeptEntry[]): Frame[] {
+  const anywhere = frame.inPlay.slice(group.orders.from, group.orders.to)
+  const frames = kept.map((entry): Frame => {
+    restoreInside(frame, group, entry)
+    const inner: OpenFrame = { ...frame, wrong: entry.wrong, given: entry.given, offered: entry.offered, lost: entry.lost, entries: new Map() }
+    finishSteps(group.steps, inner, entry.kept)
+    return { ...inner, values: [...frame.values], inPlay: [...frame.inPlay], required: [...frame.required], locked: [...frame.locked] }
+  })
+  clearInside(frame, group)
+  anywhere.forEach((shown, i) => { frame.inPlay[group.orders.from + i] = shown })
+  return frames
 }

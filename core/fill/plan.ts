@@ -1,185 +1,286 @@
-import { check, type ExpressionProblem, type Scope } from '../expressions/check'
-import { compile, TODAY_SLOT, type Compiled } from '../expressions/compile'
-import { parse, ExpressionError } from '../expressions/parse'
-import { namesIn, type Expr } from '../expressions/tree'
-import { BOOLEAN, type ValueType } from '../expressions/types'
-import { FINISH, type Form } from '../form/definition'
-import { valueTypeOf } from '../form/types'
-import { outline, type Place, type PlaceOf } from '../form/walk'
+import { compile, FIRST_SLOT, type Compiled, type Environment } from '../expressions/compile'
+import { numberFromDouble } from '../expressions/decimal'
+import type { Expr } from '../expressions/tree'
+import { BOOLEAN, type Context, type Value, type ValueType } from '../expressions/types'
+import { FINISH, type ChoiceType, type Closing, type Form, type Question, type QuestionOf } from '../form/definition'
+import { writeInLabel } from '../form/types'
+import { optionsOf, outline, WRITE_IN, type GroupPlace, type OfferedRow, type Place, type PlaceOf } from '../form/walk'
+import { inOrder } from './order'
+import { isQuestion } from './steps'
+import { readerOf, type Offer, type Reading as AnswerReading } from './readers'
+import type { Answer } from './answers'
+import { Names, type Reading, type Standpoint } from '../form/scope'
 
-/** A condition ready to run. A rule with an error is never true and never false: it is unknown. */
+/** A condition or calculation ready to run. One with an error is never true and never false: it is unknown. */
 export interface PlannedRule { run: Compiled, expr: Expr | null, reading: Reading }
-/** A rule's text, read: its tree, or what is wrong with it. */
-export interface Reading { expr: Expr | null, syntax: ExpressionError | null, problems: readonly ExpressionProblem[] }
 export interface PlannedCheck extends PlannedRule { message: string }
+export type Lock = true | PlannedRule | null
 
 export interface PlannedPlace {
   place: Place
   shown: PlannedRule | null
-  /** The place of the group around it, or -1. */
+  readOnly: Lock
+  checks: readonly PlannedCheck[]
+  /** The place of the group around it, or -1; in a repeating group's entry, of the group around it there. */
   parent: number
 }
+
+/** Which rows a choice offers: all of them, unless rules of options or a narrowing take some away. */
+export interface PlannedOffer {
+  rows: ReadonlyMap<string, OfferedRow>
+  narrow: PlannedRule | null
+  /** By row, in the order of `rows`: the option's own rule. */
+  rules: readonly (PlannedRule | null)[] | null
+  /** By row: what `row` stands for in the narrowing. */
+  contexts: readonly Context[]
+}
+
 export interface PlannedQuestion extends PlannedPlace {
   place: PlaceOf<'question'>
   slot: number
-  required: true | PlannedRule | null
-  checks: readonly PlannedCheck[]
+  /** The slot of the text written in; -1 where there is none. */
+  otherSlot: number
+  required: Lock
+  default: PlannedRule | null
+  value: PlannedRule | null
+  offer: PlannedOffer | null
+  read: (answer: Answer, offer: Offer) => AnswerReading
 }
+
+/** A repeating group: its entries are filled one by one with the same slots, and stand as a list in its own. */
+export interface PlannedGroup extends PlannedPlace {
+  place: GroupPlace
+  slot: number
+  min: number
+  max: number
+  steps: readonly Step[]
+  /** Everything inside, at any depth. */
+  inner: readonly Step[]
+  /** The slots and places inside: `from` to `to`, `to` exclusive. */
+  slots: { from: number, to: number }
+  orders: { from: number, to: number }
+}
+export type Step = PlannedPlace | PlannedQuestion | PlannedGroup
+
 /** A route that leads somewhere; `index` is its place among the section's routes as written. */
-export interface PlannedRoute { when: PlannedRule | null, target: number, index: number }
+export interface PlannedRoute { when: PlannedRule | null, target: number, index: number, closing: string | null }
 export interface PlannedSection {
   place: PlaceOf<'section'>
   shown: PlannedRule | null
-  /** What stands in it, ordered so that everything comes after what its rule names. */
-  steps: readonly (PlannedPlace | PlannedQuestion)[]
+  readOnly: Lock
+  checks: readonly PlannedCheck[]
+  /** What stands in it outside of repeating groups, ordered so that everything comes after what its rules name. */
+  steps: readonly Step[]
+  /** Everything in it, the insides of repeating groups too. */
+  all: readonly Step[]
   questions: readonly PlannedQuestion[]
   routes: readonly PlannedRoute[]
 }
+export interface PlannedClosing { closing: Closing, when: PlannedRule | null }
 
 /** A form made ready for filling: every rule compiled, every question with its slot. */
 export interface Plan {
   form: Form
   places: readonly Place[]
   sections: readonly PlannedSection[]
+  /** Every question, those asked once per entry too. */
   questions: readonly PlannedQuestion[]
   byCode: ReadonlyMap<string, PlannedQuestion>
-  /** Questions and today: the number of slots. */
+  groups: ReadonlyMap<string, PlannedGroup>
+  closings: readonly PlannedClosing[]
+  names: Names
+  environment: Environment
+  /** How many slots there are. */
   size: number
-  /** Every rule's text as it was read, by `section index:text`. */
-  readings: ReadonlyMap<string, Reading>
+  /** Something may be read-only, so that locks have to be worked out. */
+  locks: boolean
 }
 
-export const isQuestion = (step: PlannedPlace | PlannedQuestion): step is PlannedQuestion => step.place.kind === 'question'
-
-/** What names mean at a place of the form: earlier questions and those of the same section; with the place's own section. */
-export function scopeAt(form: Form, places: readonly Place[], section: number): Scope {
-  const questions = new Map<string, PlaceOf<'question'>>()
-  for (const p of places) if (p.kind === 'question' && !questions.has(p.code)) questions.set(p.code, p)
-  return scopeOver(form, questions, section, new Map())
-}
-
-/** The same over a prepared index, with the types of the questions kept between calls. */
-export function scopeOver(form: Form, questions: ReadonlyMap<string, PlaceOf<'question'>>, section: number, types: Map<string, ValueType>): Scope {
-  return {
-    lookup: (name) => {
-      const place = questions.get(name)
-      if (!place) return undefined
-      let type = types.get(name)
-      if (!type) types.set(name, type = valueTypeOf(place.node, form))
-      return { type, later: place.section > section }
-    },
-    names: () => [...questions.values()].filter(p => p.section <= section).map(p => p.code),
-  }
-}
+export { isQuestion, isRepeating } from './steps'
 
 /** Prepares a form for filling. Faults don't hinder it: a faulty rule is unknown, a faulty route is passed over. */
 export function planOf(form: Form): Plan {
-  const places = outline(form)
-  const slots = new Map<string, number>()
-  const index = new Map<string, PlaceOf<'question'>>()
-  let size = TODAY_SLOT + 1
-  const slotByPlace = places.map((p) => {
-    if (p.kind !== 'question') return -1
-    const slot = size++
-    if (!slots.has(p.code)) {
-      slots.set(p.code, slot)
-      index.set(p.code, p)
-    }
+  return new Planner(form).plan()
+}
+
+class Planner {
+  private readonly places: readonly Place[]
+  private readonly slots = new Map<string, number>()
+  private readonly slotAt: number[] = []
+  private readonly names: Names
+  private readonly environment: Environment
+  private readonly questions: PlannedQuestion[] = []
+  private readonly groups = new Map<string, PlannedGroup>()
+  private size = FIRST_SLOT
+
+  constructor(private readonly form: Form) {
+    this.places = outline(form)
+    this.names = new Names(form, this.places)
+    for (const p of this.places) this.slotAt.push(this.claim(p))
+    this.environment = { slotOf: name => this.slots.get(name), memberOf: (name, member) => this.member(name, member) }
+  }
+
+  private claim(p: Place): number {
+    if (p.kind !== 'question' && !(p.kind === 'group' && p.node.repeat)) return -1
+    const slot = this.size
+    this.size += p.kind === 'question' && 'writeIn' in p.node && p.node.writeIn ? 2 : 1
+    if (!this.slots.has(p.code)) this.slots.set(p.code, slot)
     return slot
-  })
-  const types = new Map<string, ValueType>()
-  const readings = new Map<string, Reading>()
-  const scopes = form.sections.map((_, i) => scopeOver(form, index, i, types))
-  const rule = (text: string, section: number): PlannedRule => {
-    const reading = readRule(text, scopes[section])
-    const { expr } = reading
-    readings.set(`${section}:${text}`, reading)
-    return { reading, expr, run: expr ? compile(expr, name => slots.get(name)) : () => null }
   }
-  const optional = (text: string | undefined, section: number) => text === undefined ? null : rule(text, section)
-  const questions: PlannedQuestion[] = []
-  const stepsBySection: (PlannedPlace | PlannedQuestion)[][] = form.sections.map(() => [])
-  for (const place of places) {
-    if (place.kind === 'section') continue
-    const shown = optional(place.node.shownWhen, place.section)
-    const parent = place.groups[place.groups.length - 1]?.order ?? -1
-    let step: PlannedPlace | PlannedQuestion = { place, shown, parent }
-    if (place.kind === 'question') {
-      const { required, validWhen = [] } = place.node
-      step = {
-        place, shown, parent,
-        slot: slotByPlace[place.order] ?? -1,
-        required: required === true ? true : optional(required, place.section),
-        checks: validWhen.map(c => ({ ...rule(c.rule, place.section), message: c.message })),
+
+  plan(): Plan {
+    const index = new Map(this.form.sections.map((s, i) => [s.code, i]))
+    const roots = this.places.filter(p => p.kind === 'section')
+    const sections = roots.map((place): PlannedSection => {
+      const all: Step[] = []
+      const steps = inOrder(this.stepsIn(p => p.section === place.section && p.entryOf === null && p.kind !== 'section', all))
+      return {
+        place, steps, all,
+        shown: this.optional(place.node.shownWhen, place), readOnly: this.lock(place.node.readOnly, place), checks: this.checks(place.node.validWhen, place),
+        questions: all.filter(isQuestion),
+        routes: (place.node.routes ?? []).flatMap((route, i) => {
+          const target = route.to === FINISH && !index.has(FINISH) ? roots.length : index.get(route.to)
+          return target === undefined || target <= place.section ? [] : [{ when: this.optional(route.when, place), target, index: i, closing: route.closing ?? null }]
+        }),
       }
-      questions.push(step)
-    }
-    stepsBySection[place.section]?.push(step)
-  }
-  const sectionIndex = new Map(form.sections.map((s, i) => [s.code, i]))
-  const sections = places.filter(p => p.kind === 'section').map((place): PlannedSection => {
-    const steps = stepsBySection[place.section] ?? []
+    })
+    this.questions.sort((a, b) => a.place.order - b.place.order)
+    const byCode = new Map<string, PlannedQuestion>()
+    for (const q of this.questions) if (!byCode.has(q.place.code)) byCode.set(q.place.code, q)
+    const end: Standpoint = { section: Math.max(0, roots.length - 1), groups: [], entryOf: null }
     return {
-      place,
-      shown: optional(place.node.shownWhen, place.section),
-      steps: ordered(steps),
-      questions: questions.filter(q => q.place.section === place.section),
-      routes: (place.node.routes ?? []).flatMap((route, index) => {
-        const target = route.to === FINISH && !sectionIndex.has(FINISH) ? form.sections.length : sectionIndex.get(route.to)
-        return target === undefined || target <= place.section ? [] : [{ when: optional(route.when, place.section), target, index }]
-      }),
-    }
-  })
-  const byCode = new Map<string, PlannedQuestion>()
-  for (const q of questions) if (!byCode.has(q.place.code)) byCode.set(q.place.code, q)
-  return { form, places, sections, questions, byCode, size, readings }
-}
-
-/** Reads a rule where it stands; with an error of any kind it has no tree. */
-export function readRule(text: string, scope: Scope | undefined): Reading {
-  try {
-    const expr = parse(text)
-    const problems = scope ? check(expr, scope, BOOLEAN).problems : []
-    return { expr: problems.length === 0 ? expr : null, syntax: null, problems }
-  }
-  catch (error) {
-    if (error instanceof ExpressionError) return { expr: null, syntax: error, problems: [] }
-    throw error
-  }
-}
-
-/** Orders the steps of a section so that each comes after its group and after what its own rule names; else as written. */
-function ordered(steps: readonly (PlannedPlace | PlannedQuestion)[]): (PlannedPlace | PlannedQuestion)[] {
-  const byOrder = new Map(steps.map(s => [s.place.order, s]))
-  const byCode = new Map(steps.filter(isQuestion).map(s => [s.place.code, s] as const).reverse())
-  const done = new Set<PlannedPlace>()
-  const result: (PlannedPlace | PlannedQuestion)[] = []
-  for (const start of steps) {
-    // An explicit stack: long chains of rules must not overflow.
-    const open = [start]
-    const entered = new Set<PlannedPlace>()
-    while (open.length > 0) {
-      const step = open[open.length - 1]
-      if (!step || done.has(step)) {
-        open.pop()
-        continue
-      }
-      const waits = entered.has(step) ? [] : needsOf(step, byOrder, byCode).filter(n => !done.has(n) && !entered.has(n))
-      entered.add(step)
-      if (waits.length > 0) {
-        open.push(...waits.reverse())
-        continue
-      }
-      open.pop()
-      done.add(step)
-      result.push(step)
+      form: this.form, places: this.places, sections, questions: this.questions, byCode, groups: this.groups, names: this.names, environment: this.environment, size: this.size,
+      closings: (this.form.closings ?? []).map(closing => ({ closing, when: this.optional(closing.when, end) })),
+      locks: sections.some(s => s.readOnly !== null || s.all.some(step => step.readOnly !== null)),
     }
   }
-  return result
+
+  /** The steps of a section, or of one entry of a repeating group; everything met on the way goes into `all`. */
+  private stepsIn(belongs: (place: Place) => boolean, all: Step[]): Step[] {
+    const steps: Step[] = []
+    for (const place of this.places) {
+      if (!belongs(place)) continue
+      const step = this.step(place, all)
+      steps.push(step)
+    }
+    return steps
+  }
+
+  private step(place: Place, all: Step[]): Step {
+    const { node } = place
+    const common: PlannedPlace = {
+      place, shown: this.optional(node.shownWhen, place), parent: place.groups[place.groups.length - 1]?.order ?? -1,
+      readOnly: this.lock('readOnly' in node ? node.readOnly : undefined, place), checks: this.checks('validWhen' in node ? node.validWhen : undefined, place),
+    }
+    if (place.kind === 'question') {
+      const step = this.question(place, common)
+      all.push(step)
+      this.questions.push(step)
+      return step
+    }
+    if (place.kind !== 'group' || !place.node.repeat) {
+      all.push(common)
+      return common
+    }
+    const inner: Step[] = []
+    const at = all.push(common) - 1
+    const steps = inOrder(this.stepsIn(p => p.entryOf === place, inner))
+    const orders = { from: place.order + 1, to: 1 + Math.max(place.order, ...inner.map(s => s.place.order)) }
+    const slotsInside = inner.flatMap(s => this.slotAt[s.place.order] ?? -1).filter(s => s >= 0)
+    const from = (this.slotAt[place.order] ?? 0) + 1
+    const after = this.slotAt.slice(orders.to).find(s => s >= 0) ?? this.size
+    const step: PlannedGroup = {
+      ...common, place, slot: this.slotAt[place.order] ?? -1, steps, inner, orders, slots: { from, to: slotsInside.length === 0 ? from : after },
+      min: place.node.repeat.min ?? 0, max: place.node.repeat.max ?? DEFAULT_MOST,
+    }
+    all[at] = step
+    all.push(...inner)
+    if (!this.groups.has(place.code)) this.groups.set(place.code, step)
+    return step
+  }
+
+  private question(place: PlaceOf<'question'>, common: PlannedPlace): PlannedQuestion {
+    const { node } = place
+    const slot = this.slotAt[place.order] ?? -1
+    const isFirst = this.slots.get(place.code) === slot
+    return {
+      ...common, place, slot, otherSlot: isFirst && 'writeIn' in node && node.writeIn ? slot + 1 : -1,
+      required: this.lock('required' in node ? node.required : undefined, place),
+      default: 'default' in node && node.default !== undefined ? this.rule(node.default, place, this.names.typeOf(place.code)) : null,
+      value: node.type === 'value' ? this.rule(node.value, place, null) : null,
+      offer: node.type === 'choice' || node.type === 'choices' ? this.offer(node, place) : null,
+      read: prepared(node),
+    }
+  }
+
+  private offer(node: QuestionOf<ChoiceType>, place: Place): PlannedOffer {
+    const rows = optionsOf(this.form, node) ?? []
+    const rules = rows.some(r => r.shownWhen !== undefined) ? rows.map(r => this.optional(r.shownWhen, place)) : null
+    const narrow = node.narrowedBy === undefined ? null : this.rule(node.narrowedBy, place, BOOLEAN, node.list ?? '')
+    const cell = (value: unknown): Value => typeof value === 'number' ? numberFromDouble(value) : typeof value === 'string' || typeof value === 'boolean' ? value : null
+    const contexts = narrow ? rows.map((r): Context => Object.fromEntries(Object.entries(r).map(([key, value]) => [key, cell(value)]))) : []
+    return { rows: new Map(rows.map(r => [r.code, r])), rules, narrow, contexts }
+  }
+
+  private lock = (when: true | string | undefined, stand: Standpoint): Lock => when === true ? true : this.optional(when, stand)
+  private checks = (checks: { rule: string, message: string }[] | undefined, stand: Standpoint): PlannedCheck[] => (checks ?? []).map(c => ({ ...this.rule(c.rule, stand), message: c.message }))
+  private optional = (text: string | undefined, stand: Standpoint) => text === undefined ? null : this.rule(text, stand)
+
+  private rule(text: string, stand: Standpoint, wanted: ValueType | null = BOOLEAN, row: string | null = null): PlannedRule {
+    const reading = this.names.read(text, stand, wanted, row)
+    const { expr } = reading
+    return { reading, expr, run: expr ? compile(expr, this.environment) : () => null }
+  }
+
+  /** What a path reaches through a chosen code: the option's label, points and price, the row's cells, the text written in. */
+  private member(name: string, member: string): Compiled | undefined {
+    const place = this.names.placeOf(name)
+    const slot = this.slots.get(name)
+    if (place?.kind !== 'question' || slot === undefined) return undefined
+    const { node } = place
+    if (node.type === 'grid' && member === 'points') return gridPoints(node, slot)
+    if (node.type !== 'choice' && node.type !== 'choices') return undefined
+    if (member === WRITE_IN) return node.writeIn ? slots => slots[slot + 1] ?? null : undefined
+    const reach = throughRow(this.form, node, member)
+    return (slots) => {
+      const value = slots[slot] ?? null
+      return Array.isArray(value) ? value.map(reach).filter(v => v !== null || member === 'label') : reach(value)
+    }
+  }
 }
 
-function needsOf(step: PlannedPlace, byOrder: ReadonlyMap<number, PlannedPlace>, byCode: ReadonlyMap<string, PlannedQuestion>): (PlannedPlace | PlannedQuestion)[] {
-  const parent = byOrder.get(step.parent)
-  const named = step.shown?.expr ? namesIn(step.shown.expr).flatMap(name => byCode.get(name) ?? []) : []
-  return parent ? [parent, ...named] : named
+/** Entries of a repeating group without a limit of its own. */
+const DEFAULT_MOST = 50
+
+const gridPoints = (node: QuestionOf<'grid'>, slot: number): Compiled => {
+  const points = new Map(node.options.map(o => [o.code, o.points === undefined ? null : numberFromDouble(o.points)]))
+  return (slots) => {
+    const value = slots[slot]
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return null
+    return Object.values(value).flatMap((code): Value[] => typeof code === 'string' ? [points.get(code) ?? null] : []).filter(p => p !== null)
+  }
+}
+
+function throughRow(form: Form, node: QuestionOf<ChoiceType>, member: string): (code: Value) => Value {
+  const rows = new Map((optionsOf(form, node) ?? []).map(r => [r.code, r]))
+  const cell = (value: unknown): Value => typeof value === 'number' ? numberFromDouble(value) : typeof value === 'string' || typeof value === 'boolean' ? value : null
+  return (code) => {
+    if (typeof code !== 'string') return null
+    const row = rows.get(code)
+    if (member === 'label') return row?.label ?? (code === WRITE_IN ? writeInLabel(node) : null)
+    if (!row) return null
+    return member === 'row' ? Object.fromEntries(Object.entries(row).map(([key, value]) => [key, cell(value)])) : cell(row[member])
+  }
+}
+
+/** A question's reader that remembers the last answer: while one question is typed in, all others are read for nothing. */
+function prepared(node: Question): PlannedQuestion['read'] {
+  const read = readerOf(node)
+  let last: { answer: Answer, offered: Offer['offered'], reading: AnswerReading } | null = null
+  return (answer, offer) => {
+    if (last && last.answer === answer && last.offered === offer.offered) return last.reading
+    const reading = read(answer, offer)
+    last = { answer, offered: offer.offered, reading }
+    return reading
+  }
 }

@@ -1,4 +1,4 @@
-import type { Form, Item, Question, QuestionType, Section } from './definition'
+import { QUESTIONS, type Form, type Item, type Question, type QuestionType, type Section } from './definition'
 import { codeFromLabel, freeCode, takenCodes } from './codes'
 
 /** What a new line of the script can become. */
@@ -12,6 +12,21 @@ const FRESH: { readonly [T in QuestionType]: (code: string, label: string) => Qu
   yesNo: (code, label) => ({ kind: 'question', code, type: 'yesNo', label }),
   choice: (code, label) => ({ kind: 'question', code, type: 'choice', label, options: [] }),
   date: (code, label) => ({ kind: 'question', code, type: 'date', label }),
+  longText: (code, label) => ({ kind: 'question', code, type: 'longText', label }),
+  money: (code, label) => ({ kind: 'question', code, type: 'money', label, currency: 'EUR' }),
+  choices: (code, label) => ({ kind: 'question', code, type: 'choices', label, options: [] }),
+  time: (code, label) => ({ kind: 'question', code, type: 'time', label }),
+  dateTime: (code, label) => ({ kind: 'question', code, type: 'dateTime', label }),
+  email: (code, label) => ({ kind: 'question', code, type: 'email', label }),
+  phone: (code, label) => ({ kind: 'question', code, type: 'phone', label }),
+  url: (code, label) => ({ kind: 'question', code, type: 'url', label }),
+  scale: (code, label) => ({ kind: 'question', code, type: 'scale', label, min: 1, max: 5 }),
+  grid: (code, label) => ({ kind: 'question', code, type: 'grid', label, rows: [{ code: 'row_1', label: 'First row' }], options: ['Poor', 'Fair', 'Good'].map(l => ({ code: l.toLowerCase(), label: l })) }),
+  ranking: (code, label) => ({ kind: 'question', code, type: 'ranking', label, options: [] }),
+  file: (code, label) => ({ kind: 'question', code, type: 'file', label }),
+  signature: (code, label) => ({ kind: 'question', code, type: 'signature', label }),
+  value: (code, label) => ({ kind: 'question', code, type: 'value', label, value: '0' }),
+  hidden: (code, label) => ({ kind: 'question', code, type: 'hidden', label }),
 }
 
 /** A new section with a code of its own. */
@@ -26,11 +41,27 @@ export function newItem(form: Form, kind: Exclude<LineKind, 'section'>, line: st
   return FRESH[kind](freeCode(codeFromLabel(line), taken), line)
 }
 
-/** The properties that belong to one type only; they go when the type changes. */
-const OWN_KEYS = ['options', 'list', 'min', 'max', 'decimals', 'unit', 'minLength', 'maxLength'] as const
+/** The properties that a question of a type may have. */
+const keysOf = (type: QuestionType): readonly string[] => Object.keys(QUESTIONS[type].shape)
+/** Properties that mean the same for every type that has them; the others go when the type changes, unless both types have them alike. */
+const ALIKE: Readonly<Record<string, readonly QuestionType[]>> = {
+  options: ['choice', 'choices', 'ranking'], list: ['choice', 'choices'], narrowedBy: ['choice', 'choices'], writeIn: ['choice', 'choices'],
+  min: ['integer', 'decimal', 'money'], max: ['integer', 'decimal', 'money'], unit: ['integer', 'decimal', 'value'], decimals: ['decimal', 'value'], currency: ['money', 'value'],
+  minLength: ['text', 'longText'], maxLength: ['text', 'longText'],
+}
+const COMMON: ReadonlySet<string> = new Set(['kind', 'code', 'label', 'help', 'placeholder', 'shownWhen', 'required', 'requiredMessage', 'validWhen', 'readOnly', 'under'])
 
 /** The properties to set so that a question becomes one of another type, keeping what both have. */
-export function retyped(type: QuestionType): Record<string, unknown> {
-  const fresh: Record<string, unknown> = FRESH[type]('x', '')
-  return { type, ...Object.fromEntries(OWN_KEYS.map(key => [key, fresh[key] ?? null])) }
+export function retyped(question: Question, type: QuestionType): Record<string, unknown> {
+  const fresh: Readonly<Record<string, unknown>> = { ...FRESH[type]('x', '') }
+  const set: Record<string, unknown> = { type }
+  const wanted = new Set(keysOf(type))
+  for (const key of Object.keys(question)) {
+    const stays = wanted.has(key) && (COMMON.has(key) || (ALIKE[key]?.includes(type) && ALIKE[key]?.includes(question.type)))
+    if (!stays && key !== 'type') set[key] = fresh[key] ?? null
+  }
+  for (const [key, value] of Object.entries(fresh)) if (!(key in question) && !COMMON.has(key)) set[key] = value
+  // Options of a choice may carry what those of a ranking may not.
+  if (type === 'ranking' && 'options' in question && set.options === undefined) set.options = question.options?.map(({ code, label }) => ({ code, label }))
+  return { ...set, type }
 }

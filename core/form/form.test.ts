@@ -25,7 +25,7 @@ const edit = (form: Form): fc.Arbitrary<Edit> => {
     fc.tuple(home, at, fc.constantFrom(...Object.keys(TYPES) as (keyof typeof TYPES)[])).map(([into, i, type]): Edit => ({ do: 'insert', into, at: i, node: newItem(form, type, 'A new one') })),
     fc.tuple(some, home, at).map(([p, into, i]): Edit => ({ do: 'move', what: p.address, into: p.kind === 'section' ? 'sections' : into, at: i })),
     some.map((p): Edit => ({ do: 'change', what: p.address, set: { shownWhen: 'true', [p.kind === 'question' ? 'label' : p.kind === 'note' ? 'text' : 'title']: 'Changed' } })),
-    some.map((p): Edit => ({ do: 'change', what: p.address, set: p.kind === 'question' ? { ...retyped('choice'), required: null } : { nonsense: 1 } })),
+    some.map((p): Edit => ({ do: 'change', what: p.address, set: p.kind === 'question' ? { ...retyped(p.node, 'choice'), shownWhen: null } : { nonsense: 1 } })),
   )
 }
 

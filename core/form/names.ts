@@ -2,21 +2,30 @@ import { ExpressionError, parse } from '../expressions/parse'
 import type { PointedKind } from '../expressions/pointing'
 import { sentence, type Names, type Segment } from '../expressions/sentence'
 import type { Form } from './definition'
-import { valueTypeOf } from './types'
-import { rowsOf, type Place, type PlaceOf } from './walk'
+import { Names as FormNames } from './scope'
+import type { ValueType } from '../expressions/types'
+import type { Place, PlaceOf } from './walk'
 
 /** How questions and choices are called in sentences about a form. */
 export function namesOf(form: Form, places: readonly Place[]): Names {
-  const questions = new Map<string, PlaceOf<'question'>>()
-  for (const p of places) if (p.kind === 'question' && !questions.has(p.code)) questions.set(p.code, p)
+  const found = new Map<string, PlaceOf<'question'> | PlaceOf<'group'>>()
+  for (const p of places) if ((p.kind === 'question' || p.kind === 'group') && !found.has(p.code)) found.set(p.code, p)
+  const types = new FormNames(form, places)
   return {
-    question: code => questions.get(code)?.node.label || undefined,
+    question: (code) => {
+      const place = found.get(code)
+      return (place?.kind === 'question' ? place.node.label : place?.node.title)?.replaceAll(/\{\{|\}\}/g, '') || undefined
+    },
     choice: (code, choice) => {
-      const node = questions.get(code)?.node
-      return node?.type === 'choice' ? rowsOf(form, node)?.find(r => r.code === choice)?.label : undefined
+      const choices = choicesIn(types.typeOf(code))
+      return choices?.get(choice)
     },
   }
 }
+
+/** The choices of a type: of a code, of the items of a list. */
+const choicesIn = (type: ValueType): ReadonlyMap<string, string> | undefined =>
+  type.kind === 'code' ? type.choices : type.kind === 'list' ? choicesIn(type.of) : undefined
 
 /** A rule's text as a sentence; null when it can't be read. */
 export function ruleSentence(text: string, names: Names): Segment[] | null {
@@ -32,15 +41,22 @@ export function ruleSentence(text: string, names: Names): Segment[] | null {
 /** A question that a rule may point at. */
 export interface Pointable { code: string, label: string, number: string, kind: PointedKind, choices: { code: string, label: string }[] }
 
-const KINDS: Partial<Record<string, PointedKind>> = { code: 'code', boolean: 'boolean', number: 'number', date: 'date', text: 'text' }
+const KINDS: Partial<Record<ValueType['kind'], PointedKind>> = { code: 'code', boolean: 'boolean', number: 'number', date: 'date', time: 'time', dateTime: 'dateTime', text: 'text' }
 
-/** The questions that a rule in a section may use: earlier ones and those of the same section. */
-export function pointable(form: Form, places: readonly Place[], section: number, except: string | null = null): Pointable[] {
+/** How the pointing builder takes a type; undefined for what is not pointed at. */
+export const pointedKind = (type: ValueType): PointedKind | undefined =>
+  type.kind === 'list' ? type.of.kind === 'code' ? 'codes' : 'entries' : KINDS[type.kind]
+
+/** The questions and repeating groups that a rule at a place may use: earlier ones, those of its section, in an entry its own. */
+export function pointable(form: Form, places: readonly Place[], at: Place, except: string | null = null): Pointable[] {
+  const types = new FormNames(form, places)
+  const scope = types.at(at)
   return places.flatMap((p): Pointable[] => {
-    if (p.kind !== 'question' || p.section > section || p.code === except) return []
-    const type = valueTypeOf(p.node, form)
-    const kind = KINDS[type.kind]
-    if (!kind) return []
-    return [{ code: p.code, label: p.node.label || p.code, number: p.number, kind, choices: type.kind === 'code' ? [...type.choices].map(([code, label]) => ({ code, label })) : [] }]
+    if (p.code === except || p.section > at.section || (p.kind !== 'question' && !(p.kind === 'group' && p.node.repeat))) return []
+    const found = scope.lookup(p.code)
+    const kind = found && !found.within ? pointedKind(found.type) : undefined
+    if (!found || !kind) return []
+    const label = p.kind === 'question' ? p.node.label : p.node.title
+    return [{ code: p.code, label: label || p.code, number: p.number, kind, choices: [...choicesIn(found.type) ?? []].map(([code, l]) => ({ code, label: l })) }]
   })
 }

@@ -1,13 +1,19 @@
 import { parse, ExpressionError } from '../expressions/parse'
 import { nodesOf } from '../expressions/tree'
-import type { Form, Section } from './definition'
-import { applyEdits, type Edit } from './edits'
+import type { Form } from './definition'
+import { applyEdit, applyEdits, type Edit } from './edits'
+import { requoted } from './quotes'
+import { rulesOf, withRule } from './rules'
+import { textsAt, withClosingTexts, withText } from './texts'
 import { outline, type Address, type Place } from './walk'
 
-/** A rule's text with one question code replaced, or the same text where the code is not used (or it can't be read). */
-function renamedIn(text: string, from: string, to: string): string {
+/** A rule's text with one code replaced, or the same text where the code is not used (or it can't be read). `inEntries`: paths name it too. */
+function renamedIn(text: string, from: string, to: string, inEntries: boolean): string {
   try {
-    const spots = [...nodesOf(parse(text))].filter(n => n.kind === 'name' && n.name === from).sort((a, b) => b.from - a.from)
+    const spots = [...nodesOf(parse(text))].flatMap((n) => {
+      if (n.kind === 'name' && n.name === from) return [{ from: n.from, to: n.to }]
+      return inEntries && n.kind === 'path' && n.member === from ? [{ from: n.to - from.length, to: n.to }] : []
+    }).sort((a, b) => b.from - a.from)
     return spots.reduce((done, spot) => done.slice(0, spot.from) + to + done.slice(spot.to), text)
   }
   catch (error) {
@@ -16,42 +22,51 @@ function renamedIn(text: string, from: string, to: string): string {
   }
 }
 
-/** The edits that give a section or item another code and re-write every rule and route that uses it. */
+/** The edits that give a section or item another code and re-write every rule, route and quote that uses it. */
 export function renameEdits(form: Form, address: Address, code: string): Edit[] {
-  const places = outline(form)
-  const place = places.find(p => p.address === address)
+  const place = outline(form).find(p => p.address === address)
   if (!place || place.code === code) return []
-  const rename: Edit = { do: 'change', what: address, set: { code } }
-  const edits = place.kind === 'section' ? rerouted(form, place.code, code) : places.flatMap(p => rewritten(p, place.code, code))
+  const edits: Edit[] = []
+  const make = (edit: Edit) => {
+    edits.push(edit)
+    form = applyEdit(form, edit).form
+  }
+  if (place.kind === 'section') rerouted(form, place.code, code).forEach(make)
+  else rewrite(form, place, code, make)
   // The rules first: afterwards the address of the renamed thing is another one.
-  return [...edits, rename]
+  make({ do: 'change', what: address, set: { code } })
+  return edits
 }
 
 function rerouted(form: Form, from: string, to: string): Edit[] {
-  const uses = (s: Section) => s.routes?.some(r => r.to === from) === true
-  return outline(form).flatMap((p): Edit[] => p.kind === 'section' && uses(p.node)
-    ? [{ do: 'change', what: p.address, set: { routes: p.node.routes?.map(r => r.to === from ? { ...r, to } : r) } }]
+  return outline(form).flatMap((p): Edit[] => p.kind === 'section' && p.node.routes?.some(r => r.to === from)
+    ? [{ do: 'change', what: p.address, set: { routes: p.node.routes.map(r => r.to === from ? { ...r, to } : r) } }]
     : [])
 }
 
-function rewritten(place: Place, from: string, to: string): Edit[] {
-  const set: Record<string, unknown> = {}
-  const put = (key: string, before: string, after: string) => {
-    if (after !== before) set[key] = after
+/** Each edit is made before the next is worked out: several may change the same list of checks. */
+function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => void) {
+  const from = place.code
+  const inEntries = place.entryOf !== null
+  const again = (text: string) => renamedIn(text, from, to, inEntries)
+  const step = (edit: Edit) => {
+    make(edit)
+    form = applyEdit(form, edit).form
   }
-  const { node } = place
-  if (node.shownWhen !== undefined) put('shownWhen', node.shownWhen, renamedIn(node.shownWhen, from, to))
-  if (place.kind === 'question') {
-    const { required, validWhen } = place.node
-    if (typeof required === 'string') put('required', required, renamedIn(required, from, to))
-    const checks = validWhen?.map(c => ({ ...c, rule: renamedIn(c.rule, from, to) }))
-    if (checks?.some((c, i) => c.rule !== validWhen?.[i]?.rule)) set.validWhen = checks
+  for (const { id, text } of rulesOf(form)) {
+    const rule = again(text) === text ? undefined : rulesOf(form).find(r => r.id === id)
+    if (rule) step(withRule(form, rule, again(text)))
   }
-  if (place.kind === 'section') {
-    const routes = place.node.routes?.map(r => r.when === undefined ? r : { ...r, when: renamedIn(r.when, from, to) })
-    if (routes?.some((r, i) => r.when !== place.node.routes?.[i]?.when)) set.routes = routes
+  const quoting = (text: string) => requoted(text, again)
+  for (const before of outline(form)) {
+    for (const { key, index } of textsAt(before)) {
+      const text = outline(form).filter(p => p.address === before.address).flatMap(textsAt).find(t => t.key === key && t.index === index)
+      if (text && quoting(text.text) !== text.text) step(withText(text, quoting(text.text)))
+    }
+    if (before.kind !== 'section' && 'under' in before.node && before.node.under?.question === from) step({ do: 'change', what: before.address, set: { under: { ...before.node.under, question: to } } })
   }
-  return Object.keys(set).length > 0 ? [{ do: 'change', what: place.address, set }] : []
+  const closings = withClosingTexts(form, quoting)
+  if (closings && JSON.stringify(closings) !== JSON.stringify(form.closings)) step({ do: 'change', what: 'form', set: { closings } })
 }
 
 /** Renames at once; see `renameEdits`. */

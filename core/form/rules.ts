@@ -1,7 +1,8 @@
 import type { Form } from './definition'
+import type { Edit } from './edits'
 import { outline, type Place } from './walk'
 
-export type RuleKind = 'shownWhen' | 'required' | 'validWhen' | 'route'
+export type RuleKind = 'shownWhen' | 'required' | 'validWhen' | 'readOnly' | 'default' | 'value' | 'narrowedBy' | 'option' | 'route' | 'closing'
 
 /** A rule of a form: its text and where it acts. */
 export interface Rule {
@@ -9,33 +10,60 @@ export interface Rule {
   id: string
   kind: RuleKind
   place: Place
-  /** Which of several checks or routes; 0 for the others. */
+  /** Which of several checks, options or routes; 0 for the others. */
   index: number
   text: string
 }
 
 /** The verb of a rule's sentence: “Shown when …”. */
-export const RULE_WORDS: Record<RuleKind, string> = { shownWhen: 'Shown when', required: 'Required when', validWhen: 'Valid when', route: 'Leads on when' }
+export const RULE_WORDS: Record<RuleKind, string> = {
+  shownWhen: 'Shown when', required: 'Required when', validWhen: 'Valid when', readOnly: 'Read-only when', default: 'Begins with', value: 'Is', narrowedBy: 'Offers rows where',
+  option: 'Offered when', route: 'Leads on when', closing: 'Closes so when',
+}
+/** What a rule's text is: a condition, or an expression that gives a value. */
+export const isCondition = (kind: RuleKind): boolean => kind !== 'default' && kind !== 'value'
 
-/** Every rule of a form, in the order of the form. */
-export function rulesOf(form: Form): Rule[] {
-  return outline(form).flatMap(rulesAt)
+/** Every rule of a form, in the order of the form. Rules of closings stand with the last section. */
+export function rulesOf(form: Form, places: readonly Place[] = outline(form)): Rule[] {
+  const last = places.findLast(p => p.kind === 'section')
+  const closings = last ? (form.closings ?? []).flatMap((c, i): Rule[] => c.when === undefined ? [] : [{ id: ruleId(last, 'closing', i), kind: 'closing', place: last, index: i, text: c.when }]) : []
+  return [...places.flatMap(rulesAt), ...closings]
 }
 
 /** The rules that stand at one place. */
 export function rulesAt(place: Place): Rule[] {
   const rules: Rule[] = []
-  const add = (kind: RuleKind, text: string | undefined, index = 0) => {
-    if (text !== undefined) rules.push({ id: ruleId(place, kind, index), kind, place, index, text })
+  const add = (kind: RuleKind, text: string | true | undefined, index = 0) => {
+    if (typeof text === 'string') rules.push({ id: ruleId(place, kind, index), kind, place, index, text })
   }
-  add('shownWhen', place.node.shownWhen)
-  if (place.kind === 'question') {
-    if (place.node.required !== true) add('required', place.node.required)
-    place.node.validWhen?.forEach((check, i) => add('validWhen', check.rule, i))
-  }
-  if (place.kind === 'section') place.node.routes?.forEach((route, i) => add('route', route.when, i))
+  const { node } = place
+  add('shownWhen', node.shownWhen)
+  if ('value' in node) add('value', node.value)
+  if ('required' in node) add('required', node.required)
+  if ('validWhen' in node) node.validWhen?.forEach((check, i) => add('validWhen', check.rule, i))
+  if ('readOnly' in node) add('readOnly', node.readOnly)
+  if ('default' in node) add('default', node.default)
+  if ('narrowedBy' in node) add('narrowedBy', node.narrowedBy)
+  if ('options' in node) node.options?.forEach((o, i) => { if ('shownWhen' in o && typeof o.shownWhen === 'string') add('option', o.shownWhen, i) })
+  if ('routes' in node) node.routes?.forEach((route, i) => add('route', route.when, i))
   return rules
 }
 
-export const ruleId = (place: Place, kind: RuleKind, index = 0): string =>
-  kind === 'validWhen' || kind === 'route' ? `${place.address}:${kind}:${index}` : `${place.address}:${kind}`
+const INDEXED: ReadonlySet<RuleKind> = new Set(['validWhen', 'option', 'route', 'closing'])
+export const ruleId = (place: Place, kind: RuleKind, index = 0): string => INDEXED.has(kind) ? `${place.address}:${kind}:${index}` : `${place.address}:${kind}`
+
+/** The edit that gives a rule another text; null takes the rule away (a check and a route's condition with it). */
+export function withRule(form: Form, rule: Pick<Rule, 'kind' | 'place' | 'index'>, text: string | null): Edit {
+  const { place: { node, address }, kind, index } = rule
+  const at = <T>(list: readonly T[] | undefined, changed: (item: T) => T) => (list ?? []).map((item, i) => i === index ? changed(item) : item)
+  const without = <T extends object, K extends string>(item: T, key: K): T => Object.fromEntries(Object.entries(item).filter(([k]) => k !== key)) as T
+  const put = <T extends object>(item: T, key: string): T => text === null ? without(item, key) : { ...item, [key]: text }
+  if (kind === 'closing') return { do: 'change', what: 'form', set: { closings: at(form.closings, c => put(c, 'when')) } }
+  if (kind === 'validWhen' && 'validWhen' in node) {
+    const checks = text === null ? node.validWhen?.filter((_, i) => i !== index) : at(node.validWhen, c => ({ ...c, rule: text }))
+    return { do: 'change', what: address, set: { validWhen: checks && checks.length > 0 ? checks : null } }
+  }
+  if (kind === 'option' && 'options' in node) return { do: 'change', what: address, set: { options: (node.options ?? []).map((o, i) => i === index ? put(o, 'shownWhen') : o) } }
+  if (kind === 'route' && 'routes' in node) return { do: 'change', what: address, set: { routes: at(node.routes, r => put(r, 'when')) } }
+  return { do: 'change', what: address, set: { [kind]: text } }
+}

@@ -1,4 +1,4 @@
-import type { Form, Group, Item, Note, Question, Row, Section } from './definition'
+import type { ChoiceList, ChoiceType, Form, Group, Item, Note, Question, QuestionOf, Row, Section } from './definition'
 
 interface InForm {
   code: string
@@ -10,6 +10,8 @@ interface InForm {
   section: number
   /** The groups around it, outermost first. */
   groups: readonly GroupPlace[]
+  /** The repeating group that it is asked in once per entry, the innermost; null outside of all. */
+  entryOf: GroupPlace | null
   /** Position among all places, in the order of the form. */
   order: number
 }
@@ -39,7 +41,7 @@ export function outline(form: Form): Place[] {
     for (const node of items) {
       // Notes are read, not answered; numbering skips them.
       const number = node.kind === 'note' ? '' : `${prefix}.${count += 1}`
-      const common = { code: node.code, address: addressOf('item', node.code), number, section, groups, order: places.length }
+      const common = { code: node.code, address: addressOf('item', node.code), number, section, groups, entryOf: groups.findLast(g => g.node.repeat !== undefined) ?? null, order: places.length }
       if (node.kind === 'question') places.push({ ...common, kind: 'question', node })
       else if (node.kind === 'note') places.push({ ...common, kind: 'note', node })
       else {
@@ -51,16 +53,33 @@ export function outline(form: Form): Place[] {
   }
   form.sections.forEach((node, section) => {
     const number = String(section + 1)
-    places.push({ kind: 'section', code: node.code, address: addressOf('section', node.code), number, section, groups: [], order: places.length, node })
+    places.push({ kind: 'section', code: node.code, address: addressOf('section', node.code), number, section, groups: [], entryOf: null, order: places.length, node })
     visit(node.items, section, [], number)
   })
   return places
 }
 
+/** The code of the choice that asks for its own text. */
+export const WRITE_IN = 'other'
+
+/** A row that a choice offers: an option of the question, or a row of its list. */
+export type OfferedRow = Row & { points?: number, price?: number, shownWhen?: string, alone?: boolean }
+
 /** The rows that a choice question offers at most, before any narrowing; null when its list does not exist. */
-export function rowsOf(form: Form, question: Question & { type: 'choice' }): readonly Row[] | null {
+export function optionsOf(form: Form, question: QuestionOf<ChoiceType>): readonly OfferedRow[] | null {
   if (question.list === undefined) return question.options ?? []
-  return form.lists?.find(list => list.code === question.list)?.rows.filter(row => row.retired !== true) ?? null
+  const list = form.lists?.find(l => l.code === question.list)
+  return list ? liveRows(list) : null
+}
+
+const LIVE = new WeakMap<ChoiceList, readonly Row[]>()
+/** The rows of a list that are not retired. */
+function liveRows(list: ChoiceList): readonly Row[] {
+  const known = LIVE.get(list)
+  if (known) return known
+  const rows = list.rows.some(r => r.retired === true) ? list.rows.filter(row => row.retired !== true) : list.rows
+  LIVE.set(list, rows)
+  return rows
 }
 
 /** How a place is called for people: its label or title, or the beginning of a note. */

@@ -1,32 +1,40 @@
 import { TODAY_SLOT } from '../expressions/compile'
 import { FIRST_DAY, isoFromDay, LAST_DAY } from '../expressions/dates'
 import { namesIn } from '../expressions/tree'
+import type { Place } from '../form/walk'
 import type { Value } from '../expressions/types'
-import { readAnswer } from '../fill/answers'
-import type { Plan, PlannedQuestion } from '../fill/plan'
-import type { Domain } from './domains'
+import type { Plan, PlannedQuestion, PlannedSection, Step } from '../fill/plan'
+import { isQuestion } from '../fill/steps'
+import { isPossible, type Domain } from './domains'
 
 /**
- * Questions that can keep their section from being completed. All others can always be completed, whatever the rest of the
+ * What can keep its section from being completed, by a check of its own. All others can always be completed, whatever the rest of the
  * answers: that is what makes it exact to leave them out of a goal that does not depend on them.
  */
-export function blockersOf(plan: Plan, domain: (code: string) => Domain): PlannedQuestion[] {
-  return plan.questions.filter(question => question.checks.length > 0 && !canAlwaysPass(plan, question, domain))
+export function blockersOf(plan: Plan, domain: (code: string) => Domain): (Step | PlannedSection)[] {
+  return plan.sections.flatMap((section): (Step | PlannedSection)[] => [section, ...section.all]).filter((step) => {
+    if (step.checks.length === 0 || isAvoidable(step.place)) return false
+    return !('parent' in step && isQuestion(step) && canAlwaysPass(plan, step, domain))
+  })
 }
+
+/** What stands in a repeating group that needs no entry holds nobody up. */
+const isAvoidable = (place: Place) => place.groups.some(g => g.node.repeat !== undefined && (g.node.repeat.min ?? 0) === 0)
 
 /** Some answer passes every check, seen alone; or blank does, where no answer is ever required. */
 function canAlwaysPass(plan: Plan, question: PlannedQuestion, domain: (code: string) => Domain): boolean {
+  if (domain(question.place.code).opaque || domain(question.place.code).many) return false
   const isAlone = question.checks.every(c => c.expr === null || namesIn(c.expr).every(name => name === question.place.code))
   if (!isAlone) return false
-  const candidates: Value[] = [...domain(question.place.code).classes, ...farDays(plan, question)]
+  const candidates: Value[] = [...domain(question.place.code).classes, ...farDays(question)]
   if (question.required === null) candidates.push(null)
   return candidates.some(value => passes(plan, question, value))
 }
 
 /** A day before and after any today tells how a check with `today()` turns out for every today. */
-function farDays(plan: Plan, question: PlannedQuestion): Value[] {
+function farDays(question: PlannedQuestion): Value[] {
   if (question.place.node.type !== 'date') return []
-  return [isoFromDay(FIRST_DAY), isoFromDay(LAST_DAY)].filter(day => readAnswer(day, question.place.node, plan.form).wrong === null)
+  return [isoFromDay(FIRST_DAY), isoFromDay(LAST_DAY)].filter(day => isPossible(day, question))
 }
 
 const SOME_DAYS = ['2026-01-01', '2046-01-01'] as const

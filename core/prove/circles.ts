@@ -1,5 +1,6 @@
 import { namesIn } from '../expressions/tree'
-import type { Plan, PlannedPlace } from '../fill/plan'
+import { isRepeating, type Plan, type Step } from '../fill/plan'
+import { ownRules } from '../fill/steps'
 
 /**
  * The codes of what stands in a circle: whether it is in play depends on itself. Found as the strongly connected components
@@ -7,21 +8,24 @@ import type { Plan, PlannedPlace } from '../fill/plan'
  */
 export function circles(plan: Plan): string[][] {
   return plan.sections.flatMap((section) => {
-    const nodes = [section.place.order, ...section.steps.map(s => s.place.order)]
-    const codeOf = new Map<number, string>([[section.place.order, section.place.code], ...section.steps.map(s => [s.place.order, s.place.code] as const)])
-    const orderOf = new Map(section.questions.map(q => [q.place.code, q.place.order] as const).reverse())
-    const waits = new Map<number, number[]>([[section.place.order, namedHere(section.shown?.expr ? namesIn(section.shown.expr) : [], orderOf)]])
-    for (const step of section.steps) waits.set(step.place.order, needs(step, section.place.order, orderOf))
+    const nodes = [section.place.order, ...section.all.map(s => s.place.order)]
+    const codeOf = new Map<number, string>([[section.place.order, section.place.code], ...section.all.map(s => [s.place.order, s.place.code] as const)])
+    const orderOf = new Map<string, number[]>()
+    for (const step of section.all) if (step.place.kind === 'question' && !orderOf.has(step.place.code)) orderOf.set(step.place.code, [step.place.order])
+    // A repeating group is named for what its entries hold: whoever names it waits for all inside.
+    for (const step of section.all) if (isRepeating(step)) orderOf.set(step.place.code, [step.place.order, ...step.inner.map(s => s.place.order)])
+    const waits = new Map<number, readonly number[]>([[section.place.order, namedHere(section.shown?.expr ? namesIn(section.shown.expr) : [], orderOf)]])
+    for (const step of section.all) waits.set(step.place.order, needs(step, section.place.order, orderOf))
     return components(nodes, n => waits.get(n) ?? []).map(c => c.sort((a, b) => a - b).map(n => codeOf.get(n) ?? ''))
   })
 }
 
 export const circularCodes = (plan: Plan): Set<string> => new Set(circles(plan).flat())
 
-const namedHere = (names: readonly string[], orderOf: ReadonlyMap<string, number>) => names.flatMap(name => orderOf.get(name) ?? [])
+const namedHere = (names: readonly string[], orderOf: ReadonlyMap<string, readonly number[]>) => names.flatMap(name => orderOf.get(name) ?? [])
 
-const needs = (step: PlannedPlace, section: number, orderOf: ReadonlyMap<string, number>) =>
-  [step.parent < 0 ? section : step.parent, ...namedHere(step.shown?.expr ? namesIn(step.shown.expr) : [], orderOf)]
+const needs = (step: Step, section: number, orderOf: ReadonlyMap<string, readonly number[]>) =>
+  [step.parent < 0 ? section : step.parent, ...namedHere(ownRules(step).flatMap(r => r.expr ? namesIn(r.expr) : []), orderOf)]
 
 /** The components that are circles: more than one node, or one that waits for itself. */
 function components(nodes: readonly number[], edges: (n: number) => readonly number[]): number[][] {

@@ -1,11 +1,12 @@
 import { add, compareNumbers, decimalPlaces, divide, floor, isNumber, multiply, numberFromDouble, numberFromText, subtract, type Num } from '../expressions/decimal'
-import { dayNumber, FIRST_DAY, isoFromDay, LAST_DAY } from '../expressions/dates'
+import { dateTimeFromSeconds, dayNumber, FIRST_DAY, instant, isoFromDay, LAST_DAY, timeFromSeconds } from '../expressions/dates'
 import { nodesOf, type Expr, type TestNode } from '../expressions/tree'
 import type { Value } from '../expressions/types'
-import { readAnswer, answerOf } from '../fill/answers'
-import type { Plan } from '../fill/plan'
-import type { QuestionOf, QuestionType } from '../form/definition'
-import { rowsOf } from '../form/walk'
+import type { Answer } from '../fill/answers'
+import { answerOf } from '../fill/answers'
+import type { Plan, PlannedQuestion } from '../fill/plan'
+import type { ChoiceType, QuestionOf, QuestionType } from '../form/definition'
+import { optionsOf, WRITE_IN } from '../form/walk'
 
 /**
  * The quotient of a question's possible answers: classes that no condition of the form tells apart, each with an answer that
@@ -15,18 +16,32 @@ export interface Domain {
   classes: readonly Value[]
   /** Each class is a single answer, so that any test of this question alone can be tabulated. */
   singletons: boolean
+  /** Several of the classes may be chosen at once. */
+  many: boolean
+  /** The classes are wider than what can be answered, or conditions look inside them: examples need their replay. */
+  open: boolean
+  /** Conditions can't be decided by the classes at all, only blank or not. */
+  opaque: boolean
 }
+
+const EXACT = { many: false, open: false, opaque: false } as const
+/** Something that is answered, of which conditions ask more than classes can tell. */
+const opaque = (sample: Value = null): Domain => ({ classes: [sample ?? SOMETHING], singletons: false, many: false, open: true, opaque: true })
+/** Stands for an answer that can't be written down, such as a calculated value. */
+export const SOMETHING = '\u0000something'
+export const OPAQUE: Domain = opaque()
 
 /** What conditions compare each question with. */
 export interface Asked {
   constants: Map<string, Value[]>
   /** Texts that text functions look for in a question's answer. */
   pieces: Map<string, string[]>
-  /** Choice questions compared with another question: every one of their codes counts. */
+  /** Choice questions of which every code counts: compared with another question, or looked through. */
   whole: Set<string>
 }
 
-const literal = (e: Expr): Value | undefined => ['number', 'text', 'date'].includes(e.kind) && 'value' in e && !isExpr(e.value) ? e.value : undefined
+const LITERALS: ReadonlySet<Expr['kind']> = new Set(['number', 'text', 'date', 'time', 'dateTime'])
+const literal = (e: Expr): Value | undefined => LITERALS.has(e.kind) && 'value' in e && !isExpr(e.value) ? e.value : undefined
 const isExpr = (v: unknown): v is Expr => typeof v === 'object' && v !== null && 'kind' in v
 
 /** Collects the constants that conditions compare questions with, by question. */
@@ -49,9 +64,16 @@ function noteNode(node: Expr, note: (subject: Expr, other: Expr) => void, asked:
   }
   if (node.kind === 'between') for (const end of [node.low, node.high]) note(node.value, end)
   if (node.kind === 'in') for (const test of node.tests) for (const other of testValues(test)) note(node.value, other)
+  if (node.kind === 'path' && node.of.kind === 'name') asked.whole.add(node.of.name)
   if (node.kind !== 'call') return
   const names = node.args.filter(a => a.kind === 'name')
-  for (const arg of node.args) if (arg.kind === 'text') for (const name of names) push(asked.pieces, name.name, arg.value)
+  for (const arg of node.args) {
+    if (arg.kind !== 'text') continue
+    for (const { name } of names) {
+      if (node.name === 'list contains') push<Value>(asked.constants, name, arg.value)
+      else push(asked.pieces, name, arg.value)
+    }
+  }
 }
 
 const testValues = (test: TestNode): Expr[] => test.kind === 'range' ? [test.low, test.high] : test.kind === 'unaryTest' ? [test.value] : [test]
@@ -62,45 +84,98 @@ function push<T>(map: Map<string, T[]>, key: string, value: T) {
   else if (!list.includes(value)) list.push(value)
 }
 
-type DomainOf<T extends QuestionType> = (q: QuestionOf<T>, plan: Plan, asked: readonly Value[], whole: boolean) => Domain
+interface Question<T extends QuestionType> { node: QuestionOf<T>, step: PlannedQuestion, plan: Plan, asked: readonly Value[], whole: boolean }
+type DomainOf<T extends QuestionType> = (question: Question<T>) => Domain
 
-const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
-  yesNo: () => ({ classes: [true, false], singletons: true }),
-  choice: (q, plan, asked, whole) => {
-    const codes = [...new Set((rowsOf(plan.form, q) ?? []).map(r => r.code))]
-    const mentioned = codes.filter(code => whole || asked.includes(code))
-    const other = codes.find(code => !mentioned.includes(code))
-    const classes = other === undefined ? mentioned : [other, ...mentioned]
-    return { classes, singletons: classes.length === codes.length }
-  },
-  text: (q, plan, asked) => {
-    const named = asked.filter(v => typeof v === 'string')
-    return { classes: [otherText(named, q.minLength ?? 1, q.maxLength), ...named].filter(v => isPossible(v, q, plan)), singletons: false }
-  },
-  integer: (q, plan, asked) => ({ classes: numberClasses(asked, q.min, q.max, 0).filter(v => isPossible(v, q, plan)), singletons: false }),
-  decimal: (q, plan, asked) => ({ classes: numberClasses(asked, q.min, q.max, q.decimals ?? null).filter(v => isPossible(v, q, plan)), singletons: false }),
-  date: (q, plan, asked) => {
-    const days = asked.map(v => typeof v === 'string' ? dayNumber(v) : null).filter(d => d !== null)
-    const min = q.min === undefined ? FIRST_DAY : dayNumber(q.min) ?? FIRST_DAY
-    const max = q.max === undefined ? LAST_DAY : dayNumber(q.max) ?? LAST_DAY
-    const classes = numberClasses(days, min, max, 0, COMMON_DAY).map(n => typeof n === 'number' && n >= FIRST_DAY && n <= LAST_DAY ? isoFromDay(n) : null)
-    return { classes: classes.filter(v => v !== null && isPossible(v, q, plan)), singletons: false }
-  },
+const exact = (classes: readonly (Value)[], singletons: boolean): Domain => ({ ...EXACT, classes, singletons })
+
+/** Texts: those that conditions name, and one other of the right form. */
+const textDomain = (other: (named: readonly string[], step: PlannedQuestion) => string | null) => ({ step, asked }: Pick<Question<QuestionType>, 'step' | 'asked'>): Domain => {
+  const named = asked.filter(v => typeof v === 'string')
+  const sample = other(named, step)
+  const classes = [sample ?? SOMETHING, ...named].filter(v => v === SOMETHING || isPossible(v, step))
+  return { ...EXACT, classes, singletons: false, open: classes.includes(SOMETHING) }
+}
+const among = (candidates: readonly string[]) => textDomain((named, step) => candidates.find(c => !named.includes(c) && isPossible(c, step)) ?? null)
+const SAMPLES = ['AB 1234', '12345', 'A1', 'ABC', '1', 'abc', '01-234', 'WR-2026-001']
+
+const numberDomain = ({ asked, step }: Pick<Question<QuestionType>, 'asked' | 'step'>, min: number | undefined, max: number | undefined, places: number | null): Domain =>
+  exact(numberClasses(asked, min, max, places).filter(v => isPossible(v, step)), false)
+
+/** Dates and times as numbers of units. */
+function timeDomain({ asked, step }: Pick<Question<QuestionType>, 'asked' | 'step'>, bounds: readonly (string | undefined)[], to: (text: string) => number | null, from: (n: number) => string | null, common: number): Domain {
+  const numbers = [...asked, ...bounds].map(v => typeof v === 'string' ? to(v) : null).filter(n => n !== null)
+  const classes = numberClasses(numbers, undefined, undefined, 0, common).map(n => typeof n === 'number' ? from(n) : null)
+  return exact(classes.filter(v => v !== null && isPossible(v, step)), false)
 }
 
 /** Where an open interval leaves the choice, witnesses take a day of this time rather than one of the year 1. */
 const COMMON_DAY = 20_000
+const DAY_SECONDS = 86_400
 
-function isPossible<T extends QuestionType>(value: Value, question: QuestionOf<T>, plan: Plan): boolean {
-  const reading = readAnswer(answerOf(value), question, plan.form)
+const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
+  yesNo: () => exact([true, false], true),
+  choice: q => choiceDomain(q),
+  choices: (q) => {
+    const { classes, open } = choiceDomain(q)
+    return { classes, singletons: false, many: true, open: open || q.node.least !== undefined || q.node.most !== undefined || (optionsOf(q.plan.form, q.node) ?? []).some(r => r.alone), opaque: false }
+  },
+  text: q => textDomain((named, step) => [otherText(named, q.node.minLength ?? 1, q.node.maxLength), ...SAMPLES].find(t => t !== null && !named.includes(t) && isPossible(t, step)) ?? null)(q),
+  longText: q => textDomain(named => otherText(named, q.node.minLength ?? 1, q.node.maxLength))(q),
+  email: among(['someone@wherry.example', 'other@wherry.example']),
+  phone: among(['01632 960001', '01632 960002']),
+  url: among(['https://wherry.example', 'https://reach.example']),
+  integer: q => numberDomain(q, q.node.min, q.node.max, 0),
+  decimal: q => numberDomain(q, q.node.min, q.node.max, q.node.decimals ?? null),
+  money: q => numberDomain(q, q.node.min, q.node.max, 2),
+  scale: q => numberDomain(q, q.node.min, q.node.max, 0),
+  date: q => timeDomain(q, [q.node.min, q.node.max], dayNumber, n => n >= FIRST_DAY && n <= LAST_DAY ? isoFromDay(n) : null, COMMON_DAY),
+  time: q => timeDomain(q, [q.node.min && `${q.node.min}:00`.slice(0, 8), q.node.max && `${q.node.max}:00`.slice(0, 8)], instant, timeFromSeconds, 36_000),
+  dateTime: q => timeDomain(q, [q.node.min && `${q.node.min}:00`.slice(0, 19), q.node.max && `${q.node.max}:00`.slice(0, 19)], instant, dateTimeFromSeconds, COMMON_DAY * DAY_SECONDS + 36_000),
+  grid: ({ node }) => node.rows.length === 0 || node.options.length === 0 ? exact([], false) : opaque(Object.fromEntries(node.rows.map(r => [r.code, node.options[0]?.code ?? null]))),
+  ranking: ({ node }) => node.options.length === 0 ? exact([], false) : opaque(node.options.slice(0, node.most).map(o => o.code)),
+  file: () => opaque(['sample.pdf']),
+  signature: () => exact([true], true),
+  value: () => OPAQUE,
+  hidden: (q) => {
+    const holds = q.node.holds ?? 'text'
+    if (holds === 'yesNo') return exact([true, false], true)
+    if (holds === 'number') return numberDomain(q, undefined, undefined, null)
+    return holds === 'date' ? timeDomain(q, [], dayNumber, n => n >= FIRST_DAY && n <= LAST_DAY ? isoFromDay(n) : null, COMMON_DAY) : textDomain(named => otherText(named, 1, undefined))(q)
+  },
+}
+
+function choiceDomain({ node, plan, asked, whole }: Question<ChoiceType>): Domain {
+  const codes = [...new Set([...(optionsOf(plan.form, node) ?? []).map(r => r.code), ...node.writeIn ? [WRITE_IN] : []])]
+  const mentioned = codes.filter(code => whole || asked.includes(code))
+  const other = codes.find(code => !mentioned.includes(code))
+  const classes = other === undefined ? mentioned : [other, ...mentioned]
+  const narrowed = node.narrowedBy !== undefined || (node.options ?? []).some(o => o.shownWhen !== undefined)
+  return { ...EXACT, classes, singletons: classes.length === codes.length && !node.writeIn, open: narrowed }
+}
+
+const NO_ROWS = new Map<string, never>()
+/** Whether a value can be given as an answer, whatever is narrowed. */
+export function isPossible(value: Value, step: PlannedQuestion): boolean {
+  const reading = step.read(sampleAnswer(step, value), { offered: null, rows: step.offer?.rows ?? NO_ROWS })
   return reading.wrong === null && reading.value !== null
 }
 
-/** The domain of a question. */
-export function domainOf<T extends QuestionType>(question: QuestionOf<T>, plan: Plan, asked: Asked): Domain {
-  return DOMAINS[question.type](question, plan, asked.constants.get(question.code) ?? [], asked.whole.has(question.code))
+/** The answer that gives a value to a question. */
+export function sampleAnswer({ place: { node } }: PlannedQuestion, value: Value): Answer {
+  if (value === WRITE_IN && 'writeIn' in node && node.writeIn) return { [WRITE_IN]: 'Something else' }
+  if (node.type === 'signature') return { typed: 'Signed' }
+  if (node.type === 'file') return [{ file: 'sample-0001', name: 'sample.pdf', bytes: 1_000 }]
+  if (node.type === 'choices' && Array.isArray(value)) return value.map((code: Value) => code === WRITE_IN && node.writeIn ? { [WRITE_IN]: 'Something else' } : answerOf(code))
+  return answerOf(value)
 }
 
+/** The domain of a question: read-only ones are what their default is, which conditions can't tell by class. */
+export function domainOf<T extends QuestionType>(node: QuestionOf<T>, step: PlannedQuestion, plan: Plan, asked: Asked): Domain {
+  const domain = DOMAINS[node.type]({ node, step, plan, asked: asked.constants.get(node.code) ?? [], whole: asked.whole.has(node.code) })
+  const locked = step.readOnly !== null || plan.sections[step.place.section]?.readOnly || step.place.groups.some(g => g.node.readOnly !== undefined)
+  return locked ? { ...domain, open: true, opaque: true, singletons: false } : domain
+}
 /** A text that is none of those named, within the lengths where there is one. */
 function otherText(named: readonly string[], least: number, most: number | undefined): string | null {
   const longest = Math.max(least, Math.min(most ?? 40, 40))

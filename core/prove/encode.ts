@@ -2,14 +2,15 @@ import { compile } from '../expressions/compile'
 import { print } from '../expressions/print'
 import { namesIn, nodesOf, type CompareOp, type Expr, type ExprOf, type TestNode } from '../expressions/tree'
 import type { Value } from '../expressions/types'
+import { SOMETHING, type Domain } from './domains'
 import type { Model } from './model'
 import { Solver, type Literal } from './sat'
 
 /** When a condition is definitely true, and when definitely false; neither is unknown. */
 export interface Truth { t: Literal, f: Literal }
 
-/** The answer of one question in the solver: one literal per class, and one for blank. Exactly one of them holds. */
-interface Variable { blank: Literal, classes: readonly { value: Value, literal: Literal }[], singletons: boolean }
+/** The answer of one question in the solver: one literal per class, and one for blank. Exactly one holds; of a multiple choice, blank or some. */
+interface Variable { blank: Literal, classes: readonly { value: Value, literal: Literal }[], domain: Domain }
 
 const HERE = { from: 0, to: 0 }
 const STRICT_CALLS: ReadonlySet<string> = new Set(['string length', 'upper case', 'lower case', 'contains', 'starts with', 'ends with', 'abs', 'floor', 'ceiling', 'sum', 'mean', 'min', 'max'])
@@ -32,8 +33,14 @@ export class Encoding {
     this.solver.addClause([this.yes])
   }
 
-  /** Whether a test had to be left open; proofs of impossibility stay exact, examples need their replay. */
-  get isOpen(): boolean { return this.free.size > 0 }
+  private widened = false
+  /** Says that answers are taken wider than they are. */
+  widen() {
+    this.widened = true
+  }
+
+  /** Whether a test had to be left open, or answers be taken wider than they are; proofs of impossibility stay exact, examples need their replay. */
+  get isOpen(): boolean { return this.widened || this.free.size > 0 }
 
   variable(code: string): Variable {
     const known = this.variables.get(code)
@@ -44,8 +51,10 @@ export class Encoding {
     const classes = domain.classes.map(value => ({ value, literal: this.solver.newVariable() }))
     const all = [blank, ...classes.map(c => c.literal)]
     this.solver.addClause(all)
-    this.atMostOne(all)
-    const variable = { blank, classes, singletons: domain.singletons }
+    if (domain.many) for (const c of classes) this.solver.addClause([-blank, -c.literal])
+    else this.atMostOne(all)
+    if (domain.open) this.widened = true
+    const variable = { blank, classes, domain }
     this.variables.set(code, variable)
     return variable
   }
@@ -70,8 +79,10 @@ export class Encoding {
   answers(): Map<string, Value> {
     const answers = new Map<string, Value>()
     for (const [code, variable] of this.variables) {
-      const chosen = variable.classes.find(c => this.solver.isTrue(c.literal))
-      if (chosen) answers.set(code, chosen.value)
+      const chosen = variable.classes.filter(c => this.solver.isTrue(c.literal)).map(c => c.value)
+      const [first] = chosen
+      if (variable.domain.many && chosen.length > 0) answers.set(code, chosen)
+      else if (first !== undefined && first !== SOMETHING) answers.set(code, first)
     }
     return answers
   }
@@ -105,7 +116,7 @@ export class Encoding {
     switch (expr.kind) {
       case 'boolean': return expr.value ? this.always() : this.never()
       case 'null': return { t: -this.yes, f: -this.yes }
-      case 'name': return { t: this.equals(expr.name, true), f: this.equals(expr.name, false) }
+      case 'name': return this.isOpaque(expr.name) ? this.open(expr) : { t: this.equals(expr.name, true), f: this.equals(expr.name, false) }
       case 'and': case 'or': {
         const parts = expr.parts.map(part => this.truth(part))
         return expr.kind === 'and'
@@ -124,6 +135,7 @@ export class Encoding {
       case 'between': return this.truth(twoSided(expr.value, { op: '>=', value: expr.low }, { op: '<=', value: expr.high }))
       case 'in': return this.membership(expr)
       case 'compare': return this.compare(expr)
+      case 'call': return (expr.name === 'list contains' ? this.contains(expr) : null) ?? this.tabulated(expr) ?? this.open(expr)
       default: return this.tabulated(expr) ?? this.open(expr)
     }
   }
@@ -132,12 +144,23 @@ export class Encoding {
   private never = (): Truth => ({ t: -this.yes, f: this.yes })
   private certain = (t: Literal): Truth => ({ t, f: -t })
 
+  private isOpaque = (code: string): boolean => this.variable(code).domain.opaque
+
+  /** `list contains(works, "welding")`: whether a multiple choice includes a code; unknown when nothing is chosen. */
+  private contains({ args: [list, code] }: ExprOf<'call'>): Truth | null {
+    if (list?.kind !== 'name' || code?.kind !== 'text') return null
+    const { blank, classes, domain } = this.variable(list.name)
+    if (!domain.many || domain.opaque) return null
+    const literal = classes.find(c => c.value === code.value)?.literal ?? -this.yes
+    return { t: literal, f: this.and([-literal, -blank]) }
+  }
+
   private equals = (code: string, value: Value): Literal =>
     this.variable(code).classes.find(c => c.value === value)?.literal ?? -this.yes
 
   private membership(expr: ExprOf<'in'>): Truth {
     const [only] = expr.tests
-    if (expr.bare && only && only.kind !== 'range' && only.kind !== 'unaryTest' && only.kind !== 'text' && only.kind !== 'number' && only.kind !== 'date' && only.kind !== 'boolean') {
+    if (expr.bare && only && only.kind !== 'range' && only.kind !== 'unaryTest' && !isConstant(only)) {
       return this.tabulated(expr) ?? this.open(expr)
     }
     const parts = expr.tests.map(test => this.truth(testExpression(expr.value, test)))
@@ -152,7 +175,7 @@ export class Encoding {
       if (op === '=' || op === '!=') return this.certain(op === '=' ? blank : -blank)
       return { t: -this.yes, f: -this.yes }
     }
-    if (left.kind === 'name' && isConstant(right)) return this.againstConstant(left.name, op, right, expr)
+    if (left.kind === 'name' && isConstant(right) && !this.isOpaque(left.name) && !this.variable(left.name).domain.many) return this.againstConstant(left.name, op, right, expr)
     return this.tabulated(expr) ?? this.booleans(expr) ?? this.open(expr)
   }
 
@@ -180,7 +203,7 @@ export class Encoding {
 
   private isCondition(expr: Expr): boolean {
     if (expr.kind === 'if') return this.isCondition(expr.then) && this.isCondition(expr.else)
-    if (expr.kind === 'name') return this.model.stepOf(expr.name)?.place.node.type === 'yesNo'
+    if (expr.kind === 'name') return this.model.plan.names.typeOf(expr.name).kind === 'boolean' && !this.isOpaque(expr.name)
     return ['boolean', 'and', 'or', 'not', 'compare', 'in', 'between'].includes(expr.kind)
   }
 
@@ -189,13 +212,17 @@ export class Encoding {
     const names = namesIn(expr)
     if (usesToday(expr)) return null
     const variables = names.map(name => this.variable(name))
-    if (variables.some(v => !v.singletons) || variables.reduce((n, v) => n * (v.classes.length + 1), 1) > MOST_ROWS) return null
-    const run = compile(expr, name => names.indexOf(name) + 1)
+    if (variables.some(v => !v.domain.singletons || v.domain.opaque) || variables.reduce((n, v) => n * (v.classes.length + 1), 1) > MOST_ROWS) return null
+    const { plan } = this.model
+    const run = compile(expr, plan.environment)
+    const slots = names.map(name => plan.environment.slotOf(name) ?? 0)
+    const all = new Array<Value>(plan.size).fill(null)
     const outcomes: { true: Literal[], false: Literal[] } = { true: [], false: [] }
     const visit = (at: number, values: Value[], literals: Literal[]) => {
       const variable = variables[at]
       if (!variable) {
-        const outcome = run(['', ...values])
+        slots.forEach((slot, i) => { all[slot] = values[i] ?? null })
+        const outcome = run(all)
         if (typeof outcome === 'boolean') outcomes[`${outcome}`].push(this.and(literals))
         return
       }
@@ -230,12 +257,13 @@ export class Encoding {
 const MOST_ROWS = 600
 const FLIPPED: Record<CompareOp, CompareOp> = { '=': '=', '!=': '!=', '<': '>', '<=': '>=', '>': '<', '>=': '<=' }
 
-const isConstant = (expr: Expr) => expr.kind === 'number' || expr.kind === 'text' || expr.kind === 'boolean' || expr.kind === 'date'
+const CONSTANTS: ReadonlySet<Expr['kind']> = new Set(['number', 'text', 'boolean', 'date', 'time', 'dateTime'])
+const isConstant = (expr: Expr) => CONSTANTS.has(expr.kind)
 const usesToday = (expr: Expr) => [...nodesOf(expr)].some(n => n.kind === 'call' && n.name === 'today')
 
 /** Whether a blank anywhere in it makes the whole unknown. */
 const isStrict = (expr: Expr): boolean => [...nodesOf(expr)].every(node =>
-  ['number', 'text', 'date', 'name', 'compare', 'arithmetic', 'negate', 'between'].includes(node.kind)
+  ['number', 'text', 'date', 'time', 'dateTime', 'duration', 'name', 'compare', 'arithmetic', 'negate', 'between'].includes(node.kind)
   && !(node.kind === 'compare' && node !== expr)
   || (node.kind === 'call' && (STRICT_CALLS.has(node.name) || node.name === 'today')))
 

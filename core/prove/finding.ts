@@ -1,4 +1,5 @@
 import type { Answers } from '../fill/answers'
+import type { RuleKind } from '../form/rules'
 import type { Edit } from '../form/edits'
 import type { Address } from '../form/walk'
 
@@ -10,7 +11,7 @@ export interface ConflictPart {
   code: string
   address: Address
   /** The kind of rule, or `place` where the thing itself is meant. */
-  kind: 'shownWhen' | 'required' | 'validWhen' | 'route' | 'place'
+  kind: RuleKind | 'place'
   index: number
 }
 

@@ -1,7 +1,9 @@
 import { namesIn, type Expr } from '../expressions/tree'
 import type { Answers, Answer } from '../fill/answers'
-import { answerOf } from '../fill/answers'
-import type { PlannedPlace, PlannedQuestion, PlannedRule, PlannedSection } from '../fill/plan'
+import { nested } from '../fill/draw'
+import type { PlannedQuestion, PlannedRule, PlannedSection, Step } from '../fill/plan'
+import { ownRules } from '../fill/steps'
+import { sampleAnswer } from './domains'
 import { ruleId, type RuleKind } from '../form/rules'
 import type { Place } from '../form/walk'
 import { Encoding } from './encode'
@@ -33,10 +35,11 @@ export class StateSpace {
     this.encoding = new Encoding(model)
     const cone = coneOf(model, current, names)
     for (const code of cone) this.constrain(code)
+    for (const blocker of model.blockers) if (blocker.place.section < current && !('read' in blocker)) this.checked(blocker)
   }
 
   /** The literal “this is in play”, the section around it included. */
-  inPlay(step: PlannedPlace | PlannedQuestion): Literal {
+  inPlay(step: Step): Literal {
     const known = this.shownOf.get(step.place.order)
     if (known !== undefined) return known
     const literal = this.encoding.and([this.sectionShown(step.place.section), ...shownChain(this.model, step).map(s => this.rule(s.shown, s.place, 'shownWhen'))])
@@ -135,23 +138,32 @@ export class StateSpace {
     const { solver } = this.encoding
     const { blank } = this.encoding.variable(code)
     solver.addClause([blank, this.inPlay(question)])
-    if (question.place.section < this.current) this.complete(question)
+    if (question.place.section >= this.current) return
+    // An earlier entry is only seen through its group; that it must be complete is left to the replay.
+    if (question.place.entryOf === null) this.complete(question)
+    else this.encoding.widen()
   }
 
   private complete(question: PlannedQuestion) {
     this.demandAnswer(question)
-    const { solver } = this.encoding
-    for (const [index, check] of question.checks.entries()) {
+    this.checked(question)
+  }
+
+  /** The checks of a question, group or section in play don't fail. */
+  private checked(step: Step | PlannedSection) {
+    const inPlay = 'routes' in step ? this.sectionShown(step.place.section) : this.inPlay(step)
+    for (const [index, check] of step.checks.entries()) {
       if (!check.expr) continue
-      const on = this.switchFor(question.place, 'validWhen', index)
-      solver.addClause([-on, -this.inPlay(question), -this.encoding.truth(check.expr).f])
+      const on = this.switchFor(step.place, 'validWhen', index)
+      this.encoding.solver.addClause([-on, -inPlay, -this.encoding.truth(check.expr).f])
     }
   }
 
   /** A required question in play is answered. One with nothing to offer stays blank: another finding speaks of that. */
   demandAnswer(question: PlannedQuestion) {
-    const { blank, classes } = this.encoding.variable(question.place.code)
-    if (question.required === null || classes.length === 0) return
+    const { blank, classes, domain } = this.encoding.variable(question.place.code)
+    // Where rows are taken away there may be nothing to choose.
+    if (question.required === null || classes.length === 0 || (domain.open && question.offer !== null)) return
     const wanted = question.required === true
       ? this.switchFor(question.place, 'required', 0)
       : this.encoding.and([this.switchFor(question.place, 'required', 0), this.rule(question.required, question.place, 'required')])
@@ -181,11 +193,19 @@ export class StateSpace {
     return core.flatMap(l => bySwitch.get(l) ?? [])
   }
 
-  /** The answers of the model found last. */
+  /** The answers of the model found last. A question with a default that is to be blank says so. */
   answers(): Answers {
-    const answers: Record<string, Answer> = {}
-    for (const [code, value] of this.encoding.answers()) answers[code] = answerOf(value)
-    return answers
+    const { plan } = this.model
+    const flat: Record<string, Answer> = {}
+    const values = this.encoding.answers()
+    for (const code of this.encoding.codes()) {
+      const step = plan.byCode.get(code)
+      if (!step) continue
+      const value = values.get(code)
+      if (value !== undefined) flat[code] = sampleAnswer(step, value)
+      else if (step.default !== null) flat[code] = null
+    }
+    return nested(plan.sections, flat)
   }
 }
 
@@ -204,13 +224,22 @@ function coneOf(model: Model, current: number, names: readonly string[]): string
     for (const before of model.plan.sections.slice(0, index)) if (before.routes.length > 0) wantRoutes(before, wantSection, want)
   }
   wantSection(current)
-  for (const blocker of model.blockers) if (blocker.place.section < current) open.push(blocker.place.code)
+  for (const blocker of model.blockers) {
+    if (blocker.place.section >= current) continue
+    if ('read' in blocker) open.push(blocker.place.code)
+    else {
+      for (const check of blocker.checks) want(check.expr)
+      wantSection(blocker.place.section)
+      if (!('routes' in blocker)) for (const step of shownChain(model, blocker)) want(step.shown?.expr)
+    }
+  }
   for (let code = open.pop(); code !== undefined; code = open.pop()) {
     const question = model.stepOf(code)
     if (cone.has(code) || !question) continue
     cone.add(code)
     wantSection(question.place.section)
     for (const step of shownChain(model, question)) want(step.shown?.expr)
+    for (const rule of ownRules(question)) want(rule.expr)
     if (question.required && question.required !== true) want(question.required.expr)
     if (question.place.section < current) for (const check of question.checks) want(check.expr)
   }
@@ -223,7 +252,7 @@ function wantRoutes(section: PlannedSection, wantSection: (index: number) => voi
 }
 
 /** The questions that decide whether something is in play, by its own rule and the groups around. */
-export const namesAround = (model: Model, step: PlannedPlace | PlannedQuestion): string[] =>
+export const namesAround = (model: Model, step: Step): string[] =>
   shownChain(model, step).flatMap(s => s.shown?.expr ? namesIn(s.shown.expr) : [])
 
 /** Whether a goal touches a circle; such goals are not asked, the circle is reported. */

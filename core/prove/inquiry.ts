@@ -1,6 +1,6 @@
 import type { Answers } from '../fill/answers'
 import type { Filled } from '../fill/fill'
-import type { PlannedPlace, PlannedQuestion } from '../fill/plan'
+import type { Step } from '../fill/plan'
 import type { Form } from '../form/definition'
 import { placeName, type Place } from '../form/walk'
 import type { ConflictPart, Finding, Severity, Tally } from './finding'
@@ -99,7 +99,7 @@ export class Inquiry {
   }
 
   /** Whether something stands inside what can never be shown. */
-  isFolded(step: PlannedPlace | PlannedQuestion): boolean {
+  isFolded(step: Step): boolean {
     return this.impossible.has(this.orderOfSection(step.place.section)) || step.place.groups.some(g => this.impossible.has(g.order))
   }
 

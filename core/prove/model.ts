@@ -1,10 +1,12 @@
 import { namesIn, type Expr } from '../expressions/tree'
-import { planOf, readRule, scopeAt, type Plan, type PlannedPlace, type PlannedQuestion, type PlannedSection, type Reading } from '../fill/plan'
+import { planOf, type Plan, type PlannedQuestion, type PlannedSection, type Step } from '../fill/plan'
+import { BOOLEAN } from '../expressions/types'
+import type { Reading } from '../form/scope'
 import type { Form } from '../form/definition'
-import { rulesOf, type Rule } from '../form/rules'
+import { isCondition, rulesOf, type Rule } from '../form/rules'
 import { blockersOf } from './blockers'
 import { circularCodes } from './circles'
-import { askedIn, domainOf, type Asked, type Domain } from './domains'
+import { askedIn, domainOf, OPAQUE, type Asked, type Domain } from './domains'
 
 /** A rule with what was read of it; `expr` is null when it can't be used. */
 export type ReadRule = Rule & Reading
@@ -19,11 +21,11 @@ export interface Model {
   /** Codes of questions whose rules wait for each other. */
   circular: Set<string>
   stepOf: (code: string) => PlannedQuestion | undefined
-  sectionOf: (step: PlannedPlace | PlannedQuestion) => PlannedSection | undefined
+  sectionOf: (step: Step) => PlannedSection | undefined
   /** What stands in sections, by place order. */
-  stepAt: ReadonlyMap<number, PlannedPlace | PlannedQuestion>
-  /** Questions that can keep a section from being completed, whatever else is answered: see `blockers.ts`. */
-  blockers: readonly PlannedQuestion[]
+  stepAt: ReadonlyMap<number, Step>
+  /** What can keep a section from being completed, whatever else is answered: see `blockers.ts`. */
+  blockers: readonly (Step | PlannedSection)[]
 }
 
 export function modelOf(form: Form): Model {
@@ -31,12 +33,12 @@ export function modelOf(form: Form): Model {
   const rules = readRules(form, plan)
   const asked = askedIn(rules.map(r => r.expr).filter(e => e !== null))
   const domains = new Map<string, Domain>()
-  const stepAt = new Map(plan.sections.flatMap(s => s.steps).map(s => [s.place.order, s] as const))
+  const stepAt = new Map(plan.sections.flatMap(s => s.all).map(s => [s.place.order, s] as const))
   const domain = (code: string): Domain => {
     const known = domains.get(code)
     if (known) return known
     const question = plan.byCode.get(code)
-    const found = question ? domainOf(question.place.node, plan, asked) : { classes: [], singletons: true }
+    const found = question ? domainOf(question.place.node, question, plan, asked) : OPAQUE
     domains.set(code, found)
     return found
   }
@@ -49,13 +51,17 @@ export function modelOf(form: Form): Model {
   }
 }
 
-/** Every rule as the plan has read it. A route that leads nowhere is not planned, and read here. */
+/** Every rule, read where it stands. */
 function readRules(form: Form, plan: Plan): ReadRule[] {
-  return rulesOf(form).map(rule => ({ ...rule, ...plan.readings.get(`${rule.place.section}:${rule.text}`) ?? readRule(rule.text, scopeAt(form, plan.places, rule.place.section)) }))
+  return rulesOf(form, plan.places).map((rule) => {
+    const wanted = isCondition(rule.kind) ? BOOLEAN : rule.kind === 'default' ? plan.names.typeOf(rule.place.code) : null
+    const list = rule.kind === 'narrowedBy' && 'list' in rule.place.node ? rule.place.node.list ?? '' : null
+    return { ...rule, ...plan.names.read(rule.text, rule.place, wanted, list) }
+  })
 }
 
 /** The steps whose own rules decide whether something is in play: itself and the groups around it, the inner ones first. */
-export function shownChain(model: Model, step: PlannedPlace | PlannedQuestion): (PlannedPlace | PlannedQuestion)[] {
+export function shownChain(model: Model, step: Step): Step[] {
   const chain = [step]
   for (let at = step.parent; at >= 0;) {
     const group = model.stepAt.get(at)

@@ -51,7 +51,7 @@ describe('against brute force', () => {
       const seen = new Set<number>()
       const least = new Map<number, number>()
       for (const { section, state } of states(form, inquiry)) {
-        const count = state.values.slice(1).filter((v, slot) => v !== null && (plan.questions[slot]?.place.section ?? 99) <= section).length
+        const count = plan.questions.filter(q => q.place.section <= section && state.values[q.slot] !== null).length
         least.set(section, Math.min(least.get(section) ?? 99, count))
         for (const place of plan.places) if (place.section === section && state.inPlay[place.order]) seen.add(place.order)
       }
@@ -77,9 +77,9 @@ describe('against brute force', () => {
       for (const { section, state } of states(form, inquiry)) {
         const planned = plan.sections[section]
         if (!planned) continue
-        for (const step of planned.steps) if (state.inPlay[step.place.order]) shown.add(step.place.order)
+        for (const step of planned.all) if (state.inPlay[step.place.order]) shown.add(step.place.order)
         if (problemsIn(state, planned).some(p => p.kind === 'missing')) continue
-        for (const step of planned.steps) if (step.shown?.run(state.values) !== true) always.delete(step.place.order)
+        for (const step of planned.all) if (step.shown?.run(state.values) !== true) always.delete(step.place.order)
       }
       const said = findings.filter(f => f.code === 'always-shown' && f.address?.startsWith('item/')).map(f => f.at)
       const expected = plan.places.filter(p => always.has(p.order) && shown.has(p.order)).map(p => p.code)

@@ -1,9 +1,11 @@
 import { namesIn } from '../expressions/tree'
 import type { Value } from '../expressions/types'
 import { isoFromDay, dayNumber } from '../expressions/dates'
-import { answerOf, readAnswer, type Answer, type Answers } from '../fill/answers'
-import { fill, Filling, problemsIn, type Filled } from '../fill/fill'
+import type { Answer, Answers } from '../fill/answers'
+import { drawSteps, framesOf, random, repair, type Drawing } from '../fill/draw'
+import { fill, Filling, offeredNow, problemsIn, type AnswerProblem, type Filled } from '../fill/fill'
 import type { PlannedQuestion } from '../fill/plan'
+import { isPossible, sampleAnswer, SOMETHING } from './domains'
 import type { Model } from './model'
 
 /** What random runs of the evaluator have shown, by place order. Each entry is an example, so it settles a goal. */
@@ -18,18 +20,6 @@ export interface Evidence {
   reached: Set<number>
 }
 
-/** A small generator of random numbers (mulberry32), so that the same form gets the same runs. */
-export function random(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6D2B79F5) >>> 0
-    let t = state
-    t = Math.imul(t ^ (t >>> 15), t | 1)
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
-
 const TRIES = 8
 /** After so many runs in a row that showed nothing new, the rest is the solver's. */
 const FRUITLESS = 8
@@ -38,7 +28,7 @@ const FRUITLESS = 8
 export function randomRuns(model: Model, count: number, today: string, seed = 20261124): Evidence {
   const evidence: Evidence = { shown: new Set(), notShown: new Set(), refused: new Set(), reached: new Set() }
   const next = random(seed)
-  const pools = new Map(model.plan.questions.map(q => [q.place.code, poolOf(model, q)] as const))
+  const pools = new Map(model.plan.questions.map(q => [q, poolOf(model, q)] as const))
   const size = () => evidence.shown.size + evidence.notShown.size + evidence.refused.size + evidence.reached.size
   let fruitless = 0
   for (let run = 0; run < count && fruitless < FRUITLESS; run++) {
@@ -49,35 +39,24 @@ export function randomRuns(model: Model, count: number, today: string, seed = 20
   return evidence
 }
 
-function oneRun(model: Model, next: () => number, pools: ReadonlyMap<string, readonly Answer[]>, today: string, evidence: Evidence, blanks: number) {
+function oneRun(model: Model, next: () => number, pools: ReadonlyMap<PlannedQuestion, readonly Answer[]>, today: string, evidence: Evidence, blanks: number) {
   const answers: Record<string, Answer> = {}
-  const draw = (question: PlannedQuestion) => {
-    const pool = pools.get(question.place.code) ?? []
-    const skip = question.required !== true && next() < blanks
-    answers[question.place.code] = skip ? null : pool[Math.floor(next() * pool.length)] ?? null
-  }
+  const drawing: Drawing = { next, blanks, pool: question => pools.get(question) ?? [] }
   const filling = new Filling(model.plan, today)
   const { state } = filling
   for (let index = 0; index < model.plan.sections.length; index = filling.leave(index)) {
     const section = model.plan.sections[index]
     if (!section) return
-    for (const question of section.questions) draw(question)
+    Object.assign(answers, drawSteps(section.steps, drawing))
     if (!filling.enter(index, answers)) {
       evidence.reached.add(index)
       evidence.notShown.add(section.place.order)
       continue
     }
     noteReached(model, state, index, evidence)
-    let problems = problemsIn(state, section)
-    for (let attempt = 0; attempt < TRIES && problems.length > 0; attempt++) {
-      noteShown(model, state, index, evidence)
-      for (const { question } of problems) draw(question)
-      filling.again(answers)
-      problems = problemsIn(state, section)
-    }
-    noteShown(model, state, index, evidence)
-    if (!problems.some(p => p.kind !== 'invalid')) noteNotShown(model, state, index, evidence)
-    if (problems.length > 0) return
+    const complete = repair(filling, section, answers, drawing, TRIES, () => noteShown(model, state, index, evidence))
+    if (!problemsIn(state, section).some(p => p.kind !== 'invalid')) noteNotShown(model, state, index, evidence)
+    if (!complete) return
   }
 }
 
@@ -88,29 +67,44 @@ function noteReached(model: Model, state: Filled, index: number, evidence: Evide
 }
 
 function noteShown(model: Model, state: Filled, index: number, evidence: Evidence) {
-  for (const step of model.plan.sections[index]?.steps ?? []) if (state.inPlay[step.place.order]) evidence.shown.add(step.place.order)
+  for (const step of model.plan.sections[index]?.all ?? []) if (state.inPlay[step.place.order]) evidence.shown.add(step.place.order)
 }
 
 function noteNotShown(model: Model, state: Filled, index: number, evidence: Evidence) {
-  for (const step of model.plan.sections[index]?.steps ?? []) {
-    if (!step.shown || step.shown.run(state.values) === true) continue
-    evidence.notShown.add(step.place.order)
-    const names = step.shown.expr ? namesIn(step.shown.expr) : []
-    if (names.every(name => state.values[model.stepOf(name)?.slot ?? -1] !== null)) evidence.refused.add(step.place.order)
+  for (const step of model.plan.sections[index]?.all ?? []) {
+    const { shown } = step
+    if (!shown) continue
+    for (const frame of framesOf(state, step)) {
+      if (shown.run(frame.values) === true) continue
+      evidence.notShown.add(step.place.order)
+      const names = shown.expr ? namesIn(shown.expr) : []
+      if (names.every(name => (frame.values[model.plan.environment.slotOf(name) ?? -1] ?? null) !== null)) evidence.refused.add(step.place.order)
+    }
   }
 }
 
 /** Answers worth trying: one per class, and what text functions and comparisons with other days look for. */
-function poolOf(model: Model, question: PlannedQuestion): Answer[] {
-  const { code, node } = question.place
-  const values: Value[] = [...model.domain(code).classes]
-  if (node.type === 'text') {
+function poolOf(model: Model, step: PlannedQuestion): Answer[] {
+  const { code, node } = step.place
+  const { classes, many } = model.domain(code)
+  const values: Value[] = classes.filter(c => c !== SOMETHING)
+  if (typeof values[0] === 'string' && step.offer === null) {
     const pieces = model.asked.pieces.get(code) ?? []
     values.push(...pieces, ...pieces.map(p => `${p} and more`), pieces.join(' '))
   }
   if (node.type === 'date') values.push(...nearbyDays(values))
-  return values.map(answerOf).filter(a => a !== null && a !== '' && readAnswer(a, node, model.form).wrong === null)
+  if (node.type === 'grid') for (const option of node.options) values.push(Object.fromEntries(node.rows.map(r => [r.code, option.code])))
+  if (node.type === 'ranking') values.push(node.options.map(o => o.code).reverse().slice(0, node.most))
+  if (many) return manyOf(values).filter(v => isPossible(v, step)).map(v => sampleAnswer(step, v))
+  if (step.offer && model.domain(code).open) values.push(...[...step.offer.rows.keys()].slice(0, MOST_ROWS))
+  return values.filter(v => isPossible(v, step)).map(v => sampleAnswer(step, v))
 }
+
+const MOST_ROWS = 200
+/** Choices of a multiple choice worth trying: each alone, each with its neighbour, all but one, all. */
+const manyOf = (values: readonly Value[]): Value[] => [
+  ...values.map(v => [v]), ...values.slice(1).map((v, i) => [values[i] ?? null, v]), [...values], ...values.length > 2 ? values.map(v => values.filter(other => other !== v)) : [],
+]
 
 const nearbyDays = (values: readonly Value[]) => values.flatMap((v) => {
   const day = typeof v === 'string' ? dayNumber(v) : null
@@ -124,10 +118,11 @@ export function isStateAt(model: Model, answers: Answers, section: number, today
   for (const index of state.path) {
     if (index === section) return state
     const before = model.plan.sections[index]
-    if (before && problemsIn(state, before).some(p => !isDeadEnd(model, p.question, p.kind))) return null
+    if (before && problemsIn(state, before).some(p => !isDeadEnd(model, state, p))) return null
   }
   return null
 }
 
-/** A required question that has nothing to offer: it stays blank, and a finding of its own speaks of that. */
-const isDeadEnd = (model: Model, question: PlannedQuestion, kind: string) => kind === 'missing' && model.domain(question.place.code).classes.length === 0
+/** A required question that has nothing to offer stays blank, and a finding of its own speaks of that. */
+const isDeadEnd = (model: Model, state: Filled, { step, kind }: AnswerProblem): boolean =>
+  kind === 'missing' && 'read' in step && (model.domain(step.place.code).classes.length === 0 || framesOf(state, step).some(f => f.offered.get(step.slot)?.size === 0 || (step.offer !== null && offeredNow(f, step)?.size === 0)))

@@ -8,10 +8,12 @@ import type { Value } from '../../core/expressions/types'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import type { Answer } from '../../core/fill/answers'
+import type { QuestionType } from '../../core/form/definition'
 import { prove } from '../../core/prove/prove'
 import { largeForm } from './forms'
 
 const TODAY = '2026-11-24'
+const ANSWERS: Partial<Record<QuestionType, Answer>> = { text: 'x', integer: 30, decimal: 20.5, yesNo: true, choice: 'wood', date: '2026-05-01' }
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
 const say = (what: string, value: string, goal: string) => console.log(`${what.padEnd(64)} ${value.padStart(14)}   goal ${goal}`)
 
@@ -19,7 +21,7 @@ const say = (what: string, value: string, goal: string) => console.log(`${what.p
 function evaluation() {
   const plan = planOf(largeForm(500))
   const answers: Record<string, Answer> = {}
-  for (const q of plan.questions) answers[q.place.code] = { text: 'x', integer: 30, decimal: 20.5, yesNo: true, choice: 'wood', date: '2026-05-01' }[q.place.node.type]
+  for (const q of plan.questions) answers[q.place.code] = ANSWERS[q.place.node.type] ?? null
   const times = Array.from({ length: 400 }, (_, i) => {
     const begun = performance.now()
     fill(plan, { ...answers, q1: i % 50 }, TODAY)

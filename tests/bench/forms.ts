@@ -2,7 +2,7 @@ import type { Form, Item, Section } from '../../core/form/definition'
 import { applyEdits, type Edit } from '../../core/form/edits'
 import type { Finding } from '../../core/prove/finding'
 import { prove } from '../../core/prove/prove'
-import { random } from '../../core/prove/runs'
+import { random } from '../../core/fill/draw'
 
 const PER_SECTION = 20
 const HULLS = ['wood', 'steel', 'grp', 'alu', 'composite']

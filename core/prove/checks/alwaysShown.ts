@@ -1,5 +1,7 @@
 import { namesIn, nodesOf, type Expr } from '../../expressions/tree'
-import { isQuestion, type PlannedPlace, type PlannedQuestion, type PlannedRule } from '../../fill/plan'
+import { framesOf } from '../../fill/draw'
+import type { Filled } from '../../fill/fill'
+import { isQuestion, type PlannedRule, type Step } from '../../fill/plan'
 import type { Place } from '../../form/walk'
 import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
 import type { Finding } from '../finding'
@@ -27,12 +29,12 @@ export const alwaysOnceAnswered: Check = {
   run: inquiry => ruledPlaces(inquiry, inquiry.evidence.refused).flatMap(ruled => weak(inquiry, ruled)),
 }
 
-interface Ruled { place: Place, shown: PlannedRule & { expr: Expr }, step: PlannedPlace | PlannedQuestion | null }
+interface Ruled { place: Place, shown: PlannedRule & { expr: Expr }, step: Step | null }
 
 /** What has a usable shown-when, could be shown, and was not seen hidden in the random runs. */
 function ruledPlaces(inquiry: Inquiry, seen: ReadonlySet<number>): Ruled[] {
   const { plan } = inquiry.model
-  return plan.sections.flatMap(s => [{ place: s.place, shown: s.shown, step: null }, ...s.steps.map(step => ({ place: step.place, shown: step.shown, step }))])
+  return plan.sections.flatMap(s => [{ place: s.place, shown: s.shown, step: null }, ...s.all.map(step => ({ place: step.place, shown: step.shown, step }))])
     .flatMap(({ place, shown, step }): Ruled[] => {
       const folded = inquiry.impossible.has(place.order) || (step && inquiry.isFolded(step)) || inquiry.model.circular.has(place.code)
       return shown?.expr && !folded && !seen.has(place.order) ? [{ place, shown: { ...shown, expr: shown.expr }, step }] : []
@@ -57,9 +59,12 @@ function asked(inquiry: Inquiry, { place, step, shown }: Ruled, more: (space: St
   }
 }
 
+/** Whether the rule is not true in a state; in a repeating group, in any of its entries. */
+const isRefused = ({ step, shown }: Ruled, state: Filled) => (step ? framesOf(state, step) : [state]).some(frame => shown.run(frame.values) !== true)
+
 function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
-  const { place, shown } = ruled
-  const decision = inquiry.decide(asked(inquiry, ruled, (_, rule) => [-rule], state => shown.run(state.values) !== true))
+  const { place } = ruled
+  const decision = inquiry.decide(asked(inquiry, ruled, (_, rule) => [-rule], state => isRefused(ruled, state)))
   if (decision.is === 'undecided') return [undecidedFinding(place, `whether ${called(place)} is always shown`, decision.why)]
   if (decision.is !== 'impossible') return []
   inquiry.evidence.refused.add(place.order) // said already: the weaker finding would repeat it
@@ -77,7 +82,7 @@ function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {
   const names = namesIn(shown.expr)
   if (names.length === 0 || [...nodesOf(shown.expr)].some(n => n.kind === 'null')) return []
   const answered = (space: StateSpace) => names.map(name => -space.encoding.variable(name).blank)
-  const broken = inquiry.decide(asked(inquiry, ruled, (space, rule) => [-rule, ...answered(space)], state => shown.run(state.values) !== true))
+  const broken = inquiry.decide(asked(inquiry, ruled, (space, rule) => [-rule, ...answered(space)], state => isRefused(ruled, state)))
   if (broken.is !== 'impossible') return []
   // When a question it names may not be asked at all, the rule does tell something: whether it was.
   const hidden = inquiry.decide(asked(inquiry, ruled, (space) => {

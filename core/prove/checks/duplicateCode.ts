@@ -14,7 +14,7 @@ export const duplicateCode: Check = {
     const first = new Map<string, Place>()
     const taken = new Set(plan.places.map(p => p.code))
     return plan.places.flatMap((place) => {
-      const own = place.kind === 'question' && place.node.type === 'choice' ? twice(place.node.options?.map(o => o.code) ?? []) : []
+      const own = place.kind === 'question' && 'options' in place.node ? twice(place.node.options?.map(o => o.code) ?? []) : []
       const inside = own.map(code => finding(kind, place, `${called(place)} has the choice “${code}” twice.`, { conflict: [partAt(place)] }))
       const key = `${place.kind === 'section' ? 'section' : 'item'}/${place.code}`
       const other = first.get(key)

@@ -1,4 +1,4 @@
-import { rowsOf } from '../../form/walk'
+import { optionsOf } from '../../form/walk'
 import { called, finding, partAt, type Check } from '../inquiry'
 import { example, hull, section } from './example'
 
@@ -10,10 +10,12 @@ export const emptyList: Check = {
   raises: example(section('boat', [hull({ options: [] })])),
   spares: example(section('boat', [hull()])),
   run: inquiry => inquiry.model.plan.questions.flatMap(({ place }) => {
-    if (place.node.type !== 'choice') return []
-    const rows = rowsOf(inquiry.form, place.node)
+    const { node } = place
+    if (node.type === 'ranking' || node.type === 'grid') return node.options.length > 0 && (node.type === 'ranking' || node.rows.length > 0) ? [] : [finding(kind, place, `${called(place)} has nothing to choose from.`, { conflict: [partAt(place)], witness: inquiry.wayTo(place.section) })]
+    if (node.type !== 'choice' && node.type !== 'choices') return []
+    const rows = node.writeIn && !node.list && !node.options?.length ? [true] : optionsOf(inquiry.form, node)
     if (rows && rows.length > 0) return []
-    const sentence = rows === null ? `${called(place)} takes its choices from the list “${place.node.list}”, which does not exist.` : `${called(place)} has nothing to choose from.`
+    const sentence = rows === null ? `${called(place)} takes its choices from the list “${node.list}”, which does not exist.` : `${called(place)} has nothing to choose from.`
     return [finding(kind, place, sentence, { conflict: [partAt(place)], witness: inquiry.wayTo(place.section) })]
   }),
 }

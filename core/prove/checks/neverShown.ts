@@ -1,4 +1,4 @@
-import type { PlannedPlace, PlannedQuestion, PlannedSection } from '../../fill/plan'
+import type { PlannedPlace, PlannedSection, Step } from '../../fill/plan'
 import { called, finding, partAt, sectionGoal, type Check, type Goal, type Inquiry } from '../inquiry'
 import type { Finding } from '../finding'
 import { namesAround } from '../goal'
@@ -12,7 +12,7 @@ export const neverShown: Check = {
   about: 'No answers at all bring this section, group, question or note into play.',
   raises: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 and age > 65' })])),
   spares: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 or age > 65' })])),
-  run: inquiry => inquiry.model.plan.sections.flatMap(s => [...sectionFindings(inquiry, s), ...s.steps.flatMap(step => stepFindings(inquiry, step))]),
+  run: inquiry => inquiry.model.plan.sections.flatMap(s => [...sectionFindings(inquiry, s), ...s.all.flatMap(step => stepFindings(inquiry, step))]),
 }
 
 function sectionFindings(inquiry: Inquiry, { place, shown }: PlannedSection): Finding[] {
@@ -22,10 +22,10 @@ function sectionFindings(inquiry: Inquiry, { place, shown }: PlannedSection): Fi
     return []
   }
   const goal = sectionGoal(inquiry.model, place.section)
-  return decided(inquiry, goal, { place, shown, parent: -1 }, place.section - 1)
+  return decided(inquiry, goal, { place }, place.section - 1)
 }
 
-function stepFindings(inquiry: Inquiry, step: PlannedPlace | PlannedQuestion): Finding[] {
+function stepFindings(inquiry: Inquiry, step: Step): Finding[] {
   const { place, shown } = step
   if (!shown?.expr || inquiry.isFolded(step) || isCircular(inquiry, place.code)) return []
   if (inquiry.evidence.shown.has(place.order)) {
@@ -37,7 +37,7 @@ function stepFindings(inquiry: Inquiry, step: PlannedPlace | PlannedQuestion): F
 }
 
 /** Decides whether something can show; the nearest miss leads to the section `near`. */
-function decided(inquiry: Inquiry, goal: Goal, { place }: PlannedPlace, near: number): Finding[] {
+function decided(inquiry: Inquiry, goal: Goal, { place }: Pick<PlannedPlace, 'place'>, near: number): Finding[] {
   const decision = inquiry.decide(goal)
   if (decision.is === 'undecided') return [undecidedFinding(place, `whether ${called(place)} can ever be shown`, decision.why)]
   if (decision.is !== 'impossible') return []

@@ -1,5 +1,5 @@
 import type { Form } from '../../form/definition'
-import { RULE_WORDS } from '../../form/rules'
+import { RULE_WORDS, withRule } from '../../form/rules'
 import { finding, partAt, type Check, type Inquiry } from '../inquiry'
 import type { Finding } from '../finding'
 import type { ReadRule } from '../model'
@@ -25,18 +25,9 @@ export function wiringFinding(inquiry: Inquiry, check: Pick<Check, 'code' | 'sev
     rule: rule.id,
     conflict: [partAt(rule.place, rule.kind, rule.index)],
     witness: inquiry.wayTo(rule.place.section),
-    mend: problem.instead === null ? null : { words: `Write ${problem.instead}`, edits: [replaceInRule(rule, problem)] },
+    mend: problem.instead === null ? null : { words: `Write ${problem.instead}`, edits: [replaceInRule(inquiry.form, rule, problem)] },
   })
 }
 
-function replaceInRule(rule: ReadRule, { from, to, instead }: Problem): Edit {
-  const text = rule.text.slice(0, from) + (instead ?? '') + rule.text.slice(to)
-  const { place } = rule
-  if (rule.kind === 'validWhen' && place.kind === 'question') {
-    return { do: 'change', what: place.address, set: { validWhen: place.node.validWhen?.map((c, i) => i === rule.index ? { ...c, rule: text } : c) } }
-  }
-  if (rule.kind === 'route' && place.kind === 'section') {
-    return { do: 'change', what: place.address, set: { routes: place.node.routes?.map((r, i) => i === rule.index ? { ...r, when: text } : r) } }
-  }
-  return { do: 'change', what: place.address, set: { [rule.kind]: text } }
-}
+const replaceInRule = (form: Form, rule: ReadRule, { from, to, instead }: Problem): Edit =>
+  withRule(form, rule, rule.text.slice(0, from) + (instead ?? '') + rule.text.slice(to))

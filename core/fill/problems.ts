@@ -1,0 +1,76 @@
+import type { Filled, Frame } from './frame'
+import { isQuestion, isRepeating, type PlannedCheck, type PlannedGroup, type PlannedQuestion, type PlannedSection, type Step } from './plan'
+import { quotedText } from './quote'
+
+/** What is wrong with an answer, or missing. `path` names the place: `loa`, `engines[1].power`; a section by its code. */
+export interface AnswerProblem {
+  step: Step | PlannedSection
+  path: string
+  kind: 'missing' | 'wrong' | 'invalid'
+  sentence: string
+}
+
+/** What keeps a section from being complete, in the order of the form; its own checks last. */
+export function problemsIn(filled: Filled, section: PlannedSection): AnswerProblem[] {
+  const problems = stepProblems(section.steps, filled, '')
+  const broken = filled.inPlay[section.place.order] ? brokenCheck(section.checks, filled) : null
+  if (broken) problems.push({ step: section, path: section.place.code, kind: 'invalid', sentence: messageOf(broken, section, filled) })
+  return problems
+}
+
+function stepProblems(steps: readonly Step[], frame: Frame, prefix: string): AnswerProblem[] {
+  const problems: AnswerProblem[] = []
+  for (const step of [...steps].sort((a, b) => a.place.order - b.place.order)) {
+    if (!frame.inPlay[step.place.order]) continue
+    const path = prefix + step.place.code
+    if (isQuestion(step)) {
+      const problem = problemOf(frame, step, path)
+      if (problem) problems.push(problem)
+      continue
+    }
+    if (isRepeating(step)) problems.push(...entryProblems(step, frame, path))
+    const broken = brokenCheck(step.checks, frame)
+    if (broken) problems.push({ step, path, kind: 'invalid', sentence: messageOf(broken, step, frame) })
+  }
+  return problems
+}
+
+function entryProblems(group: PlannedGroup, frame: Frame, path: string): AnswerProblem[] {
+  const wrong = frame.wrong.get(group.slot)
+  const own: AnswerProblem[] = wrong === undefined ? [] : [{ step: group, path, kind: 'wrong', sentence: wrong }]
+  return [...own, ...(frame.entries.get(group.place.order) ?? []).flatMap((entry, i) => stepProblems(group.steps, entry, `${path}[${i}].`))]
+}
+
+const brokenCheck = (checks: readonly PlannedCheck[], frame: Frame) => checks.find(c => c.run(frame.values) === false)
+const messageOf = (check: PlannedCheck, { place }: Step | PlannedSection, frame: Frame) => quotedText(frame, check.message, place) || 'This does not fit.'
+
+/** What is wrong with a question's answer now; null when nothing is, or when it is not in play. */
+export function problemOf(frame: Frame, question: PlannedQuestion, path: string = question.place.code): AnswerProblem | null {
+  if (frame.inPlay[question.place.order] !== true) return null
+  const problem = (kind: AnswerProblem['kind'], sentence: string): AnswerProblem => ({ step: question, path, kind, sentence })
+  const wrong = frame.wrong.get(question.slot)
+  if (wrong !== undefined) return problem('wrong', wrong)
+  if (frame.required[question.slot] === true) {
+    const missing = missingIn(question, frame)
+    if (missing !== null) return problem('missing', missing)
+  }
+  if (question.checks.length === 0) return null
+  const broken = brokenCheck(question.checks, frame)
+  return broken ? problem('invalid', messageOf(broken, question, frame)) : null
+}
+
+function missingIn(question: PlannedQuestion, frame: Frame): string | null {
+  const { node } = question.place
+  const value = frame.values[question.slot] ?? null
+  if (value === null) {
+    const own = 'requiredMessage' in node ? node.requiredMessage : undefined
+    return own ? quotedText(frame, own, question.place) : node.type === 'file' ? 'A file is needed here.' : node.type === 'signature' ? 'A signature is needed here.' : 'This needs an answer.'
+  }
+  if (node.type !== 'grid' || typeof value !== 'object' || Array.isArray(value)) return null
+  const open = Object.values(value).filter(v => v === null).length
+  return open === 0 ? null : `${open} ${open === 1 ? 'row needs' : 'rows need'} an answer.`
+}
+
+/** Everything that keeps a response from being sent. */
+export const allProblems = (filled: Filled): AnswerProblem[] =>
+  filled.path.flatMap(index => filled.plan.sections[index] ? problemsIn(filled, filled.plan.sections[index]) : [])

@@ -1,0 +1,106 @@
+import { check, type ExpressionProblem, type Scope } from '../expressions/check'
+import { parse, ExpressionError } from '../expressions/parse'
+import type { Expr } from '../expressions/tree'
+import { BOOLEAN, UNKNOWN, type Members, type ValueType } from '../expressions/types'
+import type { Form } from './definition'
+import { columnType, valueTypeOf } from './types'
+import type { GroupPlace, Place, PlaceOf } from './walk'
+
+/** A rule's text, read: its tree and type, or what is wrong with it. */
+export interface Reading { expr: Expr | null, type: ValueType, syntax: ExpressionError | null, problems: readonly ExpressionProblem[] }
+
+/** Where an expression stands: what it may name depends on it. */
+export interface Standpoint { section: number, groups: readonly GroupPlace[], entryOf: GroupPlace | null }
+
+const isInside = (stand: Standpoint, group: GroupPlace) => stand.groups.some(g => g.order === group.order)
+
+/** The standpoint inside an entry of a repeating group, for its heading. */
+export const insideOf = (place: GroupPlace): Standpoint => ({ section: place.section, groups: [...place.groups, place], entryOf: place })
+
+/** What names mean in a form, place by place; types are worked out once. */
+export class Names {
+  private readonly questions = new Map<string, PlaceOf<'question'>>()
+  private readonly groups = new Map<string, GroupPlace>()
+  private readonly types = new Map<string, ValueType>()
+  private readonly working = new Set<string>()
+  private readonly scopes = new Map<string, Scope>()
+  private readonly readings = new Map<string, Reading>()
+
+  constructor(private readonly form: Form, private readonly places: readonly Place[]) {
+    for (const p of places) {
+      if (p.kind === 'question' && !this.questions.has(p.code)) this.questions.set(p.code, p)
+      if (p.kind === 'group' && p.node.repeat && !this.groups.has(p.code)) this.groups.set(p.code, p)
+    }
+  }
+
+  /** The question, or the repeating group, that a code names. */
+  placeOf = (code: string): PlaceOf<'question'> | GroupPlace | undefined => this.questions.get(code) ?? this.groups.get(code)
+
+  typeOf(code: string): ValueType {
+    const known = this.types.get(code)
+    if (known) return known
+    // A value that depends on itself is a circle, reported elsewhere; here it is of unknown type.
+    if (this.working.has(code)) return UNKNOWN
+    this.working.add(code)
+    const place = this.placeOf(code)
+    const type = !place ? UNKNOWN : place.kind === 'group' ? this.entriesType(place) : valueTypeOf(place.node, this.form, text => this.read(text, place, null).type)
+    this.working.delete(code)
+    this.types.set(code, type)
+    return type
+  }
+
+  private entriesType(group: GroupPlace): ValueType {
+    const inside = this.places.filter(p => p.entryOf?.order === group.order && (p.kind === 'question' || (p.kind === 'group' && p.node.repeat)))
+    const members: Members = new Map(inside.map(p => [p.code, this.typeOf(p.code)]))
+    return { kind: 'list', of: { kind: 'context', members } }
+  }
+
+  /** The scope at a standpoint: earlier questions and those of the same section; inside an entry also its own. */
+  at(stand: Standpoint, row: string | null = null): Scope {
+    const key = `${stand.section}/${stand.entryOf?.order ?? ''}/${row ?? ''}`
+    const known = this.scopes.get(key)
+    if (known) return known
+    const scope: Scope = {
+      lookup: (name) => {
+        if (name === 'row') return row === null ? undefined : { type: this.rowType(row), later: false }
+        const place = this.placeOf(name)
+        if (!place) return undefined
+        const outer = place.entryOf
+        const within = outer && !isInside(stand, outer) ? outer.code : undefined
+        return { type: this.typeOf(name), later: place.section > stand.section, ...(within === undefined ? {} : { within }) }
+      },
+      names: () => [...this.questions.values(), ...this.groups.values()].filter(p => p.section <= stand.section && (!p.entryOf || isInside(stand, p.entryOf))).map(p => p.code),
+    }
+    this.scopes.set(key, scope)
+    return scope
+  }
+
+  private rowType(list: string): ValueType {
+    const found = this.form.lists?.find(l => l.code === list)
+    const columns = ['code', 'label', ...found?.columns ?? []]
+    return { kind: 'context', members: new Map(columns.map(c => [c, columnType(found?.rows ?? [], c)])) }
+  }
+
+  /** Reads an expression where it stands; with an error of any kind it has no tree. Kept, since texts recur. */
+  read(text: string, stand: Standpoint, wanted: ValueType | null = BOOLEAN, row: string | null = null): Reading {
+    const key = `${stand.section}/${stand.entryOf?.order ?? ''}/${row ?? ''}/${wanted?.kind ?? ''}:${text}`
+    const known = this.readings.get(key)
+    if (known) return known
+    const reading = readRule(text, this.at(stand, row), wanted)
+    this.readings.set(key, reading)
+    return reading
+  }
+}
+
+/** Reads a rule in a scope; with an error of any kind it has no tree. */
+export function readRule(text: string, scope: Scope, wanted: ValueType | null = BOOLEAN): Reading {
+  try {
+    const expr = parse(text)
+    const { type, problems } = check(expr, scope, wanted)
+    return { expr: problems.length === 0 ? expr : null, type, syntax: null, problems }
+  }
+  catch (error) {
+    if (error instanceof ExpressionError) return { expr: null, type: UNKNOWN, syntax: error, problems: [] }
+    throw error
+  }
+}

@@ -117,7 +117,13 @@ function fillQuestion(question: PlannedQuestion, answer: Answer | undefined, fra
   if (answer === null || answer === '') return
   const offered = question.offer === null ? null : offeredBy(question.offer, values)
   if (offered !== null) frame.offered.set(question.slot, offered)
-  const reading = question.read(answer, { offered, rows: question.offer?.rows ?? ALL })
+  const { last } = question
+  if (last.answer !== answer || last.offered !== offered) {
+    last.reading = question.read(answer, { offered, rows: question.offer === null ? ALL : question.offer.rows })
+    last.answer = answer
+    last.offered = offered
+  }
+  const { reading } = last
   values[question.slot] = reading.value
   if (question.otherSlot >= 0) values[question.otherSlot] = reading.other
   if (reading.answer !== reading.value) frame.given.set(question.slot, reading.answer)

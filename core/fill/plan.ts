@@ -2,12 +2,12 @@ import { compile, FIRST_SLOT, type Compiled, type Environment } from '../express
 import { numberFromDouble } from '../expressions/decimal'
 import type { Expr } from '../expressions/tree'
 import { BOOLEAN, type Context, type Value, type ValueType } from '../expressions/types'
-import { FINISH, type ChoiceType, type Closing, type Form, type Question, type QuestionOf } from '../form/definition'
+import { FINISH, type ChoiceType, type Closing, type Form, type QuestionOf } from '../form/definition'
 import { writeInLabel } from '../form/types'
 import { optionsOf, outline, WRITE_IN, type GroupPlace, type OfferedRow, type Place, type PlaceOf } from '../form/walk'
 import { inOrder } from './order'
 import { isQuestion } from './steps'
-import { readerOf, type Offer, type Reading as AnswerReading } from './readers'
+import { BLANK, readerOf, type Offer, type Reading as AnswerReading } from './readers'
 import type { Answer } from './answers'
 import { Names, type Reading, type Standpoint } from '../form/scope'
 
@@ -16,7 +16,9 @@ export interface PlannedRule { run: Compiled, expr: Expr | null, reading: Readin
 export interface PlannedCheck extends PlannedRule { message: string }
 export type Lock = true | PlannedRule | null
 
+/** Steps are written out field by field, not spread: objects of one shape keep the engine's loop fast. */
 export interface PlannedPlace {
+  is: 'plain' | 'question' | 'entries'
   place: Place
   shown: PlannedRule | null
   readOnly: Lock
@@ -36,6 +38,7 @@ export interface PlannedOffer {
 }
 
 export interface PlannedQuestion extends PlannedPlace {
+  is: 'question'
   place: PlaceOf<'question'>
   slot: number
   /** The slot of the text written in; -1 where there is none. */
@@ -45,10 +48,13 @@ export interface PlannedQuestion extends PlannedPlace {
   value: PlannedRule | null
   offer: PlannedOffer | null
   read: (answer: Answer, offer: Offer) => AnswerReading
+  /** The answer read last: while one question is typed in, all others are read for nothing. */
+  last: { answer: Answer, offered: Offer['offered'], reading: AnswerReading }
 }
 
 /** A repeating group: its entries are filled one by one with the same slots, and stand as a list in its own. */
 export interface PlannedGroup extends PlannedPlace {
+  is: 'entries'
   place: GroupPlace
   slot: number
   min: number
@@ -169,7 +175,7 @@ class Planner {
   private step(place: Place, all: Step[]): Step {
     const { node } = place
     const common: PlannedPlace = {
-      place, shown: this.optional(node.shownWhen, place), parent: place.groups[place.groups.length - 1]?.order ?? -1,
+      is: 'plain', place, shown: this.optional(node.shownWhen, place), parent: place.groups[place.groups.length - 1]?.order ?? -1,
       readOnly: this.lock('readOnly' in node ? node.readOnly : undefined, place), checks: this.checks('validWhen' in node ? node.validWhen : undefined, place),
     }
     if (place.kind === 'question') {
@@ -190,7 +196,7 @@ class Planner {
     const from = (this.slotAt[place.order] ?? 0) + 1
     const after = this.slotAt.slice(orders.to).find(s => s >= 0) ?? this.size
     const step: PlannedGroup = {
-      ...common, place, slot: this.slotAt[place.order] ?? -1, steps, inner, orders, slots: { from, to: slotsInside.length === 0 ? from : after },
+      is: 'entries', place, shown: common.shown, readOnly: common.readOnly, checks: common.checks, parent: common.parent, slot: this.slotAt[place.order] ?? -1, steps, inner, orders, slots: { from, to: slotsInside.length === 0 ? from : after },
       min: place.node.repeat.min ?? 0, max: place.node.repeat.max ?? DEFAULT_MOST,
     }
     all[at] = step
@@ -204,12 +210,12 @@ class Planner {
     const slot = this.slotAt[place.order] ?? -1
     const isFirst = this.slots.get(place.code) === slot
     return {
-      ...common, place, slot, otherSlot: isFirst && 'writeIn' in node && node.writeIn ? slot + 1 : -1,
+      is: 'question', place, shown: common.shown, readOnly: common.readOnly, checks: common.checks, parent: common.parent, slot, otherSlot: isFirst && 'writeIn' in node && node.writeIn ? slot + 1 : -1,
       required: this.lock('required' in node ? node.required : undefined, place),
       default: 'default' in node && node.default !== undefined ? this.rule(node.default, place, this.names.typeOf(place.code)) : null,
       value: node.type === 'value' ? this.rule(node.value, place, null) : null,
       offer: node.type === 'choice' || node.type === 'choices' ? this.offer(node, place) : null,
-      read: prepared(node),
+      read: readerOf(node), last: { answer: null, offered: null, reading: BLANK },
     }
   }
 
@@ -270,17 +276,5 @@ function throughRow(form: Form, node: QuestionOf<ChoiceType>, member: string): (
     if (member === 'label') return row?.label ?? (code === WRITE_IN ? writeInLabel(node) : null)
     if (!row) return null
     return member === 'row' ? Object.fromEntries(Object.entries(row).map(([key, value]) => [key, cell(value)])) : cell(row[member])
-  }
-}
-
-/** A question's reader that remembers the last answer: while one question is typed in, all others are read for nothing. */
-function prepared(node: Question): PlannedQuestion['read'] {
-  const read = readerOf(node)
-  let last: { answer: Answer, offered: Offer['offered'], reading: AnswerReading } | null = null
-  return (answer, offer) => {
-    if (last && last.answer === answer && last.offered === offer.offered) return last.reading
-    const reading = read(answer, offer)
-    last = { answer, offered: offer.offered, reading }
-    return reading
   }
 }

@@ -1,8 +1,8 @@
 import { namesIn } from '../expressions/tree'
 import type { PlannedGroup, PlannedQuestion, PlannedRule, Step } from './plan'
 
-export const isQuestion = (step: Step): step is PlannedQuestion => step.place.kind === 'question'
-export const isRepeating = (step: Step): step is PlannedGroup => 'inner' in step
+export const isQuestion = (step: Step): step is PlannedQuestion => step.is === 'question'
+export const isRepeating = (step: Step): step is PlannedGroup => step.is === 'entries'
 
 /** The step's own expressions that decide what its value is and whether it is in play. */
 export function ownRules(step: Step): PlannedRule[] {

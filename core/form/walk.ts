@@ -41,11 +41,15 @@ export function outline(form: Form): Place[] {
     for (const node of items) {
       // Notes are read, not answered; numbering skips them.
       const number = node.kind === 'note' ? '' : `${prefix}.${count += 1}`
-      const common = { code: node.code, address: addressOf('item', node.code), number, section, groups, entryOf: groups.findLast(g => g.node.repeat !== undefined) ?? null, order: places.length }
-      if (node.kind === 'question') places.push({ ...common, kind: 'question', node })
-      else if (node.kind === 'note') places.push({ ...common, kind: 'note', node })
+      const { code } = node
+      const address = addressOf('item', code)
+      const entryOf = groups.findLast(g => g.node.repeat !== undefined) ?? null
+      const order = places.length
+      // Written out field by field, not spread: objects of one shape keep what walks over them fast.
+      if (node.kind === 'question') places.push({ kind: 'question', code, address, number, section, groups, entryOf, order, node })
+      else if (node.kind === 'note') places.push({ kind: 'note', code, address, number, section, groups, entryOf, order, node })
       else {
-        const place: GroupPlace = { ...common, kind: 'group', node }
+        const place: GroupPlace = { kind: 'group', code, address, number, section, groups, entryOf, order, node }
         places.push(place)
         visit(node.items, section, [...groups, place], number)
       }

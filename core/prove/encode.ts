@@ -87,6 +87,9 @@ export class Encoding {
     return answers
   }
 
+  /** The codes of the questions that the model found last answers. */
+  given = (): Set<string> => new Set([...this.variables].filter(([, v]) => !this.solver.isTrue(v.blank)).map(([code]) => code))
+
   codes = (): string[] => [...this.variables.keys()]
 
   and(literals: readonly Literal[]): Literal {

@@ -40,28 +40,29 @@ export function replay(model: Model, goal: Pick<WitnessGoal, 'section' | 'holds'
 
 function shrink(space: StateSpace, literals: readonly Literal[]): Answers {
   const { encoding } = space
-  let answers = space.answers()
+  let given = encoding.given()
   const dropped: Literal[] = []
   for (const code of encoding.codes()) {
     const { blank } = encoding.variable(code)
-    if (answers[code] === undefined) {
+    if (!given.has(code)) {
       dropped.push(blank)
       continue
     }
     if (space.decide([...literals, ...dropped, blank]) !== 'satisfiable') continue
     dropped.push(blank)
-    answers = space.answers()
+    given = encoding.given()
   }
-  if (dropped.length > 0 && space.decide([...literals, ...dropped]) === 'satisfiable') answers = space.answers()
-  return proveLeast(space, literals, answers)
+  // The last call may have failed: the model of the answers that are left is found once more.
+  space.decide([...literals, ...dropped])
+  return proveLeast(space, literals)
 }
 
 /** Asks for fewer answers until there is a proof that there are none. */
-function proveLeast(space: StateSpace, literals: readonly Literal[], answers: Answers): Answers {
+function proveLeast(space: StateSpace, literals: readonly Literal[]): Answers {
   const { encoding } = space
   const given = encoding.codes().map(code => -encoding.variable(code).blank)
-  let best = answers
-  for (let size = Object.keys(best).length; size > 0 && size <= MOST_PROVED; size = Object.keys(best).length) {
+  let best = space.answers()
+  for (let size = encoding.given().size; size > 0 && size <= MOST_PROVED; size = encoding.given().size) {
     const fewer = atMost(space, given, size - 1)
     if (space.decide([...literals, fewer]) !== 'satisfiable') return best
     best = space.answers()

@@ -14,7 +14,7 @@ export default defineNuxtConfig({
   alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
   imports: { autoImport: true },
   components: [{ path: '~/components', pathPrefix: false }],
-  build: { transpile: ['vuetify'] },
+  build: { transpile: ['vuetify', '@atlaskit/pragmatic-drag-and-drop'] },
   css: [
     '@fontsource-variable/atkinson-hyperlegible-next/wght.css',
     '@fontsource-variable/atkinson-hyperlegible-mono/wght.css',

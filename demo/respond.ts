@@ -17,6 +17,9 @@ const WORDS: Readonly<Record<string, readonly string[]>> = {
   damaged: ['A cradle arm', 'The winch cable', 'A dinghy on its trolley'],
   told: ['The cradle slipped a hand’s breadth and held.', 'Wet weed on the slip.', 'Nobody stood at the brake.'],
   phone_no: ['01632 960112', '01632 960431'],
+  engine_make: ['Reachcraft 3-28', 'Tern Marine 40', 'Marshline E10'],
+  went_wrong: ['The lift was two hours late.', 'Nobody told me of the second bill.'],
+  signature: ['Ines Marlow', 'Hanna Oakes', 'Piet Sorrel'],
   mail_to: ['owner@wherry.example', 'crew@samphire.example'],
 }
 const REMARKS = ['Please call before the lift.', 'Low water springs suit us best.', 'Key is with the harbour office.', 'No hurry.']

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { LIMITS } from '../core/form/definition'
 import { Edit } from '../core/form/edits'
+import { isAnswer, type Answers } from '../core/fill/answers'
 import { dayNumber } from '../core/expressions/dates'
 
 /** Signing in. */
@@ -15,7 +16,8 @@ export const SaveEdits = z.strictObject({ base: z.int().min(0), edits: z.array(E
 /** A release: a reason for every risk, by the finding's place in the list of risks. */
 export const NewRelease = z.strictObject({ revision: z.int().min(0), reasons: z.array(z.string().trim().max(LIMITS.text)).max(1_000) })
 
-const Answer = z.union([z.string().max(LIMITS.text), z.number(), z.boolean(), z.null()])
+/** An answer of any type: JSON of bounded depth, read in full by the fill engine. */
+const Answer = z.custom<Answers[string]>(value => isAnswer(value), 'an answer is a text, number, yes or no, list or record')
 
 /** A response as the respondent's page sends it. */
 export const Sending = z.strictObject({
@@ -24,6 +26,9 @@ export const Sending = z.strictObject({
   begunOn: z.string().refine(day => dayNumber(day) !== null, 'a date is written 2026-05-01'),
   answers: z.record(z.string().max(LIMITS.code), Answer),
 })
+
+/** Where a file belongs that a respondent gives: the question, the sending, and what it is called. The content is the body. */
+export const GivenFile = z.object({ question: z.string().max(LIMITS.code), key: z.string().min(8).max(80), name: z.string().min(1).max(LIMITS.label) })
 
 /** What every refused request says: a code for programs, a sentence for people, and the places where there are several. */
 export const Refusal = z.object({ code: z.string(), sentence: z.string(), problems: z.array(z.object({ path: z.string(), sentence: z.string() })).optional() })

@@ -1,5 +1,7 @@
 import { defineStore } from 'pinia'
 import { outline, type Address } from '#core/form/walk'
+import { namesOf } from '#core/form/names'
+import { Names } from '#core/form/scope'
 import { applyEdits, EditError, type Edit } from '#core/form/edits'
 import type { Form } from '#core/form/definition'
 import type { Refusal } from '#shared/api'
@@ -30,6 +32,9 @@ export const useDraft = defineStore('draft', () => {
   let sending: Promise<void> | null = null
 
   const places = computed(() => form.value ? outline(form.value) : [])
+  const words = computed(() => form.value ? namesOf(form.value, places.value) : null)
+  /** What names mean in the draft, worked out once for each state. */
+  const names = computed(() => form.value ? new Names(form.value, places.value) : null)
 
   async function load(formId: string) {
     const loaded = await $fetch<LoadedForm>(`/api/forms/${formId}`)
@@ -134,5 +139,5 @@ export const useDraft = defineStore('draft', () => {
   }
 
   const unsaved = () => waiting.length > 0 || sending !== null
-  return { id, form, places, releases, responses, revision, save, refused, past, future, selected, load, edit, undo, redo, flush, unsaved }
+  return { id, form, places, names, words, releases, responses, revision, save, refused, past, future, selected, load, edit, undo, redo, flush, unsaved }
 })

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
-import type { Answer, Answers } from '#core/fill/answers'
+import { isAnswer, type Answer, type Answers } from '#core/fill/answers'
 import { fill } from '#core/fill/fill'
+import { pagesOf, type Page } from '#core/fill/pages'
 import { planOf } from '#core/fill/plan'
 import type { Address } from '#core/form/walk'
 import { useDraft } from './draft'
@@ -12,7 +13,7 @@ export const dayHere = (now = new Date()): string => `${now.getFullYear()}-${Str
 export const useRehearsal = defineStore('rehearsal', () => {
   const draft = useDraft()
   const answers = shallowRef<Answers>({})
-  const section = ref(0)
+  const place = ref<Page>({ section: 0, only: null })
   /** What a witness was opened for; it stands out in the rehearsal. */
   const lit = ref<Address | null>(null)
   const today = dayHere()
@@ -22,11 +23,11 @@ export const useRehearsal = defineStore('rehearsal', () => {
 
   function restore() {
     answers.value = {}
-    section.value = 0
+    place.value = { section: 0, only: null }
     lit.value = null
     try {
       const kept: unknown = JSON.parse(localStorage.getItem(key.value) ?? '{}')
-      if (typeof kept === 'object' && kept !== null) answers.value = Object.fromEntries(Object.entries(kept).filter((e): e is [string, Answer] => e[1] === null || ['string', 'number', 'boolean'].includes(typeof e[1])))
+      if (typeof kept === 'object' && kept !== null) answers.value = Object.fromEntries(Object.entries(kept).filter((e): e is [string, Answer] => isAnswer(e[1])))
     }
     catch {
       localStorage.removeItem(key.value) // not ours any more: begin with none
@@ -42,7 +43,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
 
   function startAfresh() {
     answers.value = {}
-    section.value = filled.value?.path[0] ?? 0
+    place.value = { section: filled.value?.path[0] ?? 0, only: null }
     lit.value = null
     keep()
   }
@@ -51,11 +52,13 @@ export const useRehearsal = defineStore('rehearsal', () => {
   function open(witness: Answers, at: Address | null) {
     answers.value = { ...witness }
     lit.value = at
-    const place = draft.places.find(p => p.address === at)
-    const wanted = place?.section ?? 0
-    section.value = filled.value?.path.filter(i => i <= wanted).at(-1) ?? 0
+    const wanted = draft.places.find(p => p.address === at)
+    const pages = filled.value ? pagesOf(filled.value) : []
+    const reached = pages.filter(p => p.section <= (wanted?.section ?? 0))
+    const section = reached.at(-1)?.section ?? 0
+    place.value = reached.find(p => p.section === section && (p.only === null || p.only >= (wanted?.order ?? 0))) ?? reached.at(-1) ?? place.value
     keep()
   }
 
-  return { answers, section, lit, today, plan, filled, restore, answer, startAfresh, open }
+  return { answers, place, lit, today, plan, filled, restore, answer, startAfresh, open }
 })

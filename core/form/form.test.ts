@@ -63,7 +63,7 @@ describe('edits', () => {
 
 describe('reading a definition', () => {
   it('gives the definition back as it was written, faults and all', () => {
-    for (const name of ['haul_out', 'slipway_incident', 'mooring']) {
+    for (const name of ['haul_out', 'slipway_incident', 'mooring', 'after_launch']) {
       const { form, problems } = readFormText(demo(name))
       expect(problems).toBeNull()
       expect(`${JSON.stringify(form, null, 2)}\n`).toBe(demo(name))

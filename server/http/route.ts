@@ -39,9 +39,14 @@ export const openRoute = <T>(handle: (event: Event) => Promise<T>) => defineEven
   }
 })
 
+/** Refuses a body that says it is longer than so many bytes, before it is read. */
+export function refuseLonger(event: Event, most: number) {
+  if (Number(getRequestHeader(event, 'content-length') ?? 0) > most) refuse(413, 'too-large', `This is larger than ${most / 1_000_000} MB, the most that is read at once.`)
+}
+
 /** Reads and checks the body; what doesn't fit is refused with every problem and its path. */
-export async function bodyOf<T>(event: Event, schema: z.ZodType<T>): Promise<T> {
-  if (Number(getRequestHeader(event, 'content-length') ?? 0) > LARGEST_BODY) refuse(413, 'too-large', `This is larger than ${LARGEST_BODY / 1_000_000} MB, the most that is read at once.`)
+export async function bodyOf<T>(event: Event, schema: z.ZodType<T>, most = LARGEST_BODY): Promise<T> {
+  refuseLonger(event, most)
   let body: unknown
   try {
     body = await readBody(event)

@@ -1,6 +1,7 @@
 import { desc, eq } from 'drizzle-orm'
 import { dayNumber } from '../../core/expressions/dates'
-import { allProblems, answersInPlay, fill } from '../../core/fill/fill'
+import { allProblems, answersInPlay, fill, type Filled } from '../../core/fill/fill'
+import { claimFiles, filesIn } from './files'
 import { planOf } from '../../core/fill/plan'
 import type { Sending } from '../../shared/api'
 import type { Database } from '../store/database'
@@ -21,16 +22,22 @@ export async function takeResponse(db: Database, token: string, sending: Sending
   const age = (dayNumber(todayText()) ?? 0) - (dayNumber(sending.begunOn) ?? 0)
   if (age < -1 || age > LONGEST_FILLING) refuse(422, 'wrong-day', `A response is sent within ${LONGEST_FILLING} days of its beginning. Reload the page to begin again.`)
   const plan = planOf(release.definition)
-  const unknown = Object.keys(sending.answers).filter(code => !plan.byCode.has(code))
+  const unknown = Object.keys(sending.answers).filter(code => !plan.byCode.has(code) && !plan.groups.has(code))
   if (unknown.length > 0) refuse(422, 'unknown-question', 'The response answers questions that this form does not have; nothing was stored.', unknown.map(code => ({ path: code, sentence: `There is no question “${code}”.` })))
   const filled = fill(plan, sending.answers, sending.begunOn)
   const problems = allProblems(filled)
-  if (problems.length > 0) refuse(422, 'wrong-answers', 'Some answers don’t fit; nothing was stored.', problems.map(p => ({ path: p.question.place.code, sentence: p.sentence })))
+  if (problems.length > 0) refuse(422, 'wrong-answers', 'Some answers don’t fit; nothing was stored.', problems.map(p => ({ path: p.path, sentence: p.sentence })))
+  return db.transaction(tx => store(tx, release.id, sending, filled))
+}
+
+async function store(db: Database, releaseId: string, sending: Sending, filled: Filled): Promise<{ sentAt: string }> {
   const [stored] = await db.insert(responses)
-    .values({ releaseId: release.id, sendingKey: sending.key, begunOn: sending.begunOn, answers: answersInPlay(filled) })
-    .onConflictDoNothing().returning({ sentAt: responses.sentAt })
+    .values({ releaseId, sendingKey: sending.key, begunOn: sending.begunOn, answers: answersInPlay(filled) })
+    .onConflictDoNothing().returning({ id: responses.id, sentAt: responses.sentAt })
   // The same sending again, after a lost connection: it is stored already.
-  return { sentAt: (stored?.sentAt ?? new Date()).toISOString() }
+  if (!stored) return { sentAt: new Date().toISOString() }
+  await claimFiles(db, releaseId, sending.key, stored.id, filesIn(filled))
+  return { sentAt: stored.sentAt.toISOString() }
 }
 
 /** The responses to all releases of a form, the newest first, at most `most`. */

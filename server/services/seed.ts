@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { count } from 'drizzle-orm'
 import slipway from '../../demo/forms/slipway_incident.form.json'
+import afterLaunch from '../../demo/forms/after_launch.form.json'
 import haulOut from '../../demo/forms/haul_out.form.json'
 import mooring from '../../demo/forms/mooring.form.json'
 import { madeUpResponses } from '../../demo/respond'
@@ -17,6 +18,7 @@ export const DEMO_OWNER = { email: 'ines@wherry.example', password: 'wherry-reac
 /** The demo forms: released ones with how many responses, and a draft with planted faults. */
 const DEMO_FORMS: readonly { definition: unknown, responses: number }[] = [
   { definition: mooring, responses: 0 },
+  { definition: afterLaunch, responses: 60 },
   { definition: slipway, responses: 12 },
   { definition: haulOut, responses: 40 },
 ]

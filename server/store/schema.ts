@@ -1,10 +1,11 @@
-import { date, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { customType, date, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import type { Answers } from '../../core/fill/answers'
 import type { Form } from '../../core/form/definition'
 import type { Edit } from '../../core/form/edits'
 import type { Finding } from '../../core/prove/finding'
 
 const id = () => uuid('id').primaryKey().defaultRandom()
+const bytes = customType<{ data: Uint8Array, driverData: Uint8Array }>({ dataType: () => 'bytea' })
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' }).notNull().defaultNow()
 
 /** Who may design. */
@@ -62,3 +63,18 @@ export const responses = pgTable('responses', {
   sentAt: at('sent_at'),
   answers: jsonb('answers').$type<Answers>().notNull(),
 }, t => [uniqueIndex('responses_release_key').on(t.releaseId, t.sendingKey), index('responses_sent').on(t.releaseId, t.sentAt)])
+
+/** Files that respondents gave, kept apart from the answers: these hold the id and the name. Unclaimed ones are cleared after some days. */
+export const files = pgTable('files', {
+  id: id(),
+  releaseId: uuid('release_id').notNull().references(() => releases.id, { onDelete: 'cascade' }),
+  /** The sending that it was given for, before and after it is sent. */
+  sendingKey: text('sending_key').notNull(),
+  responseId: uuid('response_id').references(() => responses.id, { onDelete: 'cascade' }),
+  question: text('question').notNull(),
+  name: text('name').notNull(),
+  mediaType: text('media_type').notNull(),
+  size: integer('size').notNull(),
+  content: bytes('content').notNull(),
+  at: at('at'),
+}, t => [index('files_sending').on(t.releaseId, t.sendingKey)])

@@ -5,6 +5,7 @@ import type { Form, Item, Question, Section } from '../../core/form/definition'
 
 type Kind = 'yesNo' | 'choice' | 'integer' | 'text' | 'date'
 export interface Asked { code: string, kind: Kind }
+const isKind = (type: string): type is Kind => type in ANSWERS
 
 const NUMBERS = [0, 1, 2, 3]
 const CODES = ['a', 'b', 'c']
@@ -113,7 +114,7 @@ export const askedOf = (form: Form): Asked[] => {
   const found: Asked[] = []
   const visit = (items: readonly Item[]) => {
     for (const item of items) {
-      if (item.kind === 'question' && item.type !== 'decimal') found.push({ code: item.code, kind: item.type })
+      if (item.kind === 'question' && isKind(item.type)) found.push({ code: item.code, kind: item.type })
       if (item.kind === 'group') visit(item.items)
     }
   }

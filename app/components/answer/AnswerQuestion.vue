@@ -1,77 +1,66 @@
 <script setup lang="ts">
 import type { Answer } from '#core/fill/answers'
-import type { Filled } from '#core/fill/fill'
-import { problemOf } from '#core/fill/fill'
+import { problemOf, type Frame } from '#core/fill/fill'
+import { keptAnswer } from '#core/fill/keep'
+import { quotedText } from '#core/fill/quote'
 import type { PlannedQuestion } from '#core/fill/plan'
-import { rowsOf } from '#core/form/walk'
+import { LOCKED, widgetFor } from './widgets'
 
 /** One question as the respondent meets it. */
-const props = defineProps<{ question: PlannedQuestion, filled: Filled, answer: Answer | undefined, tried: boolean, lit: boolean, prefix: string }>()
+const props = defineProps<{ question: PlannedQuestion, frame: Frame, answer: Answer | undefined, tried: boolean, lit: boolean, id: string }>()
 const emit = defineEmits<{ answer: [value: Answer] }>()
-const MOST_RADIOS = 8
+const slots = defineSlots<{ under?: (scope: { option: string }) => unknown }>()
 
 const node = computed(() => props.question.place.node)
+const locked = computed(() => props.frame.locked[props.question.place.order] === true)
+const widget = computed(() => locked.value && node.value.type !== 'hidden' ? LOCKED : widgetFor(node.value, props.question.offer?.rows.size ?? 0))
 const left = ref(false)
 const afterPointer = useAfterPointer()
 const leave = () => afterPointer(() => { left.value = true })
 const problem = computed(() => {
-  const found = problemOf(props.filled, props.question)
+  const found = problemOf(props.frame, props.question)
   return found && (props.tried || (left.value && found.kind !== 'missing')) ? found.sentence : null
 })
-const required = computed(() => props.filled.required[props.question.slot] === true)
-const id = computed(() => `${props.prefix}-${node.value.code}`)
-const value = computed<Answer>(() => props.answer ?? null)
-const rows = computed(() => node.value.type === 'choice' ? rowsOf(props.filled.plan.form, node.value) ?? [] : [])
-const radios = computed(() => node.value.type === 'yesNo' ? [{ value: true, label: 'Yes' }, { value: false, label: 'No' }] : rows.value.map(r => ({ value: r.code, label: r.label })))
-const asRadios = computed(() => node.value.type === 'yesNo' || (node.value.type === 'choice' && rows.value.length <= MOST_RADIOS))
-const describedby = computed(() => [node.value.help ? `${id.value}-help` : '', problem.value ? `${id.value}-wrong` : ''].filter(Boolean).join(' ') || undefined)
-const unit = computed(() => 'unit' in node.value ? node.value.unit : undefined)
-const textOf = (event: Event) => event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement || event.target instanceof HTMLTextAreaElement ? event.target.value : ''
+const required = computed(() => props.frame.required[props.question.slot] === true)
+const value = computed<Answer>(() => locked.value || props.answer === undefined ? keptAnswer(props.frame, props.question.slot) : props.answer)
+const text = (t: string | undefined) => t ? quotedText(props.frame, t, props.question.place) : ''
+const label = computed(() => text(node.value.label) || node.value.code)
+const help = computed(() => 'help' in node.value ? text(node.value.help) : '')
+const unit = computed(() => 'unit' in node.value ? node.value.unit : 'currency' in node.value ? node.value.currency : undefined)
+const lost = computed(() => (props.frame.lost.get(props.question.slot) ?? []).map(code => props.question.offer?.rows.get(code)?.label ?? code))
+const isOutput = computed(() => node.value.type === 'value' || locked.value)
+const describedby = computed(() => [help.value ? `${props.id}-help` : '', lost.value.length > 0 ? `${props.id}-lost` : '', problem.value ? `${props.id}-wrong` : ''].filter(Boolean).join(' ') || undefined)
+const clearable = computed(() => !required.value && !isOutput.value && value.value !== null && lost.value.length === 0 && ['yesNo', 'choice', 'scale', 'grid'].includes(node.value.type) && widget.value?.group === true)
+const role = computed(() => ['choice', 'yesNo', 'scale'].includes(node.value.type) && !isOutput.value ? 'radiogroup' : 'group')
 </script>
 
 <template>
-  <fieldset v-if="asRadios" :id="`${id}-box`" class="question" :class="{ lit, two: node.type === 'yesNo' }" :aria-describedby="describedby" :aria-invalid="problem ? true : undefined" role="radiogroup" :aria-required="required || undefined">
-    <legend>{{ node.label }} <span v-if="!required" class="optional">optional</span></legend>
-    <p v-if="node.help" :id="`${id}-help`" class="help">{{ node.help }}</p>
-    <div class="radios">
-      <label v-for="(r, i) in radios" :key="String(r.value)" :class="{ chosen: value === r.value }">
-        <input :id="i === 0 ? id : undefined" type="radio" :name="id" :checked="value === r.value" @change="left = true; emit('answer', r.value)">
-        <span>{{ r.label }}</span>
-      </label>
-    </div>
-    <button v-if="!required && value !== null" type="button" class="text-button" @click="emit('answer', null)">Clear the answer</button>
+  <component :is="widget.group && !isOutput ? 'fieldset' : 'div'" v-if="widget" :id="`${id}-box`" class="question" :class="{ lit, output: isOutput }" :role="widget.group ? role : undefined" :aria-describedby="widget.group ? describedby : undefined" :aria-invalid="widget.group && role === 'radiogroup' && problem ? true : undefined" :aria-required="widget.group && role === 'radiogroup' && required ? true : undefined">
+    <component :is="isOutput ? 'span' : widget.group ? 'legend' : 'label'" :id="`${id}-label`" class="label" :for="widget.group ? undefined : id">{{ label }}<span v-if="unit && !widget.group" class="hidden-words">, in {{ unit }}</span> <span v-if="!required && !isOutput" class="optional">optional</span></component>
+    <p v-if="help" :id="`${id}-help`" class="help">{{ help }}</p>
+    <p v-if="lost.length > 0" :id="`${id}-lost`" class="lost" role="status">{{ lost.map(l => `“${l}”`).join(', ') }} {{ lost.length === 1 ? 'is' : 'are' }} no longer on offer after your other answers, and {{ lost.length === 1 ? 'was' : 'were' }} taken out.</p>
+    <component :is="widget.component" :id="id" class="widget" :question="node" :step="question" :frame="frame" :value="value" :describedby="describedby" :labelledby="`${id}-label`" :invalid="!!problem" :required="required" @answer="(v: Answer) => emit('answer', v)" @left="leave">
+      <template v-if="slots.under" #under="{ option }: { option: string }"><slot name="under" :option="option" /></template>
+    </component>
+    <p v-if="locked" class="small quiet">This can’t be changed here.</p>
+    <button v-if="clearable" type="button" class="text-button clear" @click="emit('answer', null)">Clear the answer</button>
     <p v-if="problem" :id="`${id}-wrong`" class="wrong">{{ problem }}</p>
-  </fieldset>
-  <div v-else :id="`${id}-box`" class="question" :class="{ lit }">
-    <label :for="id">{{ node.label }} <span v-if="!required" class="optional">optional</span><span v-if="unit" class="hidden-words">, in {{ unit }}</span></label>
-    <p v-if="node.help" :id="`${id}-help`" class="help">{{ node.help }}</p>
-    <AnswerNumber v-if="node.type === 'integer' || node.type === 'decimal'" :id="id" :value="value" :unit="unit" :describedby="describedby" :invalid="!!problem" :required="required" @answer="emit('answer', $event)" @left="leave" />
-    <select v-else-if="node.type === 'choice'" :id="id" class="box" :class="{ invalid: problem }" :value="value ?? ''" :aria-describedby="describedby" :aria-invalid="problem ? true : undefined" :aria-required="required || undefined" @change="emit('answer', textOf($event) || null)" @blur="leave">
-      <option value="">Choose …</option>
-      <option v-for="r in rows" :key="r.code" :value="r.code">{{ r.label }}</option>
-    </select>
-    <input v-else :id="id" class="box" :class="{ invalid: problem, day: node.type === 'date' }" :type="node.type === 'date' ? 'date' : 'text'" :value="value ?? ''" :placeholder="node.placeholder" :aria-describedby="describedby" :aria-invalid="problem ? true : undefined" :aria-required="required || undefined" @input="emit('answer', textOf($event) || null)" @blur="leave">
-    <p v-if="problem" :id="`${id}-wrong`" class="wrong">{{ problem }}</p>
-  </div>
+  </component>
 </template>
 
 <style scoped>
 .question { min-width: 0; scroll-margin-top: 24px; }
 .question.lit { outline: 2px dashed var(--verdigris); outline-offset: 8px; }
-label, legend { font-weight: 600; font-size: 16px; display: block; padding: 0; }
+.label { font-weight: 600; font-size: 16px; display: block; padding: 0; }
 .optional { font-weight: 400; font-size: 13px; color: var(--slate); margin-left: 4px; }
-.help { color: var(--slate); font-size: 14px; margin-top: 2px; }
-.box, .number-box, .radios { margin-top: 8px; }
-.box { display: block; width: 100%; box-sizing: border-box; min-height: 44px; padding: 10px 14px; border: 1px solid var(--control-line); border-radius: 2px; background: var(--paper); }
-.box.day { width: 220px; max-width: 100%; }
-.box.invalid { border: 2px solid var(--madder); }
-.radios { display: grid; }
-.radios label { display: flex; gap: 12px; align-items: center; font-weight: 400; font-size: 15px; min-height: 44px; padding: 4px 14px; border: 1px solid var(--control-line); margin-top: -1px; background: var(--paper); cursor: pointer; box-sizing: border-box; }
-.radios label.chosen { background: var(--verdigris-wash); border-color: var(--verdigris); position: relative; z-index: 1; }
-.radios label:has(:focus-visible) { outline: 2px solid var(--woad); outline-offset: 1px; z-index: 2; position: relative; }
-.radios input { width: 18px; height: 18px; accent-color: var(--verdigris); margin: 0; flex: none; }
-.radios input:focus-visible { outline: none; }
-.two .radios { grid-template-columns: 1fr 1fr; max-width: 360px; }
-.two .radios label + label { margin-left: -1px; }
+.help { color: var(--slate); font-size: 14px; margin-top: 2px; white-space: pre-line; }
+.lost { background: var(--weld-wash); padding: 8px 12px; font-size: 14px; margin-top: 6px; }
+.widget { margin-top: 8px; }
+.output { display: grid; grid-template-columns: 1fr auto; gap: 2px 16px; align-items: baseline; border-bottom: 1px dotted var(--line); padding-bottom: 6px; }
+.output > .help, .output > .small, .output > .wrong { grid-column: 1 / -1; } .output > .widget { grid-area: 1 / 2; margin: 0; text-align: right; }
 .wrong { color: var(--madder); font-weight: 600; font-size: 14px; margin-top: 6px; }
+.clear { min-height: 28px; }
+.question :deep(.box) { display: block; width: 100%; box-sizing: border-box; min-height: 44px; padding: 10px 14px; border: 1px solid var(--control-line); border-radius: 2px; background: var(--paper); }
+.question :deep(.box.invalid) { border: 2px solid var(--madder); }
+.question :deep(input.box.date) { width: 220px; } .question :deep(input.box.time) { width: 150px; } .question :deep(input.box.dateTime) { width: 260px; }
 </style>

@@ -1,40 +1,34 @@
 <script setup lang="ts">
-import { problemsIn } from '#core/fill/fill'
+import { closingOf } from '#core/fill/closing'
+import { FILE_TAKER, type FileTaker } from '../answer/widgets/widget'
 
 /** The live form beside the design. */
 const draft = useDraft()
 const rehearsal = useRehearsal()
 const width = ref<'phone' | 'pane'>('pane')
-const tried = ref(false)
 const sheet = useTemplateRef('sheet')
-
-const path = computed(() => rehearsal.filled?.path ?? [])
-/** The section on show: the chosen one while it is on the way, else the last before it. */
-const current = computed(() => path.value.filter(i => i <= rehearsal.section).at(-1) ?? path.value[0])
-const at = computed(() => current.value === undefined ? -1 : path.value.indexOf(current.value))
-const next = computed(() => path.value[at.value + 1])
-const open = computed(() => current.value === undefined ? undefined : rehearsal.plan?.sections[current.value])
-const isBlocked = computed(() => rehearsal.filled && open.value ? problemsIn(rehearsal.filled, open.value).length > 0 : false)
+const filled = computed(() => rehearsal.filled)
+const way = useWay(filled, toRef(rehearsal, 'place'))
+const { at, page } = way
 const finished = ref(false)
+const said = computed(() => filled.value ? closingOf(filled.value) : null)
+// Nothing is sent while rehearsing: a file is only named.
+provide<FileTaker>(FILE_TAKER, { take: (_, file) => Promise.resolve({ file: `rehearsal-${Date.now()}`, name: file.name, bytes: file.size }) })
 
 function goOn() {
-  tried.value = isBlocked.value
-  if (isBlocked.value) return
-  if (next.value === undefined) finished.value = true
-  else rehearsal.section = next.value
+  if (way.goOn() === 'end') finished.value = true
   sheet.value?.scrollTo({ top: 0 })
 }
 function goBack() {
-  tried.value = false
   if (finished.value) finished.value = false
-  else rehearsal.section = path.value[at.value - 1] ?? 0
+  else way.goBack()
 }
 function afresh() {
   rehearsal.startAfresh()
   finished.value = false
-  tried.value = false
+  way.tried.value = false
 }
-watch([() => rehearsal.section, () => draft.id], () => {
+watch([() => rehearsal.place, () => draft.id], () => {
   finished.value = false
 })
 watch(() => rehearsal.lit, (lit) => {
@@ -63,19 +57,20 @@ const litName = computed(() => {
         These answers lead to {{ litName.name }}{{ litName.shown ? ', marked below.' : ', which does not show.' }}
         <button class="text-button" @click="rehearsal.lit = null">Done</button>
       </p>
-      <div v-if="rehearsal.filled && current !== undefined" class="sheet page" :class="width">
-        <template v-if="finished">
+      <div v-if="filled && page" class="sheet page" :class="width">
+        <template v-if="finished && said">
           <h2>All answered</h2>
-          <p class="quiet">A respondent would now check the answers and send them.</p>
+          <p class="quiet">A respondent would now check the answers and send them. Then the page says:</p>
+          <div class="said"><strong>{{ said.title }}</strong><p>{{ said.text }}</p><p v-if="said.forward" class="small quiet">and goes on to <code>{{ said.forward }}</code></p></div>
           <div class="row-flex foot"><button class="plain-button" @click="goBack">Back</button></div>
         </template>
         <template v-else>
-          <p class="quiet small part">Part {{ at + 1 }} of about {{ path.length }}</p>
-          <AnswerSection :filled="rehearsal.filled" :section="current" :answers="rehearsal.answers" :tried="tried" :lit="rehearsal.lit" prefix="try" @answer="(code, value) => rehearsal.answer(code, value)" />
+          <p class="quiet small part">{{ way.progress.value }}</p>
+          <AnswerSection :filled="filled" :page="page" :answers="rehearsal.answers" :tried="way.tried.value" :lit="rehearsal.lit" prefix="try" @answer="(code, value) => rehearsal.answer(code, value)" />
           <div class="row-flex foot">
             <button class="plain-button" :disabled="at === 0" @click="goBack">Back</button>
             <span class="spread" />
-            <button class="action" @click="goOn">{{ next === undefined ? 'Check your answers' : `Next: ${draft.form?.sections[next]?.title}` }}</button>
+            <button class="action" @click="goOn">{{ way.nextWords.value }}</button>
           </div>
         </template>
       </div>
@@ -94,6 +89,7 @@ const litName = computed(() => {
 .page { padding: 24px 28px; max-width: 640px; margin: 0 auto; }
 .page.phone { width: 360px; max-width: 100%; box-sizing: border-box; padding: 20px 16px; }
 .part { margin-bottom: 4px; }
+.said { border-left: 1px solid var(--line); padding-left: 12px; margin-top: 12px; white-space: pre-line; }
 .foot { margin-top: 28px; }
 .lit-line { background: var(--woad-wash); padding: 6px 12px; margin: 0 auto 12px; max-width: 672px; }
 .empty { padding: 40px; text-align: center; }

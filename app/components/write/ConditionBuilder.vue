@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { OPERATORS, type Condition, type ConditionTest, type Operator } from '#core/expressions/pointing'
 import { numberFromText, numberText } from '#core/expressions/decimal'
-import { dayNumber } from '#core/expressions/dates'
+import { dateTimeText, dayNumber, timeText } from '#core/expressions/dates'
 import { print } from '#core/expressions/print'
 import type { Expr } from '#core/expressions/tree'
 import type { Pointable } from '#core/form/names'
@@ -9,12 +9,13 @@ import type { Pointable } from '#core/form/names'
 const props = defineProps<{ condition: Condition, questions: Pointable[], nested?: boolean }>()
 const emit = defineEmits<{ change: [condition: Condition], remove: [] }>()
 const HERE = { from: 0, to: 0 }
+const INPUTS: Partial<Record<Pointable['kind'], string>> = { date: 'date', time: 'time', dateTime: 'datetime-local' }
 
 const questionOf = (code: string) => props.questions.find(q => q.code === code)
 const operatorsFor = (code: string) => {
   const kind = questionOf(code)?.kind
   return (Object.entries(OPERATORS) as [Operator, typeof OPERATORS[Operator]][]).filter(([, o]) => kind && o.kinds.includes(kind))
-    .map(([key, o]) => ({ key, words: kind === 'date' ? o.dateWords ?? o.words : o.words }))
+    .map(([key, o]) => ({ key, words: kind === 'date' || kind === 'time' || kind === 'dateTime' ? o.dateWords ?? o.words : o.words }))
 }
 const firstTest = (): Condition => ({ kind: 'test', question: '', operator: 'isAnswered', operands: [] })
 
@@ -55,13 +56,17 @@ function toggle(test: ConditionTest, code: string): ConditionTest {
   return { ...test, operands: chosen.map((value): Expr => ({ kind: 'text', value, ...HERE })) }
 }
 const isToday = (operand: Expr | undefined) => operand?.kind === 'call' && operand.name === 'today'
-const operandText = (operand: Expr | undefined) => !operand ? '' : operand.kind === 'number' ? numberText(operand.value) : operand.kind === 'text' || operand.kind === 'date' ? operand.value : print(operand)
+const operandText = (operand: Expr | undefined) => !operand ? '' : operand.kind === 'number' ? numberText(operand.value) : operand.kind === 'text' || operand.kind === 'date' || operand.kind === 'time' || operand.kind === 'dateTime' ? operand.value : print(operand)
 function setOperand(test: ConditionTest, i: number, text: string): ConditionTest {
   const kind = questionOf(test.question)?.kind
   let operand: Expr | null = null
   if (text === 'today()') operand = { kind: 'call', name: 'today', args: [], ...HERE }
   else if (kind === 'date') operand = dayNumber(text) === null ? null : { kind: 'date', value: text, ...HERE }
-  else if (kind === 'number') {
+  else if (kind === 'time' || kind === 'dateTime') {
+    const value = kind === 'time' ? timeText(text) : dateTimeText(text)
+    operand = value === null ? null : { kind, value, ...HERE }
+  }
+  else if (kind === 'number' || kind === 'codes' || kind === 'entries') {
     const value = numberFromText(text.trim().replace(',', '.'))
     operand = value === null ? null : { kind: 'number', value, ...HERE }
   }
@@ -108,7 +113,7 @@ const valueOf = (event: Event) => event.target instanceof HTMLInputElement || ev
       <template v-for="i in wantedOf(condition)" :key="i">
         <span v-if="i === 2" class="small quiet">and</span>
         <span v-if="isToday(condition.operands[i - 1])" class="chip" aria-label="Value">today</span>
-        <input v-else class="field value" :type="questionOf(condition.question)?.kind === 'date' ? 'date' : 'text'" :value="operandText(condition.operands[i - 1])" aria-label="Value" @change="emit('change', setOperand(condition, i - 1, valueOf($event)))">
+        <input v-else class="field value" :type="INPUTS[questionOf(condition.question)?.kind ?? 'text'] ?? 'text'" :value="operandText(condition.operands[i - 1])" aria-label="Value" @change="emit('change', setOperand(condition, i - 1, valueOf($event)))">
         <button v-if="questionOf(condition.question)?.kind === 'date'" class="text-button" @click="emit('change', setOperand(condition, i - 1, isToday(condition.operands[i - 1]) ? '' : 'today()'))">{{ isToday(condition.operands[i - 1]) ? 'a date' : 'today' }}</button>
       </template>
     </template>

@@ -1,20 +1,23 @@
 <script setup lang="ts">
 import { KEYWORDS } from '#core/expressions/parse'
-import { FINISH, type QuestionType, type Route, type Check } from '#core/form/definition'
+import type { Check, QuestionType } from '#core/form/definition'
 import { freeCode, takenCodes } from '#core/form/codes'
 import { retyped } from '#core/form/create'
 import { renameEdits } from '#core/form/rename'
 import { TYPES } from '#core/form/types'
 import type { Address, Place } from '#core/form/walk'
+import { TYPE_FIELDS } from './typeFields'
 
 /** A row opened in place: everything that can be said of it. */
 const props = defineProps<{ place: Place }>()
 const emit = defineEmits<{ renamed: [address: Address] }>()
 const draft = useDraft()
 const first = useTemplateRef<HTMLInputElement | HTMLTextAreaElement>('first')
+const more = ref(false)
 onMounted(() => first.value?.focus())
 
 const question = computed(() => props.place.kind === 'question' ? props.place.node : null)
+const group = computed(() => props.place.kind === 'group' ? props.place.node : null)
 const labelKey = computed(() => ({ question: 'label', note: 'text', group: 'title', section: 'title' })[props.place.kind])
 const label = computed(() => props.place.kind === 'question' ? props.place.node.label : props.place.kind === 'note' ? props.place.node.text : props.place.node.title)
 const valueOf = (event: Event) => event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLSelectElement ? event.target.value : ''
@@ -37,33 +40,20 @@ function recode(event: Event) {
 const isType = (value: string): value is QuestionType => value in TYPES
 function retype(event: Event) {
   const type = valueOf(event)
-  if (isType(type)) set(retyped(type))
+  if (isType(type) && question.value) set(retyped(question.value, type))
 }
-const requiredMode = computed(() => !question.value?.required ? 'never' : question.value.required === true ? 'always' : 'when')
-function setRequired(mode: string) {
-  set({ required: mode === 'never' ? null : mode === 'always' ? true : requiredMode.value === 'when' ? question.value?.required : '' })
-}
-const checks = computed(() => question.value?.validWhen ?? [])
-const setChecks = (next: Check[], merge: string | null = null) => set({ validWhen: next.length > 0 ? next : null }, merge)
-const routes = computed(() => props.place.kind === 'section' ? props.place.node.routes ?? [] : [])
-const setRoutes = (next: Route[]) => set({ routes: next.length > 0 ? next : null })
-const laterSections = computed(() => draft.form?.sections.slice(props.place.section + 1) ?? [])
-
-/** The limits of a type, as fields. */
-const LIMIT_FIELDS: Record<QuestionType, { key: string, words: string, type: 'number' | 'date' | 'text' }[]> = {
-  text: [{ key: 'minLength', words: 'least letters', type: 'number' }, { key: 'maxLength', words: 'most letters', type: 'number' }],
-  integer: [{ key: 'min', words: 'least', type: 'number' }, { key: 'max', words: 'most', type: 'number' }, { key: 'unit', words: 'unit', type: 'text' }],
-  decimal: [{ key: 'min', words: 'least', type: 'number' }, { key: 'max', words: 'most', type: 'number' }, { key: 'decimals', words: 'digits after the point', type: 'number' }, { key: 'unit', words: 'unit', type: 'text' }],
-  yesNo: [], choice: [],
-  date: [{ key: 'min', words: 'first day', type: 'date' }, { key: 'max', words: 'last day', type: 'date' }],
-}
-const limitOf = (key: string): string => {
-  const value: unknown = question.value ? Reflect.get(question.value, key) : undefined
-  return value === undefined ? '' : String(value)
-}
-function setLimit(key: string, type: string, text: string) {
-  const value = text.trim() === '' ? null : type === 'number' ? Number(text) : text
-  if (typeof value !== 'number' || Number.isFinite(value)) set({ [key]: value })
+const isAsked = computed(() => question.value !== null && question.value.type !== 'value' && question.value.type !== 'hidden')
+const required = computed(() => question.value && 'required' in question.value ? question.value.required : undefined)
+const checks = computed((): Check[] => 'validWhen' in props.place.node ? props.place.node.validWhen ?? [] : [])
+const help = computed(() => question.value && 'help' in question.value ? question.value.help ?? '' : '')
+const choice = computed(() => question.value?.type === 'choice' || question.value?.type === 'choices' ? question.value : null)
+const withOptions = computed(() => choice.value ?? (question.value?.type === 'ranking' || question.value?.type === 'grid' ? question.value : null))
+const tone = computed(() => props.place.kind === 'note' ? props.place.node.tone ?? 'advice' : '')
+const lists = computed(() => draft.form?.lists ?? [])
+function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
+  const { [key]: _, ...rest } = group.value?.repeat ?? {}
+  const value = text.trim() === '' ? undefined : key === 'min' || key === 'max' ? Number(text) : text
+  if (typeof value !== 'number' || Number.isInteger(value)) set({ repeat: value === undefined ? rest : { ...rest, [key]: value } }, `repeat-${key}`)
 }
 </script>
 
@@ -82,82 +72,78 @@ function setLimit(key: string, type: string, text: string) {
           <option v-for="(entry, key) in TYPES" :key="key" :value="key">{{ entry.words }}</option>
         </select>
       </template>
+      <label v-if="place.kind === 'note'" class="small quiet">Tone <select class="field" :value="tone" @change="set({ tone: valueOf($event) === 'advice' ? null : valueOf($event) })"><option value="plain">plain</option><option value="advice">advice</option><option value="warning">warning</option></select></label>
       <span v-if="codeProblem" class="small fault" role="alert">{{ codeProblem }}</span>
     </div>
 
-    <template v-if="question?.type === 'choice'">
-      <span class="left">Choices</span>
-      <OptionsEditor :question="question" :address="place.address" />
+    <template v-if="question?.type === 'grid'">
+      <span class="left">Rows</span>
+      <OptionsEditor :question="question" field="rows" :address="place.address" :place="place" />
     </template>
-    <template v-if="question">
+    <template v-if="withOptions">
+      <span class="left">{{ question?.type === 'grid' ? 'Scale' : 'Choices' }}</span>
+      <div class="stack">
+        <label v-if="choice && lists.length > 0" class="small quiet">from <select class="field" :value="choice.list ?? ''" aria-label="Where the choices come from" @change="set(valueOf($event) ? { list: valueOf($event), options: null } : { list: null, narrowedBy: null, options: [] })"><option value="">options of its own</option><option v-for="l in lists" :key="l.code" :value="l.code">the list {{ l.code }}</option></select></label>
+        <OptionsEditor :question="withOptions" field="options" :address="place.address" :place="place" />
+        <ExpressionField v-if="choice?.list" words="Offers rows where" :text="choice.narrowedBy" :place="place" :wanted="null" :row="choice.list" placeholder="row.coast = coast" @change="set({ narrowedBy: $event }, 'narrowedBy')" />
+      </div>
+    </template>
+    <template v-if="question?.type === 'value'">
+      <span class="left">Value</span>
+      <ExpressionField words="Is" :text="question.value" :place="place" :wanted="null" placeholder="if loa > 12 then 480 else 310" @change="set({ value: $event ?? '' }, 'value')" />
+    </template>
+    <template v-if="question && question.type !== 'hidden'">
       <label :for="`help-${place.address}`">Help</label>
-      <input :id="`help-${place.address}`" class="field" :value="question.help ?? ''" placeholder="A line under the label" @input="set({ help: valueOf($event) || null }, 'help')">
-      <template v-if="LIMIT_FIELDS[question.type].length > 0">
-        <span class="left">Limits</span>
-        <div class="row-flex">
-          <template v-for="l in LIMIT_FIELDS[question.type]" :key="l.key">
-            <label class="small quiet">{{ l.words }} <input class="field limit" :type="l.type" step="any" :value="limitOf(l.key)" @change="setLimit(l.key, l.type, valueOf($event))"></label>
-          </template>
-        </div>
-      </template>
+      <input :id="`help-${place.address}`" class="field" :value="help" placeholder="A line under the label" @input="set({ help: valueOf($event) || null }, 'help')">
+    </template>
+    <template v-if="question && TYPE_FIELDS[question.type].length > 0">
+      <span class="left">Details</span>
+      <TypeFields :question="question" @set="set" />
+    </template>
+    <template v-if="question?.type === 'text'">
+      <span class="left">Pattern</span>
+      <PatternField :pattern="question.pattern" :message="question.patternMessage" @set="set($event, 'pattern')" />
+    </template>
+    <template v-if="group">
+      <span class="left">Repeats</span>
+      <div class="row-flex">
+        <label class="small"><input type="checkbox" :checked="group.repeat !== undefined" @change="set({ repeat: group.repeat ? null : {} })"> in entries</label>
+        <template v-if="group.repeat">
+          <label class="small quiet">least <input class="field number" :value="group.repeat.min ?? ''" inputmode="numeric" @change="setRepeat('min', valueOf($event))"></label>
+          <label class="small quiet">most <input class="field number" :value="group.repeat.max ?? ''" inputmode="numeric" @change="setRepeat('max', valueOf($event))"></label>
+          <label class="small quiet">heading <input class="field" :value="group.repeat.heading ?? ''" placeholder="may quote: {{ code }}" @change="setRepeat('heading', valueOf($event))"></label>
+          <label class="small quiet">button <input class="field" :value="group.repeat.add ?? ''" placeholder="Add an engine" @change="setRepeat('add', valueOf($event))"></label>
+        </template>
+      </div>
     </template>
 
     <span class="left">Shown</span>
-    <RuleField words="Shown when" :text="place.node.shownWhen" :section="place.section" :except="question?.code ?? null" @change="set({ shownWhen: $event }, 'shownWhen')">
+    <RuleField words="Shown when" :text="place.node.shownWhen" :place="place" :except="question?.code ?? null" @change="set({ shownWhen: $event }, 'shownWhen')">
       <template #none><span class="small quiet">always</span></template>
     </RuleField>
 
-    <template v-if="question">
+    <template v-if="isAsked">
       <span class="left">Required</span>
-      <div>
-        <div class="modes" role="radiogroup" aria-label="Required">
-          <button v-for="m in ['never', 'always', 'when']" :key="m" role="radio" :aria-checked="requiredMode === m" @click="setRequired(m)">{{ m === 'when' ? 'when …' : m }}</button>
-        </div>
-        <RuleField v-if="typeof question.required === 'string'" words="Required when" :text="question.required === '' ? undefined : question.required" :section="place.section" @change="set({ required: $event ?? null }, 'required')" />
-      </div>
-      <span class="left">Valid</span>
-      <div class="checks">
-        <div v-for="(c, i) in checks" :key="i" class="check">
-          <RuleField words="Valid when" :text="c.rule === '' ? undefined : c.rule" :section="place.section" @change="setChecks($event === null ? checks.toSpliced(i, 1) : checks.toSpliced(i, 1, { ...c, rule: $event }), `check${i}`)" />
-          <input class="field" :value="c.message" :aria-label="`Message of check ${i + 1}`" placeholder="What to say when it is not" @input="setChecks(checks.toSpliced(i, 1, { ...c, message: valueOf($event) }), `message${i}`)">
-        </div>
-        <button class="text-button" @click="setChecks([...checks, { rule: '', message: '' }])">+ check</button>
-      </div>
+      <WhenField name="Required" words="Required when" :value="required" :place="place" @change="set({ required: $event }, 'required')" />
     </template>
-
+    <template v-if="isAsked || group || place.kind === 'section'">
+      <span class="left">Valid</span>
+      <ChecksEditor :checks="checks" :place="place" @change="(next, merge) => set({ validWhen: next.length > 0 ? next : null }, merge)" />
+    </template>
     <template v-if="place.kind === 'section'">
       <span class="left">Leads to</span>
-      <div class="checks">
-        <div v-for="(r, i) in routes" :key="i" class="check">
-          <div class="row-flex">
-            <span class="small quiet">{{ i + 1 }}. to</span>
-            <select class="field" :value="r.to" :aria-label="`Destination of route ${i + 1}`" @change="setRoutes(routes.toSpliced(i, 1, { ...r, to: valueOf($event) }))">
-              <option v-if="r.to !== FINISH && !laterSections.some(s => s.code === r.to)" :value="r.to">{{ r.to }} (not a later section)</option>
-              <option v-for="s in laterSections" :key="s.code" :value="s.code">{{ s.title || s.code }}</option>
-              <option :value="FINISH">the finish</option>
-            </select>
-            <button class="text-button" @click="setRoutes(routes.toSpliced(i, 1))">Remove</button>
-          </div>
-          <RuleField words="Taken when" :text="r.when" :section="place.section" @change="setRoutes(routes.toSpliced(i, 1, $event === null ? { to: r.to } : { when: $event, to: r.to }))">
-            <template #none><span class="small quiet">always taken</span></template>
-          </RuleField>
-        </div>
-        <div class="row-flex">
-          <span v-if="routes.length === 0" class="small quiet">the next section</span>
-          <button class="text-button" @click="setRoutes([...routes, { to: FINISH }])">+ route</button>
-        </div>
-      </div>
+      <RoutesEditor :place="place" @change="set({ routes: $event })" />
     </template>
+
+    <span class="left" />
+    <button class="text-button" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'More: default, read-only, hint, place' }}</button>
+    <MoreFields v-if="more" :place="place" @set="set" />
   </div>
 </template>
 
 <style scoped>
 .editor { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px 12px; padding: 10px 16px 14px 104px; background: var(--paper); border-bottom: 1px solid var(--verdigris); align-items: start; }
-.editor > label, .left { color: var(--slate); font-size: 13px; padding-top: 5px; }
-.limit { width: 96px; } .limit[type='date'] { width: 136px; }
-.checks, .check { display: grid; gap: 6px; }
-.check { border-left: 1px solid var(--line); padding-left: 10px; }
-.modes { display: inline-flex; border: 1px solid var(--line); border-radius: 2px; margin-bottom: 4px; }
-.modes button { border: 0; background: none; padding: 2px 12px; font-size: 13px; cursor: pointer; min-height: 28px; }
-.modes button[aria-checked='true'] { background: var(--ink); color: var(--paper); }
+.editor > label, .editor :deep(.left) { color: var(--slate); font-size: 13px; padding-top: 5px; }
+.stack { display: grid; gap: 6px; }
+.number { width: 56px; }
 </style>

@@ -1,34 +1,27 @@
 <script setup lang="ts">
-import { check } from '#core/expressions/check'
 import { ExpressionError, parse } from '#core/expressions/parse'
 import { conditionOf, expressionOf, type Condition } from '#core/expressions/pointing'
 import { print } from '#core/expressions/print'
-import { BOOLEAN } from '#core/expressions/types'
-import { scopeAt } from '#core/fill/plan'
 import { pointable } from '#core/form/names'
+import type { Place } from '#core/form/walk'
 
 /** One rule, built by pointing or written as text; both show the same condition. */
-const props = defineProps<{ text: string | undefined, words: string, section: number, except?: string | null }>()
+const props = defineProps<{ text: string | undefined, words: string, place: Place, except?: string | null }>()
 const emit = defineEmits<{ change: [text: string | null] }>()
 const draft = useDraft()
 const isText = ref(false)
 /** A condition that is not finished yet, and so not in the draft. */
 const unfinished = ref<Condition | null>(null)
 
-const questions = computed(() => draft.form ? pointable(draft.form, draft.places, props.section, props.except) : [])
+const questions = computed(() => draft.form ? pointable(draft.form, draft.places, props.place, props.except) : [])
 const firstTest = (): Condition => ({ kind: 'test', question: '', operator: 'isAnswered', operands: [] })
 const asGroup = (c: Condition): Condition => c.kind === 'group' ? c : { kind: 'group', mode: 'all', parts: [c] }
 const kindOf = (code: string) => questions.value.find(q => q.code === code)?.kind
 
 const problem = computed(() => {
-  if (props.text === undefined || !draft.form) return null
-  try {
-    return check(parse(props.text), scopeAt(draft.form, draft.places, props.section), BOOLEAN).problems[0] ?? null
-  }
-  catch (error) {
-    if (error instanceof ExpressionError) return { from: error.from, to: error.to, sentence: error.message, instead: error.instead }
-    throw error
-  }
+  if (props.text === undefined || !draft.names) return null
+  const { syntax, problems } = draft.names.read(props.text, props.place)
+  return syntax ? { from: syntax.from, to: syntax.to, sentence: syntax.message, instead: syntax.instead } : problems[0] ?? null
 })
 const readable = computed(() => {
   if (props.text === undefined) return null

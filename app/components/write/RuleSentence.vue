@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { namesOf, ruleSentence } from '#core/form/names'
+import { ruleSentence } from '#core/form/names'
 
 const props = defineProps<{ words: string, text: string }>()
 const draft = useDraft()
-const segments = computed(() => draft.form ? ruleSentence(props.text, namesOf(draft.form, draft.places)) : null)
+const segments = computed(() => draft.words ? ruleSentence(props.text, draft.words) : null)
 </script>
 
 <template>

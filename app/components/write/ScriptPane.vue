@@ -11,6 +11,7 @@ const open = ref<Address | null>(null)
 /** Where the next line is being typed: below this row; `end` when the form is empty. */
 const typing = ref<Address | 'end' | null>(null)
 const lineKind = ref<LineKind>('text')
+const settings = ref(false)
 const list = useTemplateRef('list')
 const LANES = 4
 
@@ -136,7 +137,7 @@ function remove(place: Place) {
 }
 
 function keys(event: KeyboardEvent) {
-  if (event.target instanceof HTMLElement && event.target.closest('.editor, .new-line')) return
+  if (event.target instanceof HTMLElement && event.target.closest('.editor, .new-line, .settings')) return
   const place = placeAt(draft.selected)
   if (event.ctrlKey || event.metaKey) return
   const step = (by: number) => {
@@ -189,12 +190,14 @@ const sections = computed(() => draft.places.filter(p => p.kind === 'section').l
     <div class="pane-bar">
       <strong>Script</strong>
       <span class="quiet small">{{ sections }} {{ sections === 1 ? 'section' : 'sections' }}</span>
+      <button class="text-button" :aria-expanded="settings" @click="settings = !settings">Form settings</button>
       <span class="spread" />
       <span class="small quiet keys"><kbd>↑↓</kbd> go <kbd>Space</kbd> open <kbd>Alt ↑↓</kbd> move</span>
       <button class="text-button" @click="typing = draft.selected ?? draft.places.at(-1)?.address ?? 'end'">Add <kbd>Enter</kbd></button>
     </div>
     <p v-if="draft.refused" class="refused fault small" role="alert">{{ draft.refused }}</p>
     <div ref="list" class="rows" @keydown="keys">
+      <FormSettings v-if="settings" />
       <div role="list" aria-label="Lines of the script">
         <div v-for="p in draft.places" :key="p.address" role="listitem">
           <ScriptRow :place="p" :selected="draft.selected === p.address" :open="open === p.address" :strands="strands.get(p.address) ?? []" :findings="findings.at(p.address)" @select="select(p.address, false)" @toggle="toggle(p.address)" @add="typing = p.address" @remove="remove(p)" @drop-on="drop($event, p.address)" />

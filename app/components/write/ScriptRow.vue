@@ -13,7 +13,7 @@ const row = useTemplateRef('row')
 const over = ref(false)
 
 const label = computed(() => props.place.kind === 'question' ? props.place.node.label : props.place.kind === 'note' ? props.place.node.text : props.place.node.title)
-const brief = computed(() => props.place.kind === 'question' && draft.form ? typeBrief(props.place.node, draft.form) : props.place.kind === 'section' ? '' : props.place.kind)
+const brief = computed(() => props.place.kind === 'question' && draft.form ? typeBrief(props.place.node, draft.form) : props.place.kind === 'section' ? '' : props.place.kind === 'group' && props.place.node.repeat ? 'group, in entries' : props.place.kind)
 const rules = computed(() => rulesAt(props.place))
 const worst = computed(() => props.findings[0])
 const MARKS = { fault: '✕', risk: '▲', advice: '●' } as const
@@ -49,7 +49,7 @@ onMounted(() => {
     </span>
     <span class="number num">{{ place.number }}</span>
     <span class="words" :style="{ paddingLeft: `${place.groups.length * 18}px` }">
-      <button class="label" :aria-expanded="open" tabindex="-1" @click.stop="emit('toggle')">{{ label || '(no words yet)' }}<span v-if="place.kind === 'question' && place.node.required === true" class="fault" title="Required"> *</span></button>
+      <button class="label" :aria-expanded="open" tabindex="-1" @click.stop="emit('toggle')">{{ label || '(no words yet)' }}<span v-if="place.kind === 'question' && 'required' in place.node && place.node.required === true" class="fault" title="Required"> *</span></button>
       <span v-for="r in rules" :key="r.id" class="rule-line">
         <RuleSentence :words="r.kind === 'route' ? `→ ${routeTo(r.index)} when` : RULE_WORDS[r.kind]" :text="r.text" />
       </span>

@@ -1,5 +1,6 @@
 import type { Check } from '../inquiry'
 import { alwaysOnceAnswered, alwaysShown } from './alwaysShown'
+import { badPattern } from './badPattern'
 import { backwardRoute } from './backwardRoute'
 import { circle } from './circle'
 import { duplicateCode } from './duplicateCode'
@@ -8,7 +9,9 @@ import { emptySection } from './emptySection'
 import { labelForCode } from './labelForCode'
 import { laterName } from './laterName'
 import { neverShown } from './neverShown'
+import { quoteError } from './quoteError'
 import { syntaxError } from './syntaxError'
+import { unknownClosing } from './unknownClosing'
 import { unknownCode } from './unknownCode'
 import { unknownFunction } from './unknownFunction'
 import { unknownName } from './unknownName'
@@ -18,6 +21,6 @@ import { wrongType } from './wrongType'
 /** Every check, in the order in which they run: what can't be reached is known before what is always shown is asked. */
 export const CHECKS: readonly Check[] = [
   syntaxError, unknownName, laterName, unknownFunction, wrongType, unknownCode, labelForCode,
-  duplicateCode, emptySection, emptyList, backwardRoute, circle,
+  duplicateCode, emptySection, emptyList, backwardRoute, unknownClosing, quoteError, badPattern, circle,
   unreachableSection, neverShown, alwaysShown, alwaysOnceAnswered,
 ]

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
 import type { Answers } from '#core/fill/answers'
-import { tellResponse } from '#core/fill/tell'
+import { tellResponse, type ToldLine } from '#core/fill/response'
 import { planOf } from '#core/fill/plan'
 import type { Form } from '#core/form/definition'
 
@@ -18,7 +18,7 @@ const told = computed(() => (data.value?.responses ?? []).flatMap((r) => {
 }))
 const columns = computed(() => {
   const latest = [...plans.value].sort(([a], [b]) => b - a)[0]?.[1]
-  return latest?.questions.map(q => ({ code: q.place.code, label: q.place.node.label })) ?? []
+  return latest?.questions.map(q => ({ code: q.place.code, label: q.place.node.label.replaceAll(/\{\{[^}]*\}\}/g, '…') })) ?? []
 })
 const headers = computed(() => [
   { title: 'Sent', key: 'sentAt' }, { title: 'Version', key: 'release' },
@@ -26,8 +26,18 @@ const headers = computed(() => [
 ])
 const rows = computed(() => told.value.map(r => ({
   id: r.id, sentAt: r.sentAt, release: r.release,
-  ...Object.fromEntries(r.lines.map(l => [l.code, l.state === 'answered' ? l.text : l.state === 'blank' ? '' : '·'])),
+  ...cells(r.lines),
 })))
+/** One cell for each question; what was asked once per entry stands in one cell, entry by entry. */
+function cells(lines: readonly ToldLine[]): Record<string, string> {
+  const byCode: Record<string, string> = {}
+  for (const l of lines) {
+    const text = l.state === 'answered' ? l.text : l.state === 'blank' ? '' : '·'
+    const before = byCode[l.code]
+    byCode[l.code] = before ? [before, text].filter(Boolean).join(' | ') : text
+  }
+  return byCode
+}
 const open = computed(() => told.value.find(r => r.id === chosen.value) ?? null)
 const dayOf = (at: string) => readableDate(at.slice(0, 10))
 const choose = (_: unknown, { item }: { item: { id: string } }) => {
@@ -58,9 +68,14 @@ const choose = (_: unknown, { item }: { item: { id: string } }) => {
       <div class="row-flex"><h2>Sent {{ dayOf(open.sentAt) }}</h2><span class="spread" /><button class="plain-button" @click="chosen = null">Close</button></div>
       <p class="quiet small">Version {{ open.release }}, begun {{ dayOf(open.begunOn) }}</p>
       <dl>
-        <template v-for="l in open.lines" :key="l.code">
+        <template v-for="l in open.lines" :key="l.path">
           <h3 v-if="l.heading">{{ l.heading }}</h3>
-          <div :class="l.state"><dt>{{ l.label }}</dt><dd>{{ l.state === 'answered' ? l.text : l.state === 'blank' ? 'left blank' : 'not asked' }}</dd></div>
+          <h4 v-if="l.entry">{{ l.entry }}</h4>
+          <div :class="l.state"><dt>{{ l.label }}</dt><dd>
+            <template v-if="l.files.length > 0"><a v-for="f in l.files" :key="f.file" :href="`/api/files/${f.file}`" download>{{ f.name }}</a></template>
+            <svg v-else-if="l.drawn" viewBox="0 0 600 200" class="drawn" role="img" aria-label="Signature"><path :d="l.drawn" fill="none" stroke="currentColor" stroke-width="3" /></svg>
+            <template v-else>{{ l.state === 'answered' ? l.text : l.state === 'blank' ? 'left blank' : 'not asked' }}</template>
+          </dd></div>
         </template>
       </dl>
     </aside>
@@ -75,7 +90,8 @@ const choose = (_: unknown, { item }: { item: { id: string } }) => {
 .table :deep(.v-table) { background: var(--paper); color: var(--ink); }
 .none { padding: 32px; display: grid; gap: 8px; }
 .one { background: var(--paper); border-left: 1px solid var(--line); padding: 20px; overflow-y: auto; }
-.one h3 { margin: 18px 0 4px; }
+.one h3 { margin: 18px 0 4px; } .one h4 { margin: 10px 0 2px; color: var(--slate); }
+.drawn { width: 200px; max-width: 100%; } dd a { display: block; }
 dl div { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; padding: 6px 0; border-bottom: 1px dotted var(--line); }
 dt { color: var(--slate); } dd { font-weight: 600; overflow-wrap: anywhere; }
 .blank dd, .unasked dd { font-weight: 400; color: var(--slate); font-style: italic; }

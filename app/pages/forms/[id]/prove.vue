@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Finding, Severity } from '#core/prove/finding'
 import { RULE_WORDS, rulesAt, type RuleKind } from '#core/form/rules'
+import { tellResponse } from '#core/fill/response'
 import { placeName } from '#core/form/walk'
 
 const draft = useDraft()
@@ -33,11 +34,14 @@ const parts = computed(() => (open.value?.conflict ?? []).map((part) => {
   const words = part.kind === 'place' ? '' : RULE_WORDS[part.kind as RuleKind]
   return { place, rule, words, name: place ? `${place.number} ${placeName(place)}` : part.code, always: part.kind === 'required' && !rule, route: part.kind === 'route' && !rule }
 }))
-const answers = computed(() => Object.entries(open.value?.witness ?? {}).map(([code, value]) => {
-  const place = draft.places.find(p => p.kind === 'question' && p.code === code)
-  const label = place?.kind === 'question' && place.node.type === 'choice' ? (place.node.options ?? draft.form?.lists?.find(l => place.node.type === 'choice' && l.code === place.node.list)?.rows)?.find(o => o.code === value)?.label : undefined
-  return { code, name: place ? `${place.number} ${placeName(place)}` : code, value: label ?? (value === true ? 'Yes' : value === false ? 'No' : String(value)) }
-}))
+const rehearsal = useRehearsal()
+/** The witness as it reads: what it answers, and blanks that it asks for. */
+const answers = computed(() => {
+  const plan = rehearsal.plan
+  const witness = open.value?.witness
+  if (!plan || !witness) return []
+  return tellResponse(plan, witness, rehearsal.today).filter(l => l.state === 'answered' && l.type !== 'value').map(l => ({ path: l.path, name: `${draft.places.find(p => p.code === l.code)?.number ?? ''} ${l.label}`, value: l.text }))
+})
 
 function keys(event: KeyboardEvent) {
   if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return
@@ -45,7 +49,6 @@ function keys(event: KeyboardEvent) {
   chosen.value = Math.max(0, Math.min(shown.value.length - 1, chosen.value + (event.key === 'ArrowDown' ? 1 : -1)))
   void nextTick(() => list.value?.querySelector<HTMLElement>('.item.chosen')?.focus())
 }
-const rehearsal = useRehearsal()
 async function rehearse() {
   if (!open.value?.witness) return
   rehearsal.open(open.value.witness, open.value.address)
@@ -98,7 +101,7 @@ async function rehearse() {
         <h2>{{ open.code === 'never-shown' ? 'Nearest miss' : 'Witness' }}</h2>
         <p class="quiet small">{{ open.code === 'never-shown' ? 'The fewest answers that lead to its place, where it stays hidden' : 'The fewest answers that lead there' }}</p>
         <dl v-if="answers.length > 0" class="sheet answers">
-          <div v-for="a in answers" :key="a.code"><dt>{{ a.name }}</dt><dd>{{ a.value }}</dd></div>
+          <div v-for="a in answers" :key="a.path"><dt>{{ a.name }}</dt><dd>{{ a.value }}</dd></div>
         </dl>
         <p v-else class="small">No answer is needed: it stands where the form begins.</p>
         <button class="action" @click="rehearse">Rehearse these answers</button>

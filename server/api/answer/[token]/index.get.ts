@@ -1,7 +1,7 @@
 import { getRouterParam } from 'h3'
-import { openRoute } from '../../http/route'
-import { releaseByToken, todayText } from '../../services/releases'
-import { database } from '../../store/current'
+import { openRoute } from '../../../http/route'
+import { releaseByToken, todayText } from '../../../services/releases'
+import { database } from '../../../store/current'
 
 export default openRoute(async (event) => {
   const release = await releaseByToken(await database(), getRouterParam(event, 'token') ?? '')

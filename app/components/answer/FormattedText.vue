@@ -1,0 +1,19 @@
+<script setup lang="ts">
+import MarkdownIt from 'markdown-it'
+
+/** Light formatting as CommonMark has it; HTML in the text stays text. */
+const props = defineProps<{ text: string }>()
+const markdown = new MarkdownIt('commonmark', { html: false, breaks: true })
+const html = computed(() => markdown.render(props.text))
+</script>
+
+<template>
+  <!-- Made by the formatter alone: it escapes whatever stands in the text. -->
+  <div class="formatted" v-html="html" />
+</template>
+
+<style scoped>
+.formatted :deep(p + p), .formatted :deep(ul), .formatted :deep(ol) { margin-top: 8px; }
+.formatted :deep(ul) { list-style: disc; padding-left: 20px; } .formatted :deep(ol) { list-style: decimal; padding-left: 22px; }
+.formatted :deep(:is(h1, h2, h3, h4)) { font-size: 17px; }
+</style>

@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './widget'
+
+/** A date, a time or both: typed part by part, or taken from the picker of the device. */
+const props = defineProps<WidgetProps<'date' | 'time' | 'dateTime'>>()
+const emit = defineEmits<WidgetEmits>()
+const KINDS = { date: 'date', time: 'time', dateTime: 'datetime-local' } as const
+const shown = computed(() => {
+  if (typeof props.value !== 'string') return ''
+  return props.question.type === 'date' ? props.value : props.value.replace(/(\d\d:\d\d):00$/, '$1')
+})
+/** A date of which only a part is typed has no text yet; the browser says so, and an answer that stood before is gone. */
+function leave(event: FocusEvent) {
+  if (event.target instanceof HTMLInputElement && event.target.validity.badInput) emit('answer', 'unfinished')
+  emit('left')
+}
+</script>
+
+<template>
+  <input :id="id" class="box" :class="[{ invalid }, question.type]" :type="KINDS[question.type]" :min="question.min" :max="question.max" :value="shown" v-bind="fieldAttributes(props)" @input="emit('answer', textOf($event) || null)" @blur="leave">
+</template>
+
+<style scoped>
+.box { width: 220px; max-width: 100%; } .box.time { width: 150px; } .box.dateTime { width: 260px; }
+</style>

@@ -1,0 +1,45 @@
+import type { Component } from 'vue'
+import type { Question, QuestionOf, QuestionType } from '#core/form/definition'
+import WidgetDropDown from './WidgetDropDown.vue'
+import WidgetFile from './WidgetFile.vue'
+import WidgetGrid from './WidgetGrid.vue'
+import WidgetLongText from './WidgetLongText.vue'
+import WidgetNumber from './WidgetNumber.vue'
+import WidgetOptions from './WidgetOptions.vue'
+import WidgetRanking from './WidgetRanking.vue'
+import WidgetScale from './WidgetScale.vue'
+import WidgetSearch from './WidgetSearch.vue'
+import WidgetSignature from './WidgetSignature.vue'
+import WidgetText from './WidgetText.vue'
+import WidgetTime from './WidgetTime.vue'
+import WidgetValue from './WidgetValue.vue'
+
+/** Up to so many choices stand open; more become a list. */
+const MOST_OPEN = 8
+const LONG_LIST = 40
+
+/** `group`: the widget is a group of controls, labelled as a field set. */
+interface Entry { component: Component, group: boolean }
+const field = (component: Component): Entry => ({ component, group: false })
+const group = (component: Component): Entry => ({ component, group: true })
+
+/** The widget of each question type; a new type is a new entry. */
+const WIDGETS: { readonly [T in QuestionType]: (question: QuestionOf<T>, rows: number) => Entry | null } = {
+  text: () => field(WidgetText), email: () => field(WidgetText), phone: () => field(WidgetText), url: () => field(WidgetText), longText: () => field(WidgetLongText),
+  integer: () => field(WidgetNumber), decimal: () => field(WidgetNumber), money: () => field(WidgetNumber),
+  date: () => field(WidgetTime), time: () => field(WidgetTime), dateTime: () => field(WidgetTime),
+  yesNo: () => group(WidgetOptions),
+  choice: ({ display }, rows) => {
+    const how = display ?? (rows <= MOST_OPEN ? 'radios' : rows <= LONG_LIST ? 'dropDown' : 'search')
+    return how === 'dropDown' ? field(WidgetDropDown) : how === 'search' ? field(WidgetSearch) : group(WidgetOptions)
+  },
+  choices: ({ display }, rows) => display === 'search' || (display === undefined && rows > LONG_LIST) ? field(WidgetSearch) : group(WidgetOptions),
+  scale: () => group(WidgetScale), grid: () => group(WidgetGrid), ranking: () => group(WidgetRanking),
+  file: () => field(WidgetFile), signature: () => group(WidgetSignature), value: () => group(WidgetValue),
+  hidden: () => null,
+}
+
+const entryOf = <T extends QuestionType>(question: QuestionOf<T>, rows: number): Entry | null => WIDGETS[question.type](question, rows)
+/** The widget for a question; null where nothing is shown. */
+export const widgetFor = (question: Question, rows: number): Entry | null => question.type === 'value' && question.show === false ? null : entryOf(question, rows)
+export const LOCKED: Entry = group(WidgetValue)

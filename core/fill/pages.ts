@@ -1,0 +1,51 @@
+import { namesIn } from '../expressions/tree'
+import type { Filled } from './frame'
+import { isQuestion, isRepeating, type PlannedRule, type PlannedSection, type Step } from './plan'
+
+/** One page of the respondent's way: a section, or one question of it with the notes before it. */
+export interface Page {
+  section: number
+  /** The place order of the question or repeating group that the page asks; null for a whole section. */
+  only: number | null
+}
+
+/** The pages of a response as it stands, in order. What asks nothing (hidden values) has no page of its own. */
+export function pagesOf(filled: Filled): Page[] {
+  const { plan } = filled
+  if (plan.form.pace !== 'question') return filled.path.map(section => ({ section, only: null }))
+  return filled.path.flatMap((section): Page[] => {
+    const asked = askedSteps(plan.sections[section], filled)
+    return asked.length === 0 ? [{ section, only: null }] : asked.map(step => ({ section, only: step.place.order }))
+  })
+}
+
+const isSilent = (step: Step) => isQuestion(step) && (step.place.node.type === 'hidden' || step.place.node.type === 'value')
+
+const askedSteps = (section: PlannedSection | undefined, filled: Filled) =>
+  [...section?.steps ?? []].filter(s => (isQuestion(s) || isRepeating(s)) && !isSilent(s) && filled.inPlay[s.place.order]).sort((a, b) => a.place.order - b.place.order)
+
+/** By place order: what a page shows of its section; null for all of it. Notes and values stand with the question that follows, at the end with the last. */
+export function shownOn(filled: Filled, page: Page): ReadonlySet<number> | null {
+  if (page.only === null) return null
+  const steps = [...filled.plan.sections[page.section]?.steps ?? []].sort((a, b) => a.place.order - b.place.order)
+  const asked = askedSteps(filled.plan.sections[page.section], filled).map(s => s.place.order)
+  const from = asked.filter(o => o < (page.only ?? 0)).at(-1) ?? -1
+  const isLast = asked.at(-1) === page.only
+  return new Set(steps.map(s => s.place.order).filter(o => (o > from && o <= (page.only ?? 0)) || (isLast && o > (page.only ?? 0))))
+}
+
+/**
+ * Whether the number of pages can't change any more: no route, and no rule that decides about what is still to come, rests on a question
+ * from the current page on that is not answered.
+ */
+export function isSettled(filled: Filled, pages: readonly Page[], at: number): boolean {
+  const { plan } = filled
+  const page = pages[at]
+  if (!page) return true
+  const here = page.only ?? plan.sections[page.section]?.place.order ?? 0
+  const open = new Set(plan.questions.filter(q => q.place.order >= here && (filled.values[q.slot] ?? null) === null).map(q => q.place.code))
+  const waits = (rule: PlannedRule | null) => rule?.expr ? namesIn(rule.expr).some(name => open.has(name)) : false
+  return !plan.sections.some(section => section.place.section >= page.section && (
+    section.routes.some(r => waits(r.when)) || (section.place.section > page.section && waits(section.shown))
+    || (plan.form.pace === 'question' && section.all.some(step => step.place.order > here && waits(step.shown)))))
+}

@@ -1,7 +1,0 @@
-import { getRouterParam } from 'h3'
-import { Sending } from '../../../shared/api'
-import { bodyOf, openRoute } from '../../http/route'
-import { takeResponse } from '../../services/answering'
-import { database } from '../../store/current'
-
-export default openRoute(async event => takeResponse(await database(), getRouterParam(event, 'token') ?? '', await bodyOf(event, Sending)))

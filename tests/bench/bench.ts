@@ -11,10 +11,10 @@ import type { Answer } from '../../core/fill/answers'
 import type { QuestionType } from '../../core/form/definition'
 import { prove } from '../../core/prove/prove'
 import { largeForm } from './forms'
+import { answeringKeystroke, median, withApplication } from './pages'
 
 const TODAY = '2026-11-24'
 const ANSWERS: Partial<Record<QuestionType, Answer>> = { text: 'x', integer: 30, decimal: 20.5, yesNo: true, choice: 'wood', date: '2026-05-01' }
-const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
 const say = (what: string, value: string, goal: string) => console.log(`${what.padEnd(64)} ${value.padStart(14)}   goal ${goal}`)
 
 /** A 500-question form, filled, evaluated anew after one answer changes. */
@@ -101,3 +101,6 @@ evaluation()
 await conditions()
 proving()
 await provingInWorker()
+await withApplication(async (page) => {
+  await answeringKeystroke(page, say)
+})

@@ -16,8 +16,10 @@ export const Remove = z.strictObject({ do: z.literal('remove'), what: AddressTex
 export const Move = z.strictObject({ do: z.literal('move'), what: AddressText, into: Container, at: Index })
 /** Sets properties (null takes one away); `keys` is the order in which they stand afterwards. */
 export const Change = z.strictObject({ do: z.literal('change'), what: Target, set: z.record(z.string().max(40), z.unknown()), keys: z.array(z.string().max(40)).max(100).optional() })
+/** Puts a whole definition in place of the draft: an earlier state brought back. */
+export const Replace = z.strictObject({ do: z.literal('replace'), form: Form })
 /** An edit of a draft. Each has an inverse, which `applyEdit` gives. */
-export const Edit = z.discriminatedUnion('do', [Insert, Remove, Move, Change])
+export const Edit = z.discriminatedUnion('do', [Insert, Remove, Move, Change, Replace])
 
 export type Edit = z.infer<typeof Edit>
 type Node = z.infer<typeof Section> | z.infer<typeof ChoiceList> | Item
@@ -39,6 +41,7 @@ export function applyEdit(form: Form, edit: Edit): Edited {
     case 'remove': return remove(form, edit)
     case 'move': return move(form, edit)
     case 'change': return change(form, edit)
+    case 'replace': return { form: edit.form, inverse: { do: 'replace', form } }
   }
 }
 

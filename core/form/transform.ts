@@ -1,0 +1,84 @@
+import { ExpressionError, parse } from '../expressions/parse'
+import { nodesOf, type Expr } from '../expressions/tree'
+import type { Form, Item, Section } from './definition'
+import { requoted } from './quotes'
+
+/** New codes by old ones. */
+export type Recoding = ReadonlyMap<string, string>
+
+/** A rule's text with codes replaced, `members` also where a path names them (`engines.power`); the same text where none is used, or it can't be read. */
+export function recodedText(text: string, codes: Recoding, members: Recoding = new Map()): string {
+  try {
+    const spots = [...nodesOf(parse(text))].flatMap((n) => {
+      const to = n.kind === 'name' ? codes.get(n.name) : n.kind === 'path' && !isRow(n.of) ? members.get(n.member) : undefined
+      if (to === undefined) return []
+      return n.kind === 'path' ? [{ from: n.to - n.member.length, to: n.to, text: to }] : [{ from: n.from, to: n.to, text: to }]
+    }).sort((a, b) => b.from - a.from)
+    return spots.reduce((done, s) => done.slice(0, s.from) + s.text + done.slice(s.to), text)
+  }
+  catch (error) {
+    if (error instanceof ExpressionError) return text
+    throw error
+  }
+}
+
+/** The columns of a row are no questions, whatever they are called. */
+const isRow = (of: Expr) => (of.kind === 'name' && of.name === 'row') || (of.kind === 'path' && of.member === 'row')
+
+const RULES: ReadonlySet<string> = new Set(['shownWhen', 'required', 'readOnly', 'default', 'value', 'narrowedBy', 'rule', 'when'])
+const QUOTING: ReadonlySet<string> = new Set(['label', 'title', 'text', 'help', 'message', 'heading', 'requiredMessage', 'patternMessage'])
+
+interface Rewriting { rule: (text: string) => string, quote: (text: string) => string, code: (code: string) => string, section: (code: string) => string, list: (code: string) => string }
+
+/** A node with everything rewritten that names codes: rules, quotes, its own codes, routes, lists. Keys keep their order. */
+export function rewritten<T extends Section | Item>(node: T, how: Rewriting): T {
+  const visit = (value: unknown, key: string, owner: Readonly<Record<string, unknown>>): unknown => {
+    if (Array.isArray(value)) return value.map(v => visit(v, key, owner))
+    if (typeof value === 'object' && value !== null) {
+      const record: Record<string, unknown> = { ...value }
+      return Object.fromEntries(Object.entries(record).map(([k, v]) => [k, visit(v, k, record)]))
+    }
+    if (typeof value !== 'string') return value
+    if (RULES.has(key)) return how.rule(value)
+    if (QUOTING.has(key)) return how.quote(value)
+    if (key === 'code' && 'kind' in owner) return how.code(value)
+    if (key === 'question') return how.code(value)
+    if (key === 'to') return how.section(value)
+    return key === 'list' ? how.list(value) : value
+  }
+  // The shape is that of the node: only texts were replaced by texts.
+  return visit(node, '', { ...node }) as T
+}
+
+/** A node with its codes, and everything inside that names them, replaced. */
+export function recoded<T extends Section | Item>(node: T, codes: Recoding, sections: Recoding = new Map(), lists: Recoding = new Map()): T {
+  const inEntries = new Set(entryCodesIn(node, false))
+  const members = new Map([...codes].filter(([code]) => inEntries.has(code)))
+  const rule = (text: string) => recodedText(text, codes, members)
+  return rewritten(node, {
+    rule, quote: text => requoted(text, rule),
+    code: code => codes.get(code) ?? code, section: code => sections.get(code) ?? code, list: code => lists.get(code) ?? code,
+  })
+}
+
+/** Every code of questions, groups and notes in a node, its own among them. */
+export function codesIn(node: Section | Item): string[] {
+  const own = 'kind' in node ? [node.code] : []
+  return 'items' in node ? [...own, ...node.items.flatMap(codesIn)] : own
+}
+
+/** The codes of what is asked once per entry. */
+function entryCodesIn(node: Section | Item, inside: boolean): string[] {
+  const own = inside && 'kind' in node ? [node.code] : []
+  const within = inside || ('repeat' in node && node.repeat !== undefined)
+  return 'items' in node ? [...own, ...node.items.flatMap(i => entryCodesIn(i, within))] : own
+}
+
+/** The lists that a node's questions take their choices from. */
+export function listsIn(node: Section | Item): string[] {
+  if ('items' in node) return node.items.flatMap(listsIn)
+  return node.kind === 'question' && 'list' in node && node.list !== undefined ? [node.list] : []
+}
+
+/** An empty form to stand in where there is none yet. */
+export const NO_FORM: Form = { tobbin: 1, code: 'none', title: '', sections: [] }

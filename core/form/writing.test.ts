@@ -1,0 +1,178 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { ANSWERS, askedOf, condition, smallForm } from '../../tests/support/forms'
+import { richForm } from '../../tests/support/richForms'
+import { compile } from '../expressions/compile'
+import { opposite } from '../expressions/opposite'
+import { parse } from '../expressions/parse'
+import { print } from '../expressions/print'
+import type { Value } from '../expressions/types'
+import { explain, whyShown } from '../fill/explain'
+import { fill } from '../fill/fill'
+import { planOf } from '../fill/plan'
+import { prove } from '../prove/prove'
+import { BLOCKS, TEMPLATES } from './blocks'
+import { clipOf, duplicateEdits, moveEdits, pasteEdits, readClip, removeEdits } from './clipboard'
+import type { Form, Item } from './definition'
+import { applyEdits } from './edits'
+import { outlineEdits, readOutline } from './outlineText'
+import { readForm } from './read'
+import { findIn, replaceEdits } from './search'
+import { mergeEdits, splitEdits } from './sections'
+import { usesOf } from './uses'
+import { outline, type Address } from './walk'
+
+const TODAY = '2026-11-24'
+const WIRING = ['syntax-error', 'unknown-name', 'later-name', 'wrong-type', 'unknown-code', 'duplicate-code']
+const wiring = (form: Form) => prove(form, TODAY).findings.filter(f => WIRING.includes(f.code)).map(f => `${f.at} ${f.code}`)
+const q = (code: string, more: object = {}): Item => ({ kind: 'question', code, label: code, type: 'yesNo', ...more }) as Item
+const form = (...sections: Item[][]): Form => ({ tobbin: 1, code: 'f', title: 'F', sections: sections.map((items, i) => ({ code: `s${i + 1}`, title: `S${i + 1}`, items })) })
+
+describe('blocks and templates', () => {
+  for (const { title, items } of BLOCKS) it(`${title} is clean`, () => expect(prove(form(items), TODAY).findings).toEqual([]))
+  for (const t of TEMPLATES) {
+    it(`${t.title} is clean`, () => {
+      expect(readForm(t.form).problems).toBeNull()
+      expect(prove(t.form, TODAY).findings).toEqual([])
+    })
+  }
+})
+
+describe('copies', () => {
+  it('keep codes free of clashes, and nothing that was in order is out of order afterwards', () => {
+    fc.assert(fc.property(fc.integer({ min: 1, max: 1e6 }), fc.array(fc.nat(30), { minLength: 1, maxLength: 4 }), (seed, picks) => {
+      const before = richForm(seed)
+      const places = outline(before)
+      const addresses = picks.flatMap(i => places[i % places.length]?.address ?? [])
+      const clip = clipOf(before, places, addresses)
+      expect(readClip(JSON.stringify(clip))).toEqual(clip)
+      const { edits, notes } = duplicateEdits(before, places, addresses)
+      const after = applyEdits(before, edits).form
+      expect(readForm(after).problems).toBeNull()
+      expect(notes).toEqual([])
+      // A section and a question of a later one, copied together, may end up in the other order.
+      expect(wiring(after).filter(f => !f.endsWith('later-name'))).toEqual([])
+      const codes = outline(after).map(p => `${p.kind === 'section'}${p.code}`)
+      expect(new Set(codes).size).toBe(codes.length)
+      const gone = applyEdits(before, removeEdits(before, places, addresses)).form
+      expect(outline(gone).length).toBeLessThan(places.length)
+    }), { numRuns: 60 })
+  })
+  it('inside a copy rules, quotes and paths mean the copy; what the other form lacks is said', () => {
+    const from = form([q('gate'), q('outer'), { kind: 'group', code: 'g', title: 'G {{ gate }}', items: [q('a'), q('b', { shownWhen: 'a = true and outer = true' })] }])
+    const clip = clipOf(from, outline(from), ['item/g'])
+    const { edits } = pasteEdits(from, clip!, { into: 'section/s1', at: 3 }, 1)
+    expect(JSON.stringify(applyEdits(from, edits).form.sections[0]?.items[3])).toBe(JSON.stringify({ kind: 'group', code: 'g_2', title: 'G {{ gate }}', items: [q('a_2', { label: 'a' }), q('b_2', { label: 'b', shownWhen: 'a_2 = true and outer = true' })] }))
+    const other = pasteEdits(form([]), clip!, { into: 'section/s1', at: 0 }, 1)
+    expect(other.notes).toEqual(['“b” names “outer”, which this form does not have.'])
+    expect(usesOf(from, outline(from), ['item/a']).map(u => `${u.place.code} ${u.words}`)).toEqual(['b shown when'])
+    expect(usesOf(from, outline(from), ['item/gate']).map(u => `${u.place.code} ${u.words}`)).toEqual(['g quotes it'])
+  })
+  it('moves several at once, in their order', () => {
+    const f = form([q('a'), q('b'), q('c'), q('d')], [q('e')])
+    const codes = (addresses: Address[], into: string, at: number) => applyEdits(f, moveEdits(f, addresses, { into, at })).form.sections.map(s => s.items.map(i => i.code).join(''))
+    expect(codes(['item/a', 'item/c'], 'section/s2', 1)).toEqual(['bd', 'eac'])
+    expect(codes(['item/a', 'item/b'], 'section/s1', 4)).toEqual(['cdab', 'e'])
+    expect(codes(['item/d', 'item/b'], 'section/s1', 0)).toEqual(['bdac', 'e'])
+  })
+})
+
+describe('sections', () => {
+  it('a section split and merged again holds the same, and routes lead where they led', () => {
+    const f: Form = { ...form([q('a'), q('b'), q('c')], [q('d')]) }
+    f.sections[0]!.routes = [{ when: 'a = true', to: 's2' }]
+    const split = applyEdits(f, splitEdits(f, outline(f).find(p => p.code === 'b')!, 'Second')).form
+    expect(split.sections.map(s => [s.code, s.items.length, s.routes?.length ?? 0])).toEqual([['s1', 1, 0], ['s1_2', 2, 1], ['s2', 1, 0]])
+    const place = outline(split).find(p => p.code === 's1_2')
+    expect(place?.kind === 'section' && applyEdits(split, mergeEdits(split, place)).form).toEqual(f)
+  })
+  it('a merged section takes its rule along as a group', () => {
+    const f = form([q('a')], [q('b')])
+    f.sections[1]!.shownWhen = 'a = true'
+    const place = outline(f).find(p => p.code === 's2')
+    if (place?.kind !== 'section') throw new Error('no section')
+    const merged = applyEdits(f, mergeEdits(f, place)).form
+    expect(merged.sections).toHaveLength(1)
+    expect(merged.sections[0]?.items[1]).toMatchObject({ kind: 'group', shownWhen: 'a = true' })
+  })
+})
+
+describe('outlines', () => {
+  it('reads numbered questions, options, hints, headings', () => {
+    const drafted = readOutline(`# Your boat
+1. Boat's name *
+2) Hull material
+   - Wood
+   - Steel
+   - Other, please say ____
+3. Is she insured?
+4. What do you need? (tick all that apply)
+[ ] Lift
+[ ] Wash
+5. Length over all (decimal)
+SECTION 2: THE VISIT
+6. Date of arrival: ________
+7. E-mail address
+8. Would you like power?
+o Yes
+o No`)
+    expect(drafted.map(d => d.kind === 'section' ? `# ${d.title}` : d.kind === 'question' ? `${d.label} | ${d.type}${d.required ? '*' : ''} ${d.options.join(',')}${d.writeIn ? '+' : ''}`.trim() : '')).toEqual([
+      '# Your boat', 'Boat\'s name | text*', 'Hull material | choice Wood,Steel+', 'Is she insured? | yesNo', 'What do you need? | choices Lift,Wash', 'Length over all | decimal',
+      '# THE VISIT', 'Date of arrival | date', 'E-mail address | email', 'Would you like power? | yesNo',
+    ])
+    const f = form([q('boat_name')])
+    const after = applyEdits(f, outlineEdits(f, drafted.slice(1), { into: 'section/s1', at: 1 }, 1).edits).form
+    expect(readForm(after).problems).toBeNull()
+    expect(after.sections.map(s => s.items.length)).toEqual([6, 3])
+    expect(wiring(after)).toEqual([])
+  })
+  it('reads rows of a spreadsheet by their headings', () => {
+    const drafted = readOutline('Section\tQuestion\tType\tOptions\tRequired\nBoat\tHull\tchoice\tWood; Steel\tyes\nBoat\tWeight\tnumber\t\t\nVisit\tArrival\tdate\t\tx')
+    expect(drafted).toMatchObject([{ kind: 'section', title: 'Boat' }, { label: 'Hull', type: 'choice', options: ['Wood', 'Steel'], required: true }, { label: 'Weight', type: 'integer' }, { kind: 'section', title: 'Visit' }, { label: 'Arrival', type: 'date', required: true }])
+  })
+  it('makes something of any text', () => {
+    fc.assert(fc.property(fc.string({ maxLength: 300 }), (text) => {
+      const f = form([])
+      expect(readForm(applyEdits(f, outlineEdits(f, readOutline(text.replaceAll('\u0000', '')), { into: 'section/s1', at: 0 }, 1).edits).form).problems).toBeNull()
+    }))
+  })
+})
+
+describe('find and replace', () => {
+  it('finds in labels, codes and rules; a replaced code takes its rules along', () => {
+    const f = form([q('hull_ok'), q('b', { label: 'The hull', shownWhen: 'hull_ok = true' })])
+    expect(findIn(f, outline(f), 'HULL', ['label', 'code', 'rule']).map(x => `${x.address} ${x.field} ${x.from}`)).toEqual(['item/hull_ok label 0', 'item/hull_ok code 0', 'item/b label 4', 'item/b rule 0'])
+    const { edits, count } = replaceEdits(f, 'hull', 'keel', ['label', 'code'])
+    const after = applyEdits(f, edits).form
+    expect(count).toBe(3)
+    expect(after.sections[0]?.items).toEqual([q('keel_ok'), q('b', { label: 'The keel', shownWhen: 'keel_ok = true' })].map((i, n) => n === 0 ? { ...i, label: 'keel_ok' } : i))
+  })
+})
+
+describe('the opposite', () => {
+  it('holds exactly where the rule does not, once all is answered', () => {
+    const asked = [{ code: 'q0', kind: 'yesNo' }, { code: 'q1', kind: 'choice' }, { code: 'q2', kind: 'integer' }] as const
+    const choices = new Map(ANSWERS.choice.map(c => [String(c), String(c)]))
+    const typeOf = (name: string) => name === 'q1' ? { kind: 'code' as const, choices } : undefined
+    fc.assert(fc.property(condition(asked, 2), fc.tuple(...asked.map(a => fc.constantFrom(...ANSWERS[a.kind]))), (text, values) => {
+      const run = (source: string): Value => compile(parse(source), name => asked.findIndex(a => a.code === name) + 2)([TODAY, null, ...values])
+      expect(run(print(opposite(parse(text), typeOf)))).toBe(run(text) !== true)
+    }), { numRuns: 500 })
+    const said = (text: string) => print(opposite(parse(text), typeOf))
+    expect([said('q0 = true'), said('q1 = "a"'), said('q1 in ["a", "b"]'), said('q2 >= 3 and q0 = false')]).toEqual(['q0 = false', 'q1 in ["b", "c"]', 'q1 = "c"', 'q2 < 3 or q0 = true'])
+  })
+})
+
+describe('explanations', () => {
+  it('agree with the evaluator: each part, and why something shows', () => {
+    fc.assert(fc.property(smallForm.chain(f => fc.tuple(fc.constant(f), fc.tuple(...askedOf(f).map(a => fc.option(fc.constantFrom(...ANSWERS[a.kind])))))), ([f, values]) => {
+      const plan = planOf(f)
+      const state = fill(plan, Object.fromEntries(askedOf(f).map((a, i) => [a.code, values[i] ?? null])), TODAY)
+      for (const place of plan.places) {
+        const reasons = whyShown(state, state, place)
+        expect(reasons.every(r => r.outcome === true)).toBe(state.inPlay[place.order])
+        for (const { part } of reasons) if (part) expect(part).toEqual(explain(state, part.expr))
+      }
+    }), { numRuns: 300 })
+  })
+})

@@ -1,5 +1,8 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
+import { strToU8, zipSync } from 'fflate'
+import { TEMPLATES } from '#core/form/blocks'
+import type { Form } from '#core/form/definition'
 import type { Refusal } from '#shared/api'
 
 definePageMeta({ middleware: 'designer' })
@@ -22,20 +25,42 @@ async function create(body: { title: string } | { definition: unknown }) {
   }
 }
 
-async function bringIn(event: Event) {
+/** Files are looked at first; nothing is brought in before somebody has seen what it is. */
+const looking = shallowRef<File[]>([])
+function look(event: Event) {
   const input = event.target
-  if (!(input instanceof HTMLInputElement) || !input.files?.[0]) return
-  const text = await input.files[0].text()
+  if (!(input instanceof HTMLInputElement)) return
+  looking.value = [...input.files ?? []]
   input.value = ''
-  let definition: unknown
-  try {
-    definition = JSON.parse(text)
+}
+async function bring(definitions: Form[]) {
+  looking.value = []
+  if (definitions.length === 1 && definitions[0]) return create({ definition: definitions[0] })
+  for (const definition of definitions) {
+    try {
+      await $fetch('/api/forms', { method: 'POST', body: { definition } })
+    }
+    catch (error) {
+      refusal.value = refusalOf(error)
+    }
   }
-  catch (error) {
-    refusal.value = { code: 'not-json', sentence: `This file is not JSON: ${error instanceof Error ? error.message : ''}` }
-    return
+  await refresh()
+}
+
+/** Chosen forms as one zip of definition files. */
+const chosen = ref<string[]>([])
+async function exportChosen() {
+  const files: Record<string, Uint8Array> = {}
+  for (const id of chosen.value) {
+    const { draft } = await $fetch<{ draft: Form }>(`/api/forms/${id}`)
+    const name = files[`${draft.code}.form.json`] ? `${draft.code}-${id.slice(0, 8)}` : draft.code
+    files[`${name}.form.json`] = strToU8(`${JSON.stringify(draft, null, 2)}\n`)
   }
-  await create({ definition })
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([zipSync(files).slice().buffer], { type: 'application/zip' }))
+  link.download = 'forms.zip'
+  link.click()
+  URL.revokeObjectURL(link.href)
 }
 </script>
 
@@ -51,8 +76,9 @@ async function bringIn(event: Event) {
           <input id="new-title" v-model="title" class="field wide" placeholder="Title of a new form" maxlength="500">
           <button class="action" :disabled="!title.trim()">New form</button>
         </form>
-        <button class="plain-button" @click="file?.click()">Import a definition…</button>
-        <input ref="file" type="file" accept=".json,application/json" class="hidden-words" tabindex="-1" aria-label="Definition file" @change="bringIn">
+        <button class="plain-button" @click="file?.click()">Import…</button>
+        <input ref="file" type="file" accept=".json,application/json,.zip,application/zip" multiple class="hidden-words" tabindex="-1" aria-label="Definition file" @change="look">
+        <button v-if="chosen.length > 0" class="plain-button" @click="exportChosen">Export {{ chosen.length }} as zip</button>
       </div>
       <div v-if="refusal" class="sheet wrong" role="alert">
         <p class="fault"><strong>{{ refusal.sentence }}</strong></p>
@@ -60,11 +86,13 @@ async function bringIn(event: Event) {
           <li v-for="(p, i) in refusal.problems" :key="i"><code>{{ p.path || 'the whole' }}</code> {{ p.sentence }}</li>
         </ul>
       </div>
+      <ImportPanel v-if="looking.length > 0" :files="looking" @close="looking = []" @bring="bring" />
       <div class="sheet">
         <table v-if="forms && forms.length > 0">
-          <thead><tr><th>Form</th><th>Code</th><th class="right">Questions</th><th>Release</th><th class="right">Responses</th><th>Last saved</th></tr></thead>
+          <thead><tr><th><span class="hidden-words">Export</span></th><th>Form</th><th>Code</th><th class="right">Questions</th><th>Release</th><th class="right">Responses</th><th>Last saved</th></tr></thead>
           <tbody>
             <tr v-for="f in forms" :key="f.id">
+              <td><input v-model="chosen" type="checkbox" :value="f.id" :aria-label="`Choose ${f.title} for export`"></td>
               <td><NuxtLink :to="`/forms/${f.id}/write`" class="form-link">{{ f.title }}</NuxtLink></td>
               <td><code class="quiet">{{ f.code }}</code></td>
               <td class="right num">{{ f.questions }}</td>
@@ -76,6 +104,10 @@ async function bringIn(event: Event) {
         </table>
         <p v-else class="empty">No forms yet. Type a title above and press Enter: the script opens, and every line you type is a question.</p>
       </div>
+      <section class="templates" aria-label="Forms to start from">
+        <h2>Start from</h2>
+        <button v-for="t in TEMPLATES" :key="t.title" class="sheet template" @click="create({ definition: t.form })"><strong>{{ t.title }}</strong><span class="small quiet">{{ t.about }}</span></button>
+      </section>
     </main>
   </div>
 </template>
@@ -83,6 +115,10 @@ async function bringIn(event: Event) {
 <style scoped>
 .home { max-width: 1080px; margin: 0 auto; padding: 32px 20px; display: grid; gap: 20px; }
 .wide { width: 240px; }
+.templates { display: grid; grid-template-columns: repeat(auto-fill, minmax(240px, 1fr)); gap: 10px; } .templates h2 { grid-column: 1 / -1; font-size: 17px; }
+.template { display: grid; gap: 2px; text-align: left; padding: 12px 16px; cursor: pointer; }
+.template:hover { border-color: var(--verdigris); }
+td:first-child, th:first-child { padding-right: 0; width: 20px; }
 table { width: 100%; border-collapse: collapse; }
 th { text-align: left; font-size: 13px; color: var(--slate); font-weight: 500; }
 th, td { padding: 9px 16px; border-bottom: 1px solid var(--line); }

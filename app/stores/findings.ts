@@ -1,10 +1,11 @@
 import { defineStore } from 'pinia'
-import type { Verdict } from '#core/prove/finding'
+import type { Finding, Verdict } from '#core/prove/finding'
 import type { ProveAnswer } from '../workers/prove.worker'
 import { useDraft } from './draft'
 import { dayHere } from './rehearsal'
 
 const SETTLE = 60
+const NONE: readonly Finding[] = []
 
 /** What the prover says about the draft, from its worker; a newer edit overtakes an older question. */
 export const useFindings = defineStore('findings', () => {
@@ -47,6 +48,13 @@ export const useFindings = defineStore('findings', () => {
   const faults = computed(() => of('fault'))
   const risks = computed(() => of('risk'))
   const advice = computed(() => of('advice'))
-  const at = (address: string) => verdict.value?.findings.filter(f => f.address === address) ?? []
+  /** By address; a list that says the same stays the same object. */
+  const byAddress = computed<ReadonlyMap<string, readonly Finding[]>>((before) => {
+    const map = new Map<string, Finding[]>()
+    for (const f of verdict.value?.findings ?? []) if (f.address !== null) map.set(f.address, [...map.get(f.address) ?? [], f])
+    const same = (a: readonly Finding[] | undefined, b: readonly Finding[]) => a !== undefined && JSON.stringify(a) === JSON.stringify(b)
+    return new Map([...map].map(([address, found]) => [address, same(before?.get(address), found) ? before?.get(address) ?? found : found]))
+  })
+  const at = (address: string): readonly Finding[] => byAddress.value.get(address) ?? NONE
   return { verdict, milliseconds, working, broken, faults, risks, advice, at, start }
 })

@@ -2,7 +2,9 @@ import { defineStore } from 'pinia'
 import { isAnswer, type Answer, type Answers } from '#core/fill/answers'
 import { fill } from '#core/fill/fill'
 import { pagesOf, type Page } from '#core/fill/pages'
+import { random } from '#core/fill/draw'
 import { planOf } from '#core/fill/plan'
+import { plausible } from '#core/fill/plausible'
 import type { Address } from '#core/form/walk'
 import { useDraft } from './draft'
 
@@ -25,6 +27,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
     answers.value = {}
     place.value = { section: 0, only: null }
     lit.value = null
+    restoreSets()
     try {
       const kept: unknown = JSON.parse(localStorage.getItem(key.value) ?? '{}')
       if (typeof kept === 'object' && kept !== null) answers.value = Object.fromEntries(Object.entries(kept).filter((e): e is [string, Answer] => isAnswer(e[1])))
@@ -48,6 +51,51 @@ export const useRehearsal = defineStore('rehearsal', () => {
     keep()
   }
 
+  /** Named sets of practice answers, kept by form in this browser. */
+  const sets = ref<{ name: string, answers: Answers }[]>([])
+  const setsKey = computed(() => `tobbin-sets-${draft.id}`)
+  const keepSets = () => localStorage.setItem(setsKey.value, JSON.stringify(sets.value))
+  function saveSet(name: string) {
+    sets.value = [...sets.value.filter(s => s.name !== name), { name, answers: answers.value }].toSorted((a, b) => a.name.localeCompare(b.name))
+    keepSets()
+  }
+  function removeSet(name: string) {
+    sets.value = sets.value.filter(s => s.name !== name)
+    keepSets()
+  }
+  function openSet(name: string) {
+    const found = sets.value.find(s => s.name === name)
+    if (!found) return
+    startAfresh()
+    answers.value = found.answers
+    keep()
+  }
+  function restoreSets() {
+    sets.value = []
+    try {
+      const kept: unknown = JSON.parse(localStorage.getItem(setsKey.value) ?? '[]')
+      if (Array.isArray(kept)) sets.value = kept.filter((s: unknown): s is { name: string, answers: Answers } => typeof s === 'object' && s !== null && 'name' in s && typeof s.name === 'string' && 'answers' in s && isAnswer(s.answers) && typeof s.answers === 'object')
+    }
+    catch {
+      localStorage.removeItem(setsKey.value) // not ours any more: begin with none
+    }
+  }
+
+  /** Fills what is not answered with likely answers; false when no way through was found. */
+  function fillRest(): boolean {
+    if (!plan.value) return false
+    const next = random(Date.now() % 2 ** 31)
+    const given = Object.fromEntries(Object.entries(answers.value).filter(([, v]) => v !== null))
+    for (let attempt = 0; attempt < 10; attempt++) {
+      const likely = plausible(plan.value, given, today, next, undefined, 0)
+      if (!likely) continue
+      answers.value = { ...answers.value, ...likely }
+      keep()
+      return true
+    }
+    return false
+  }
+
   /** Opens a witness: its answers, at the section of the thing concerned. */
   function open(witness: Answers, at: Address | null) {
     answers.value = { ...witness }
@@ -60,5 +108,5 @@ export const useRehearsal = defineStore('rehearsal', () => {
     keep()
   }
 
-  return { answers, place, lit, today, plan, filled, restore, answer, startAfresh, open }
+  return { sets, saveSet, removeSet, openSet, fillRest, answers, place, lit, today, plan, filled, restore, answer, startAfresh, open }
 })

@@ -195,7 +195,7 @@ function replaceChild(form: Form, found: Located, node: Node): Form {
 }
 
 const isItem = (node: Node): node is Item => 'kind' in node
-const isList = (node: Node): node is z.infer<typeof ChoiceList> => 'rows' in node
+const isList = (node: Node): node is z.infer<typeof ChoiceList> => 'rows' in node && !('kind' in node)
 const isSection = (node: Node): node is z.infer<typeof Section> => !isItem(node) && !isList(node)
 
 function only<T extends Node>(node: Node, is: (node: Node) => node is T): T {

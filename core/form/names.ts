@@ -1,4 +1,5 @@
 import { ExpressionError, parse } from '../expressions/parse'
+import type { Expr } from '../expressions/tree'
 import type { PointedKind } from '../expressions/pointing'
 import { sentence, type Names, type Segment } from '../expressions/sentence'
 import type { Form } from './definition'
@@ -27,10 +28,22 @@ export function namesOf(form: Form, places: readonly Place[]): Names {
 const choicesIn = (type: ValueType): ReadonlyMap<string, string> | undefined =>
   type.kind === 'code' ? type.choices : type.kind === 'list' ? choicesIn(type.of) : undefined
 
+const PARSED = new Map<string, Expr>()
+const MOST_PARSED = 5_000
+/** The tree of a text, kept: a script shows the same rules again after every edit. */
+function parsed(text: string): Expr {
+  const known = PARSED.get(text)
+  if (known) return known
+  if (PARSED.size >= MOST_PARSED) PARSED.clear()
+  const tree = parse(text)
+  PARSED.set(text, tree)
+  return tree
+}
+
 /** A rule's text as a sentence; null when it can't be read. */
 export function ruleSentence(text: string, names: Names): Segment[] | null {
   try {
-    return sentence(parse(text), names)
+    return sentence(parsed(text), names)
   }
   catch (error) {
     if (error instanceof ExpressionError) return null

@@ -37,7 +37,7 @@ export async function seed(db: Database, demo: boolean): Promise<void> {
 async function seedForm(db: Database, ownerId: string | null, entry: { definition: unknown, responses: number }) {
   const { form, problems } = readForm(entry.definition)
   if (!form) throw new Error(`A demo form does not fit: ${problems.map(p => `${p.path} ${p.sentence}`).join('; ')}`)
-  const [row] = await db.insert(forms).values({ title: form.title, draft: form }).returning({ id: forms.id })
+  const [row] = await db.insert(forms).values({ title: form.title, draft: form, begun: form }).returning({ id: forms.id })
   if (!row || entry.responses === 0) return
   const today = todayText()
   const { findings } = prove(form, today)

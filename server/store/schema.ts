@@ -22,6 +22,8 @@ export const forms = pgTable('forms', {
   id: id(),
   title: text('title').notNull(),
   draft: jsonb('draft').$type<Form>().notNull(),
+  /** The draft as it was when the form was made: every later state follows from it by the changes. Null for forms older than this column. */
+  begun: jsonb('begun').$type<Form>(),
   revision: integer('revision').notNull().default(0),
   createdAt: at('created_at'),
   savedAt: at('saved_at'),

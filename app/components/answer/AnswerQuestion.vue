@@ -4,11 +4,14 @@ import { problemOf, type Frame } from '#core/fill/fill'
 import { keptAnswer } from '#core/fill/keep'
 import { quotedText } from '#core/fill/quote'
 import type { PlannedQuestion } from '#core/fill/plan'
+import type { Address } from '#core/form/walk'
 import { LOCKED, widgetFor } from './widgets'
 
 /** One question as the respondent meets it. */
 const props = defineProps<{ question: PlannedQuestion, frame: Frame, answer: Answer | undefined, tried: boolean, lit: boolean, id: string }>()
 const emit = defineEmits<{ answer: [value: Answer] }>()
+/** In the rehearsal every question answers why it is as it is; a respondent is not shown that. */
+const why = inject<((address: Address, frame: Frame) => void) | null>('why', null)
 const slots = defineSlots<{ under?: (scope: { option: string }) => unknown }>()
 
 const node = computed(() => props.question.place.node)
@@ -37,6 +40,7 @@ const role = computed(() => ['choice', 'yesNo', 'scale'].includes(node.value.typ
 <template>
   <component :is="widget.group && !isOutput ? 'fieldset' : 'div'" v-if="widget" :id="`${id}-box`" class="question" :class="{ lit, output: isOutput }" :role="widget.group ? role : undefined" :aria-describedby="widget.group ? describedby : undefined" :aria-invalid="widget.group && role === 'radiogroup' && problem ? true : undefined" :aria-required="widget.group && role === 'radiogroup' && required ? true : undefined">
     <component :is="isOutput ? 'span' : widget.group ? 'legend' : 'label'" :id="`${id}-label`" class="label" :for="widget.group ? undefined : id">{{ label }}<span v-if="unit && !widget.group" class="hidden-words">, in {{ unit }}</span> <span v-if="!required && !isOutput" class="optional">optional</span></component>
+    <button v-if="why" type="button" class="text-button why" :aria-label="`Why: ${label}`" @click="why(question.place.address, frame)">Why?</button>
     <p v-if="help" :id="`${id}-help`" class="help">{{ help }}</p>
     <p v-if="lost.length > 0" :id="`${id}-lost`" class="lost" role="status">{{ lost.map(l => `“${l}”`).join(', ') }} {{ lost.length === 1 ? 'is' : 'are' }} no longer on offer after your other answers, and {{ lost.length === 1 ? 'was' : 'were' }} taken out.</p>
     <component :is="widget.component" :id="id" class="widget" :question="node" :step="question" :frame="frame" :value="value" :describedby="describedby" :labelledby="`${id}-label`" :invalid="!!problem" :required="required" @answer="(v: Answer) => emit('answer', v)" @left="leave">
@@ -49,7 +53,8 @@ const role = computed(() => ['choice', 'yesNo', 'scale'].includes(node.value.typ
 </template>
 
 <style scoped>
-.question { min-width: 0; scroll-margin-top: 24px; }
+.why { position: absolute; top: 0; right: 0; }
+.question { position: relative; min-width: 0; scroll-margin-top: 24px; }
 .question.lit { outline: 2px dashed var(--verdigris); outline-offset: 8px; }
 .label { font-weight: 600; font-size: 16px; display: block; padding: 0; }
 .optional { font-weight: 400; font-size: 13px; color: var(--slate); margin-left: 4px; }
@@ -57,7 +62,7 @@ const role = computed(() => ['choice', 'yesNo', 'scale'].includes(node.value.typ
 .lost { background: var(--weld-wash); padding: 8px 12px; font-size: 14px; margin-top: 6px; }
 .widget { margin-top: 8px; }
 .output { display: grid; grid-template-columns: 1fr auto; gap: 2px 16px; align-items: baseline; border-bottom: 1px dotted var(--line); padding-bottom: 6px; }
-.output > .help, .output > .small, .output > .wrong { grid-column: 1 / -1; } .output > .widget { grid-area: 1 / 2; margin: 0; text-align: right; }
+.output > .help, .output > .small, .output > .wrong { grid-column: 1 / -1; } .output > .why { position: static; grid-column: 1 / -1; } .output > .widget { grid-area: 1 / 2; margin: 0; text-align: right; }
 .wrong { color: var(--madder); font-weight: 600; font-size: 14px; margin-top: 6px; }
 .clear { min-height: 28px; }
 .question :deep(.box) { display: block; width: 100%; box-sizing: border-box; min-height: 44px; padding: 10px 14px; border: 1px solid var(--control-line); border-radius: 2px; background: var(--paper); }

@@ -12,7 +12,7 @@ const number = computed(() => draft.places.find(p => p.address === props.finding
 async function show() {
   if (!props.finding.witness) return
   rehearsal.open(props.finding.witness, props.finding.address)
-  draft.selected = props.finding.address
+  draft.select(props.finding.address)
   if (!route.path.endsWith('/write')) await navigateTo(`/forms/${draft.id}/write`)
 }
 function mend() {

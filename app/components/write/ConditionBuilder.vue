@@ -99,10 +99,7 @@ const valueOf = (event: Event) => event.target instanceof HTMLInputElement || ev
     <button class="text-button" aria-label="Remove this part" @click="emit('remove')">Remove</button>
   </div>
   <div v-else class="row-flex part">
-    <select class="field pick" :value="condition.question" aria-label="Question" @change="emit('change', chooseQuestion(condition, valueOf($event)))">
-      <option value="" disabled>which question?</option>
-      <option v-for="q in questions" :key="q.code" :value="q.code">{{ q.number }} {{ q.label }} ({{ q.code }})</option>
-    </select>
+    <QuestionPicker :value="condition.question" :questions="questions" @choose="emit('change', chooseQuestion(condition, $event))" />
     <template v-if="condition.question">
       <select class="field" :value="condition.operator" aria-label="Comparison" @change="emit('change', chooseOperator(condition, valueOf($event)))">
         <option v-for="o in operatorsFor(condition.question)" :key="o.key" :value="o.key">{{ o.words }}</option>
@@ -124,7 +121,6 @@ const valueOf = (event: Event) => event.target instanceof HTMLInputElement || ev
 <style scoped>
 .group { display: grid; gap: 6px; }
 .nested.group { border-left: 1px solid var(--verdigris); padding-left: 10px; }
-.pick { max-width: 240px; }
 .value { width: 150px; }
 .chip { border: 1px solid var(--line); background: var(--paper); border-radius: 2px; padding: 2px 8px; font-size: 13px; cursor: pointer; min-height: 26px; }
 .chip[aria-pressed='true'] { background: var(--verdigris-wash); color: var(--verdigris); font-weight: 600; border-color: var(--verdigris); }

@@ -4,7 +4,7 @@ import type { LineKind } from '#core/form/create'
 
 /** The line where the next question is typed. `/` goes to the choice of type, Enter adds and goes on, Esc ends. */
 const props = defineProps<{ kind: LineKind, onlySections?: boolean }>()
-const emit = defineEmits<{ add: [lines: string[]], kind: [kind: LineKind], close: [] }>()
+const emit = defineEmits<{ add: [lines: string[]], kind: [kind: LineKind], outline: [text: string], close: [] }>()
 const text = ref('')
 const input = useTemplateRef('input')
 const choice = useTemplateRef('choice')
@@ -34,11 +34,14 @@ function keys(event: KeyboardEvent) {
   text.value = ''
   emit('close')
 }
+/** Plain lines become questions at once; an outline or a table is looked at first. */
 function paste(event: ClipboardEvent) {
-  const lines = (event.clipboardData?.getData('text/plain') ?? '').split(/\r?\n/).map(l => l.trim()).filter(Boolean)
+  const pasted = event.clipboardData?.getData('text/plain') ?? ''
+  const lines = pasted.split(/\r?\n/).map(l => l.trim()).filter(Boolean)
   if (lines.length < 2) return
   event.preventDefault()
-  emit('add', lines)
+  if (lines.some(l => l.includes('\t') || /^(?:\d+[.)]|[-*•#[(o☐]\s?)/.test(l))) emit('outline', pasted)
+  else emit('add', lines)
 }
 // Taking the line away to put it below the new row makes the browser say that it lost the focus; that is no leaving.
 let isGone = false

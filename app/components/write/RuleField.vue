@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ExpressionError, parse } from '#core/expressions/parse'
 import { conditionOf, expressionOf, type Condition } from '#core/expressions/pointing'
+import { opposite } from '#core/expressions/opposite'
 import { print } from '#core/expressions/print'
 import { pointable } from '#core/form/names'
 import type { Place } from '#core/form/walk'
@@ -9,6 +10,7 @@ import type { Place } from '#core/form/walk'
 const props = defineProps<{ text: string | undefined, words: string, place: Place, except?: string | null }>()
 const emit = defineEmits<{ change: [text: string | null] }>()
 const draft = useDraft()
+const clip = useRuleClip()
 const isText = ref(false)
 /** A condition that is not finished yet, and so not in the draft. */
 const unfinished = ref<Condition | null>(null)
@@ -52,10 +54,13 @@ function remove() {
   isText.value = false
   if (props.text !== undefined) emit('change', null)
 }
-function write(event: Event) {
-  if (!(event.target instanceof HTMLTextAreaElement)) return
+function write(text: string) {
   unfinished.value = null
-  emit('change', event.target.value)
+  emit('change', text)
+}
+function turn() {
+  const { names } = draft
+  if (readable.value && names) emit('change', print(opposite(readable.value, name => names.typeOf(name))))
 }
 const showText = computed(() => isText.value || (props.text !== undefined && readable.value === null))
 </script>
@@ -65,17 +70,21 @@ const showText = computed(() => isText.value || (props.text !== undefined && rea
     <div v-if="text === undefined && !unfinished && !isText" class="row-flex">
       <slot name="none" />
       <button class="text-button" @click="begin">+ {{ words.toLowerCase() }} …</button>
+      <button v-if="clip.text !== null" class="text-button" @click="emit('change', clip.text)">Paste rule</button>
     </div>
     <template v-else>
       <ConditionBuilder v-if="!showText && condition" :condition="condition" :questions="questions" @change="set" @remove="remove" />
-      <textarea v-else class="field code" rows="2" :value="text ?? ''" :aria-label="`${words}, as text`" spellcheck="false" @input="write" />
+      <ExpressionInput v-else :text="text ?? ''" :label="`${words}, as text`" :place="place" :wanted="undefined" @write="write" />
       <div class="row-flex">
         <button class="text-button" :disabled="showText && text !== undefined && readable === null" @click="isText = !showText">{{ showText ? 'By pointing' : 'As text' }}</button>
+        <button v-if="text" class="text-button" @click="clip.text = text">Copy rule</button>
+        <button v-if="clip.text !== null && clip.text !== text" class="text-button" @click="emit('change', clip.text)">Paste rule</button>
+        <button v-if="readable" class="text-button" @click="turn">The opposite</button>
         <button class="text-button" @click="remove">Take the rule away</button>
         <code v-if="!showText && text" class="quiet">{{ text }}</code>
       </div>
-      <p v-if="problem && (showText || !unfinished)" class="small fault" role="alert">✕ Character {{ problem.from + 1 }}: {{ problem.sentence }}</p>
-      <RuleSentence v-else-if="text" :words="words" :text="text" />
+      <p v-if="problem && !showText && !unfinished" class="small fault" role="alert">✕ Character {{ problem.from + 1 }}: {{ problem.sentence }}</p>
+      <RuleSentence v-else-if="text && !problem" :words="words" :text="text" />
     </template>
   </div>
 </template>

@@ -3,7 +3,11 @@ import { ruleSentence } from '#core/form/names'
 
 const props = defineProps<{ words: string, text: string }>()
 const draft = useDraft()
-const segments = computed(() => draft.words ? ruleSentence(props.text, draft.words) : null)
+/** The same sentence stays the same object: rows whose sentences did not change are not drawn anew. */
+const segments = computed<ReturnType<typeof ruleSentence>>((before) => {
+  const now = draft.words ? ruleSentence(props.text, draft.words) : null
+  return before && now && before.length === now.length && before.every((s, i) => s.text === now[i]?.text) ? before : now
+})
 </script>
 
 <template>

@@ -1,225 +1,227 @@
 <script setup lang="ts">
-import { newItem, newSection, type LineKind } from '#core/form/create'
 import { threadsOf } from '#core/form/threads'
-import { locate, type Edit } from '#core/form/edits'
+import type { LineKind } from '#core/form/create'
 import type { Address, Place } from '#core/form/walk'
+import type { Strand } from './strand'
 
 /** The script: the form as a dense, numbered list in which lines are typed, opened in place, moved and threaded together. */
 const draft = useDraft()
 const findings = useFindings()
+const script = useScript()
 const open = ref<Address | null>(null)
 /** Where the next line is being typed: below this row; `end` when the form is empty. */
 const typing = ref<Address | 'end' | null>(null)
 const lineKind = ref<LineKind>('text')
-const settings = ref(false)
+const panel = ref<'settings' | 'find' | 'shelf' | 'move' | 'keys' | null>(null)
+const outline = ref<string | null>(null)
 const list = useTemplateRef('list')
 const LANES = 4
+const NO_STRANDS: Strand[] = []
 
 const threads = computed(() => threadsOf(draft.places, LANES))
-const orderOf = computed(() => new Map(draft.places.map(p => [p.address, p.order] as const)))
-interface Strand { lane: number, part: 'gate' | 'end' | 'pass', above: boolean, below: boolean, lit: boolean }
-/** By row: the pieces of thread that run through it. */
-const strands = computed(() => {
+/** By row: the pieces of thread that run through it. What is as it was stays the same object. */
+const strands = computed<ReadonlyMap<Address, Strand[]>>((before) => {
+  const orderOf = new Map(draft.places.map(p => [p.address, p.order] as const))
   const byRow = new Map<Address, Strand[]>()
   for (const thread of threads.value) {
     const stops = [thread.from, ...thread.to]
-    const orders = stops.map(a => orderOf.value.get(a) ?? 0)
+    const orders = stops.map(a => orderOf.get(a) ?? 0)
     const [first, last] = [Math.min(...orders), Math.max(...orders)]
     const lit = draft.selected !== null && stops.includes(draft.selected)
+    const ends = new Set(thread.to)
     for (const p of draft.places.slice(first, last + 1)) {
-      const part = p.address === thread.from ? 'gate' : thread.to.includes(p.address) ? 'end' : 'pass'
-      byRow.set(p.address, [...byRow.get(p.address) ?? [], { lane: thread.lane, part, above: p.order > first, below: p.order < last, lit }])
+      const part = p.address === thread.from ? 'gate' : ends.has(p.address) ? 'end' : 'pass'
+      const row = byRow.get(p.address) ?? []
+      row.push({ lane: thread.lane, part, above: p.order > first, below: p.order < last, lit })
+      byRow.set(p.address, row)
     }
   }
-  return byRow
+  const same = (a: Strand[] | undefined, b: Strand[]) => a !== undefined && a.length === b.length && a.every((s, i) => s.lane === b[i]?.lane && s.part === b[i]?.part && s.above === b[i]?.above && s.below === b[i]?.below && s.lit === b[i]?.lit)
+  return new Map([...byRow].map(([address, row]) => [address, same(before?.get(address), row) ? before?.get(address) ?? row : row]))
 })
 
-const placeAt = (address: Address | null) => draft.places.find(p => p.address === address) ?? null
-function select(address: Address | null, focus = true) {
-  draft.selected = address
-  if (focus && address) void nextTick(() => list.value?.querySelector<HTMLElement>(`[data-address="${CSS.escape(address)}"]`)?.focus({ preventScroll: false }))
+/** Long scripts are drawn piece by piece: what is on screen first. */
+const PIECE = 120
+const drawn = ref(PIECE)
+onMounted(() => {
+  const more = () => {
+    if (drawn.value >= draft.places.length) return
+    drawn.value += PIECE
+    requestAnimationFrame(more)
+  }
+  requestAnimationFrame(more)
+})
+const rows = computed(() => drawn.value >= draft.places.length ? draft.places : draft.places.slice(0, drawn.value))
+watch(() => draft.places.length, n => { if (drawn.value >= PIECE && n <= drawn.value + PIECE) drawn.value = Math.max(drawn.value, n) })
+const selection = computed(() => new Set(draft.selection))
+
+function focus(address: Address | null) {
+  if (!address) return
+  drawn.value = Math.max(drawn.value, draft.places.length)
+  void nextTick(() => list.value?.querySelector<HTMLElement>(`[data-address="${CSS.escape(address)}"]`)?.focus({ preventScroll: false }))
+}
+function select(address: Address | null, how: 'only' | 'stretch' | 'toggle' = 'only') {
+  draft.select(address, how)
+  focus(address)
+}
+const pressing = ref(false)
+function pick(address: Address, event: MouseEvent | FocusEvent) {
+  const keys = event instanceof MouseEvent ? event : null
+  // A press brings the focus first; what it selects is the click's to say.
+  if (!keys && (pressing.value || draft.selection.includes(address))) return
+  draft.select(address, keys?.shiftKey ? 'stretch' : keys?.ctrlKey || keys?.metaKey ? 'toggle' : 'only')
 }
 function toggle(address: Address) {
-  select(address, false)
+  draft.select(address)
   open.value = open.value === address ? null : address
-  if (!open.value) select(address)
+  if (!open.value) focus(address)
 }
+// Whoever points at a place from elsewhere (a thread, a finding, the rulebook) finds it on screen.
+watch(() => draft.selected, (address) => {
+  if (address) void nextTick(() => list.value?.querySelector(`[data-address="${CSS.escape(address)}"]`)?.scrollIntoView({ block: 'nearest' }))
+})
 
-/** Where a line typed below a row goes: into a section or open group as its first, else right behind the row. */
-function spotBelow(place: Place): { into: string, at: number } {
-  if (place.kind === 'section' || place.kind === 'group') return { into: place.address, at: 0 }
-  const found = locate(draft.form ?? { tobbin: 1, code: 'x', title: '', sections: [] }, place.address)
-  return { into: found.container, at: found.index + 1 }
-}
 function add(lines: string[]) {
-  const form = draft.form
-  if (!form) return
-  const below = typing.value === 'end' ? null : placeAt(typing.value)
-  const edits: Edit[] = []
-  const codes: string[] = []
-  if (lineKind.value === 'section' || !below) {
-    const at = below ? below.section + 1 : form.sections.length
-    lines.forEach((line, i) => edits.push({ do: 'insert', into: 'sections', at: at + i, node: newSection(form, line) }))
+  const address = script.addLines(lines, lineKind.value, typing.value === 'end' ? null : script.placeAt(typing.value))
+  if (!address) return
+  draft.select(address)
+  if (lineKind.value === 'choice' || lineKind.value === 'choices') {
+    // A choice is nothing without its options: its row opens, ready for them.
+    typing.value = null
+    open.value = address
+    void nextTick(() => list.value?.querySelector<HTMLInputElement>('[aria-label="New choice"]')?.focus())
   }
-  else {
-    const spot = spotBelow(below)
-    const kind = lineKind.value
-    lines.forEach((line, i) => {
-      const node = newItem(form, kind, line, codes)
-      codes.push(node.code)
-      edits.push({ do: 'insert', into: spot.into, at: spot.at + i, node })
-    })
-  }
-  if (!draft.edit(edits)) return
-  const last = edits[edits.length - 1]
-  if (last?.do !== 'insert') return
-  const address: Address = `${lineKind.value === 'section' || !below ? 'section' : 'item'}/${last.node.code}`
-  draft.selected = address
-  if (lineKind.value === 'choice') openAfterAdd(address)
   else typing.value = address
   if (lineKind.value === 'section' || lineKind.value === 'group') lineKind.value = 'text'
 }
-/** A choice is nothing without its options: its row opens, ready for them. */
-function openAfterAdd(address: Address) {
-  typing.value = null
-  open.value = address
-  void nextTick(() => list.value?.querySelector<HTMLInputElement>('[aria-label="New choice"]')?.focus())
-}
 function close() {
   typing.value = null
-  if (draft.selected) select(draft.selected)
+  focus(draft.selected)
 }
+const isElsewhere = (event: Event) => event.target instanceof HTMLElement && event.target.closest('.editor, .new-line, .panel') !== null
 
-function moveBy(place: Place, by: 1 | -1) {
-  const form = draft.form
-  if (!form) return
-  const found = locate(form, place.address)
-  const siblings = place.kind === 'section' ? form.sections : draft.places.filter(p => p.kind !== 'section' && p.section === place.section && p.groups.length === place.groups.length && p.groups.at(-1)?.address === place.groups.at(-1)?.address)
-  const to = found.index + by
-  if (to >= 0 && to < siblings.length) draft.edit([{ do: 'move', what: place.address, into: found.container, at: to }])
-  else if (place.kind !== 'section') moveOut(place, by)
-  select(place.address)
+/** By key, with Alt (`alt+`), Control (`ctrl+`) and Shift (`shift+`) before it: what it does with the selected row. */
+const KEYS: Record<string, (place: Place) => void> = {
+  'ArrowDown': p => step(p, 1), 'ArrowUp': p => step(p, -1), 'shift+ArrowDown': p => step(p, 1, true), 'shift+ArrowUp': p => step(p, -1, true),
+  'Home': () => select(draft.places[0]?.address ?? null), 'End': () => select(draft.places.at(-1)?.address ?? null),
+  'Enter': (p) => { typing.value = p.address }, ' ': p => toggle(p.address), 'F2': p => toggle(p.address),
+  'Escape': (p) => { open.value = null; panel.value = null; select(p.address) },
+  'Delete': () => after(script.remove), 'ctrl+d': () => after(script.duplicate), 'ctrl+g': () => after(script.group), 'ctrl+a': () => script.selectAll(draft.places.map(p => p.address)),
+  'alt+ArrowUp': () => after(() => script.moveBy(-1)), 'alt+ArrowDown': () => after(() => script.moveBy(1)),
+  'alt+m': () => { panel.value = 'move' }, '?': () => { panel.value = 'keys' },
 }
-/** Past the end of its group or section, a row goes on into what lies beyond. */
-function moveOut(place: Place, by: 1 | -1) {
-  const form = draft.form
-  if (!form) return
-  const group = place.groups.at(-1)
-  if (group) {
-    const outer = locate(form, group.address)
-    draft.edit([{ do: 'move', what: place.address, into: outer.container, at: outer.index + (by === 1 ? 1 : 0) }])
-    return
-  }
-  const next = form.sections[place.section + by]
-  const address = draft.places.find(p => p.kind === 'section' && p.section === place.section + by)?.address
-  if (next && address) draft.edit([{ do: 'move', what: place.address, into: address, at: by === 1 ? 0 : next.items.length }])
+function after(act: () => void) {
+  act()
+  focus(draft.selected)
 }
-function indent(place: Place): boolean {
-  const form = draft.form
-  if (!form || place.kind === 'section') return false
-  const found = locate(form, place.address)
-  const before = draft.places.filter(p => p.order < place.order && p.section === place.section && p.groups.length === place.groups.length).at(-1)
-  if (before?.kind !== 'group' || locate(form, before.address).index !== found.index - 1) return false
-  return draft.edit([{ do: 'move', what: place.address, into: before.address, at: before.node.items.length }])
+function step(place: Place, by: number, stretch = false) {
+  const next = draft.places[Math.max(0, Math.min(draft.places.length - 1, draft.places.indexOf(place) + by))]
+  if (next) select(next.address, stretch ? 'stretch' : 'only')
 }
-function outdent(place: Place): boolean {
-  const group = place.groups.at(-1)
-  if (!group || !draft.form) return false
-  const outer = locate(draft.form, group.address)
-  return draft.edit([{ do: 'move', what: place.address, into: outer.container, at: outer.index + 1 }])
-}
-function remove(place: Place) {
-  const at = draft.places.findIndex(p => p.address === place.address)
-  const next = draft.places.slice(0, at).at(-1) ?? draft.places[at + 1]
-  if (!draft.edit([{ do: 'remove', what: place.address }])) return
-  open.value = null
-  select(next?.address ?? null)
-}
-
 function keys(event: KeyboardEvent) {
-  if (event.target instanceof HTMLElement && event.target.closest('.editor, .new-line, .settings')) return
-  const place = placeAt(draft.selected)
-  if (event.ctrlKey || event.metaKey) return
-  const step = (by: number) => {
-    const i = place ? draft.places.indexOf(place) + by : 0
-    const next = draft.places[Math.max(0, Math.min(draft.places.length - 1, i))]
-    if (next) select(next.address)
-  }
+  if (isElsewhere(event)) return
+  const place = script.placeAt(draft.selected)
   if (!place) {
-    if (event.key === 'ArrowDown') step(0)
+    if (event.key === 'ArrowDown') select(draft.places[0]?.address ?? null)
     else if (event.key === 'Enter') typing.value = draft.places.at(-1)?.address ?? 'end'
     else return
   }
-  else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) moveBy(place, event.key === 'ArrowUp' ? -1 : 1)
-  else if (event.altKey) return
-  else if (event.key === 'ArrowDown') step(1)
-  else if (event.key === 'ArrowUp') step(-1)
-  else if (event.key === 'Enter') typing.value = place.address
-  else if (event.key === ' ' || event.key === 'F2') toggle(place.address)
-  else if (event.key === 'Escape') open.value = null
-  else if (event.key === 'Delete') remove(place)
   else if (event.key === 'Tab') {
-    if (!(event.shiftKey ? outdent(place) : indent(place))) return
-    select(place.address)
+    if (!(event.shiftKey ? script.outdent() : script.indent())) return
+    focus(draft.selected)
   }
-  else return
+  else {
+    const name = `${event.altKey ? 'alt+' : ''}${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${event.shiftKey && event.key.length > 1 ? 'shift+' : ''}${event.key}`
+    const act = KEYS[name]
+    if (!act) return
+    act(place)
+  }
   event.preventDefault()
 }
-
-/** A row dropped on another goes right below it; on a section or group, to its beginning. */
-function drop(dragged: Address, onto: Address) {
-  const [place, target] = [placeAt(dragged), placeAt(onto)]
-  if (!place || !target || dragged === onto || !draft.form) return
-  if (place.kind === 'section') {
-    const at = target.section < place.section ? target.section + (target.kind === 'section' ? 0 : 1) : target.section
-    draft.edit([{ do: 'move', what: dragged, into: 'sections', at }])
-    return
-  }
-  const spot = spotBelow(target)
-  const own = locate(draft.form, dragged)
-  const at = own.container === spot.into && own.index < spot.at ? spot.at - 1 : spot.at
-  draft.edit([{ do: 'move', what: dragged, into: spot.into, at }])
-  select(dragged)
+function copy(event: ClipboardEvent, cut: boolean) {
+  if (isElsewhere(event)) return
+  const text = script.copy()
+  if (!text) return
+  event.preventDefault()
+  event.clipboardData?.setData('text/plain', text)
+  if (cut) after(script.remove)
 }
-
-const sections = computed(() => draft.places.filter(p => p.kind === 'section').length)
+function paste(event: ClipboardEvent) {
+  if (isElsewhere(event)) return
+  const text = event.clipboardData?.getData('text/plain') ?? ''
+  if (text.trim() === '') return
+  event.preventDefault()
+  if (!script.paste(text)) outline.value = text
+}
+/** A row dropped on another goes right below it; on a section or group, to its beginning. What is selected with it goes along. */
+function drop(dragged: Address, onto: Address) {
+  const target = script.placeAt(onto)
+  const place = script.placeAt(dragged)
+  if (!place || !target || dragged === onto || !draft.form) return
+  const all = draft.selection.includes(dragged) ? [...draft.selection] : [dragged]
+  if (place.kind === 'section') script.moveTo({ into: 'sections', at: target.section + 1 - (target.section < place.section && target.kind === 'section' ? 1 : 0) }, all)
+  else script.moveTo(script.spotBelow(target), all)
+  focus(dragged)
+}
+function whole(event: KeyboardEvent) {
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'f') {
+    event.preventDefault()
+    panel.value = 'find'
+  }
+}
+onMounted(() => window.addEventListener('keydown', whole))
+onBeforeUnmount(() => window.removeEventListener('keydown', whole))
+const show = (p: typeof panel.value) => { panel.value = panel.value === p ? null : p }
+defineExpose({ paste: (text: string) => { outline.value = text } })
 </script>
 
 <template>
   <section class="script" aria-label="Script">
-    <div class="pane-bar">
-      <strong>Script</strong>
-      <span class="quiet small">{{ sections }} {{ sections === 1 ? 'section' : 'sections' }}</span>
-      <button class="text-button" :aria-expanded="settings" @click="settings = !settings">Form settings</button>
+    <div class="tools-bar">
+      <button class="text-button" :aria-expanded="panel === 'settings'" @click="show('settings')">Form settings</button>
+      <button class="text-button" @click="outline = ''">Paste an outline</button>
+      <button class="text-button" :aria-expanded="panel === 'shelf'" @click="show('shelf')">Shelf</button>
+      <button class="text-button" :aria-expanded="panel === 'find'" @click="show('find')">Find <kbd>Ctrl F</kbd></button>
       <span class="spread" />
-      <span class="small quiet keys"><kbd>↑↓</kbd> go <kbd>Space</kbd> open <kbd>Alt ↑↓</kbd> move</span>
+      <button class="text-button" aria-label="Keys of the script" @click="show('keys')"><kbd>?</kbd> keys</button>
       <button class="text-button" @click="typing = draft.selected ?? draft.places.at(-1)?.address ?? 'end'">Add <kbd>Enter</kbd></button>
     </div>
     <p v-if="draft.refused" class="refused fault small" role="alert">{{ draft.refused }}</p>
-    <div ref="list" class="rows" @keydown="keys">
-      <FormSettings v-if="settings" />
+    <div v-if="script.notes.value.length > 0" class="refused risk small" role="status"><p v-for="n in script.notes.value" :key="n">{{ n }}</p><button class="text-button" @click="script.notes.value = []">Done</button></div>
+    <SelectionBar v-if="draft.selection.length > 1" @move="panel = 'move'" />
+    <FormSettings v-if="panel === 'settings'" class="panel" />
+    <FindBar v-if="panel === 'find'" class="panel" @close="panel = null" @go="select" />
+    <ShelfPanel v-if="panel === 'shelf'" class="panel" @close="panel = null" />
+    <MovePanel v-if="panel === 'move'" class="panel" @close="panel = null; focus(draft.selected)" />
+    <KeysPanel v-if="panel === 'keys'" class="panel" @close="panel = null; focus(draft.selected)" />
+    <OutlinePanel v-if="outline !== null" class="panel" :text="outline" @close="outline = null; focus(draft.selected)" />
+    <DeletePanel v-if="script.doomed.value" class="panel" @close="focus(draft.selected)" />
+    <div ref="list" class="rows" @mousedown.capture="pressing = true" @click.capture="pressing = false" @keydown="keys" @copy="copy($event, false)" @cut="copy($event, true)" @paste="paste">
       <div role="list" aria-label="Lines of the script">
-        <div v-for="p in draft.places" :key="p.address" role="listitem">
-          <ScriptRow :place="p" :selected="draft.selected === p.address" :open="open === p.address" :strands="strands.get(p.address) ?? []" :findings="findings.at(p.address)" @select="select(p.address, false)" @toggle="toggle(p.address)" @add="typing = p.address" @remove="remove(p)" @drop-on="drop($event, p.address)" />
-          <RowEditor v-if="open === p.address" :place="p" @renamed="open = $event; draft.selected = $event" @keydown.esc="toggle(p.address)" />
-          <NewLine v-if="typing === p.address" :key="`new-${p.address}`" :kind="lineKind" @kind="lineKind = $event" @add="add" @close="close" />
+        <div v-for="p in rows" :key="p.address" v-memo="[p, selection.has(p.address), draft.selected === p.address, open === p.address, typing === p.address && lineKind, strands.get(p.address), findings.at(p.address)]" role="listitem" class="line">
+          <ScriptRow :place="p" :selected="selection.has(p.address)" :current="draft.selected === p.address" :open="open === p.address" :strands="strands.get(p.address) ?? NO_STRANDS" :findings="findings.at(p.address)" @select="pick(p.address, $event)" @toggle="toggle(p.address)" @add="typing = p.address" @remove="script.remove([p.address])" @drop-on="drop($event, p.address)" />
+          <RowEditor v-if="open === p.address" :place="p" @renamed="open = $event; draft.select($event)" @keydown.esc="toggle(p.address)" />
+          <NewLine v-if="typing === p.address" :key="`new-${p.address}`" :kind="lineKind" @kind="lineKind = $event" @add="add" @outline="outline = $event; typing = null" @close="close" />
         </div>
       </div>
-      <NewLine v-if="typing === 'end'" kind="section" only-sections @kind="lineKind = $event" @add="add" @close="close" />
+      <NewLine v-if="typing === 'end'" kind="section" only-sections @kind="lineKind = $event" @add="add" @outline="outline = $event; typing = null" @close="close" />
       <div v-if="draft.places.length <= 1 && !typing" class="teach">
         <h2>Begin to type</h2>
-        <p>Select the section above and press <kbd>Enter</kbd>. Every line is a question; <kbd>Enter</kbd> goes on to the next, <kbd>/</kbd> chooses its type, a pasted block adds one question a line.</p>
+        <p>Select the section above and press <kbd>Enter</kbd>. Every line is a question; <kbd>Enter</kbd> goes on to the next, <kbd>/</kbd> chooses its type. A pasted outline or spreadsheet becomes questions.</p>
         <button class="action" @click="typing = draft.places.at(-1)?.address ?? 'end'">Type the first question</button>
       </div>
     </div>
+    <RelationsBar v-if="draft.selection.length === 1" @go="select" />
   </section>
 </template>
 
 <style scoped>
-.script { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--line); background: var(--paper); }
-.pane-bar { display: flex; align-items: center; gap: 12px; height: 40px; padding: 0 16px; border-bottom: 1px solid var(--line); background: var(--linen); flex: none; }
-.rows { position: relative; overflow-y: auto; flex: 1; padding-bottom: 120px; }
-.refused { padding: 6px 16px; background: var(--madder-wash); }
+.script { display: flex; flex-direction: column; min-height: 0; background: var(--paper); }
+.tools-bar { display: flex; align-items: center; gap: 14px; min-height: 34px; padding: 0 16px; border-bottom: 1px solid var(--line); flex: none; }
+.rows { position: relative; overflow-y: auto; flex: 1; padding-bottom: 80px; }
+.line { content-visibility: auto; contain-intrinsic-size: auto 34px; }
+.line:has(.editor, .new-line) { content-visibility: visible; }
+.refused { padding: 6px 16px; background: var(--madder-wash); flex: none; } .refused.risk { background: var(--weld-wash); }
+.panel { flex: none; max-height: 60%; overflow-y: auto; }
 .teach { padding: 40px 104px; display: grid; gap: 12px; justify-items: start; max-width: 46ch; }
-@media (max-width: 1100px) { .keys { display: none; } }
 </style>

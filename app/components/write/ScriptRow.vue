@@ -4,10 +4,10 @@ import type { Finding } from '#core/prove/finding'
 import { RULE_WORDS, rulesAt } from '#core/form/rules'
 import { typeBrief } from '#core/form/types'
 import type { Address, Place } from '#core/form/walk'
+import type { Strand } from './strand'
 
-interface Strand { lane: number, part: 'gate' | 'end' | 'pass', above: boolean, below: boolean, lit: boolean }
-const props = defineProps<{ place: Place, selected: boolean, open: boolean, strands: Strand[], findings: Finding[] }>()
-const emit = defineEmits<{ select: [], toggle: [], add: [], remove: [], dropOn: [dragged: Address] }>()
+const props = defineProps<{ place: Place, selected: boolean, current: boolean, open: boolean, strands: Strand[], findings: readonly Finding[] }>()
+const emit = defineEmits<{ select: [event: MouseEvent | FocusEvent], toggle: [], add: [], remove: [], dropOn: [dragged: Address] }>()
 const draft = useDraft()
 const row = useTemplateRef('row')
 const over = ref(false)
@@ -43,7 +43,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <div ref="row" class="row" :class="[place.kind, { selected, open, over }]" :data-address="place.address" :tabindex="selected ? 0 : -1" :aria-current="selected ? 'true' : undefined" @click="emit('select')" @focus="emit('select')" @dblclick="emit('toggle')">
+  <div ref="row" class="row" :class="[place.kind, { selected, open, over }]" :data-address="place.address" :tabindex="current ? 0 : -1" :aria-current="current ? 'true' : undefined" @click="emit('select', $event)" @focus="emit('select', $event)" @dblclick="emit('toggle')">
     <span class="margin" aria-hidden="true">
       <span v-for="s in strands" :key="s.lane" class="strand" :class="[s.part, { above: s.above, below: s.below, lit: s.lit }]" :style="{ '--lane': s.lane }"><i /></span>
     </span>

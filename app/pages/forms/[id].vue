@@ -25,6 +25,9 @@ const saved = computed(() => {
   return draft.save.at ? `Saved ${new Date(draft.save.at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}` : ''
 })
 
+/** How often to look for what somebody else has saved, in milliseconds. */
+const LOOK_EVERY = 2_000
+let looking: ReturnType<typeof setInterval> | undefined
 function keys(event: KeyboardEvent) {
   if (!(event.ctrlKey || event.metaKey) || event.altKey) return
   const key = event.key.toLowerCase()
@@ -38,10 +41,12 @@ function leaving(event: BeforeUnloadEvent) {
 }
 onMounted(() => {
   findings.start()
+  looking = setInterval(() => { if (document.visibilityState === 'visible') void draft.look() }, LOOK_EVERY)
   window.addEventListener('keydown', keys)
   window.addEventListener('beforeunload', leaving)
 })
 onBeforeUnmount(() => {
+  clearInterval(looking)
   window.removeEventListener('keydown', keys)
   window.removeEventListener('beforeunload', leaving)
   void draft.flush()
@@ -73,15 +78,20 @@ const selectedName = computed(() => {
       <button class="plain-button tool" :disabled="draft.past.length === 0" aria-keyshortcuts="Control+Z" @click="draft.undo()">Undo</button>
       <button class="plain-button tool" :disabled="draft.future.length === 0" aria-keyshortcuts="Control+Shift+Z" @click="draft.redo()">Redo</button>
       <button class="plain-button tool" @click="download">Export</button>
+      <CommandList />
       <span class="hidden-words" aria-live="polite">{{ selectedName }}</span>
     </TopBar>
     <StageRail :stage="stage" />
+    <div v-if="draft.clashes.length > 0" class="clashes" role="alert">
+      <p v-for="(c, i) in draft.clashes" :key="i" class="small">{{ c.sentence }} <button v-if="c.theirs" class="text-button" @click="draft.edit([c.theirs]); draft.clashes = draft.clashes.filter(x => x !== c)">Take theirs</button> <button class="text-button" @click="draft.clashes = draft.clashes.filter(x => x !== c)">{{ c.theirs ? 'Keep mine' : 'Done' }}</button></p>
+    </div>
     <main class="stage"><NuxtPage /></main>
   </div>
 </template>
 
 <style scoped>
 .bench { display: flex; flex-direction: column; height: 100vh; overflow: hidden; position: relative; }
+.clashes { background: var(--weld-wash); padding: 6px 20px; border-bottom: 1px solid var(--weld); }
 .stage { flex: 1; min-height: 0; }
 .tool { min-height: 28px; padding: 1px 10px; font-size: 13px; }
 .lost main { padding: 64px 20px; max-width: 640px; margin: 0 auto; display: grid; gap: 16px; }

@@ -52,7 +52,7 @@ function keys(event: KeyboardEvent) {
 async function rehearse() {
   if (!open.value?.witness) return
   rehearsal.open(open.value.witness, open.value.address)
-  draft.selected = open.value.address
+  draft.select(open.value.address)
   await navigateTo(`/forms/${draft.id}/write`)
 }
 </script>

@@ -1,0 +1,23 @@
+<script setup lang="ts">
+import { neighboursOf } from '#core/form/uses'
+import { placeName, type Address } from '#core/form/walk'
+
+/** What the selected row depends on and what it decides about; a click travels there. */
+const emit = defineEmits<{ go: [address: Address] }>()
+const draft = useDraft()
+const MOST = 6
+const found = computed(() => draft.form && draft.selected ? neighboursOf(draft.form, draft.places, draft.selected) : { needs: [], decides: [] })
+const decides = computed(() => [...new Map(found.value.decides.map(u => [u.place.address, u.place])).values()])
+</script>
+
+<template>
+  <div v-if="found.needs.length > 0 || decides.length > 0" class="relations small" role="group" aria-label="Relations of the selected row">
+    <p v-if="found.needs.length > 0"><span class="quiet">depends on</span> <button v-for="p in found.needs.slice(0, MOST)" :key="p.address" class="text-button" @click="emit('go', p.address)">{{ p.number }} {{ placeName(p) }}</button></p>
+    <p v-if="decides.length > 0"><span class="quiet">decides about</span> <button v-for="p in decides.slice(0, MOST)" :key="p.address" class="text-button" @click="emit('go', p.address)">{{ p.number }} {{ placeName(p) }}</button><span v-if="decides.length > MOST" class="quiet"> and {{ decides.length - MOST }} more</span></p>
+  </div>
+</template>
+
+<style scoped>
+.relations { border-top: 1px solid var(--line); padding: 5px 16px; background: var(--linen); flex: none; }
+.relations .text-button { margin-left: 8px; }
+</style>

@@ -27,10 +27,12 @@ async function create(body: { title: string } | { definition: unknown }) {
 
 /** Files are looked at first; nothing is brought in before somebody has seen what it is. */
 const looking = shallowRef<File[]>([])
+const looks = ref(0)
 function look(event: Event) {
   const input = event.target
   if (!(input instanceof HTMLInputElement)) return
   looking.value = [...input.files ?? []]
+  looks.value += 1
   input.value = ''
 }
 async function bring(definitions: Form[]) {
@@ -86,7 +88,7 @@ async function exportChosen() {
           <li v-for="(p, i) in refusal.problems" :key="i"><code>{{ p.path || 'the whole' }}</code> {{ p.sentence }}</li>
         </ul>
       </div>
-      <ImportPanel v-if="looking.length > 0" :files="looking" @close="looking = []" @bring="bring" />
+      <ImportPanel v-if="looking.length > 0" :key="looks" :files="looking" @close="looking = []" @bring="bring" />
       <div class="sheet">
         <table v-if="forms && forms.length > 0">
           <thead><tr><th><span class="hidden-words">Export</span></th><th>Form</th><th>Code</th><th class="right">Questions</th><th>Release</th><th class="right">Responses</th><th>Last saved</th></tr></thead>

@@ -108,6 +108,7 @@ export const useDraft = defineStore('draft', () => {
   async function send() {
     clearTimeout(timer)
     const edits = [...waiting]
+    save.value = { kind: 'saving' }
     try {
       const done = await $fetch<{ revision: number, savedAt: string }>(`/api/forms/${id.value}/edits`, { method: 'POST', body: { base: revision.value, edits } })
       waiting = waiting.slice(edits.length)

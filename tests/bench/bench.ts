@@ -11,7 +11,7 @@ import type { Answer } from '../../core/fill/answers'
 import type { QuestionType } from '../../core/form/definition'
 import { prove } from '../../core/prove/prove'
 import { largeForm } from './forms'
-import { answeringKeystroke, median, withApplication } from './pages'
+import { answeringKeystroke, median, withApplication, writingKeystroke } from './pages'
 
 const TODAY = '2026-11-24'
 const ANSWERS: Partial<Record<QuestionType, Answer>> = { text: 'x', integer: 30, decimal: 20.5, yesNo: true, choice: 'wood', date: '2026-05-01' }
@@ -103,4 +103,5 @@ proving()
 await provingInWorker()
 await withApplication(async (page) => {
   await answeringKeystroke(page, say)
+  await writingKeystroke(page, say)
 })

@@ -76,3 +76,41 @@ export async function answeringKeystroke(page: Page, say: (what: string, value: 
     say(`keystroke to screen, respondent, 500 questions ${words} (median)`, `${median(times).toFixed(1)} ms`, 'under 50 ms')
   }
 }
+
+/** A keystroke in the script of a form of 500 questions to the screen, script and rehearsal; then a script of 1,000 rows. */
+export async function writingKeystroke(page: Page, say: (what: string, value: string, goal: string) => void) {
+  const id = await newForm(page, largeForm(500))
+  await openScript(page, id)
+  await page.locator('[data-address="item/q3"] .label').click()
+  const times = await typing(page, '.editor input')
+  say('keystroke in the script of 500 questions to screen (median)', `${median(times).toFixed(1)} ms`, 'under 50 ms')
+
+  const rows = await newForm(page, onOnePage(largeForm(1000)))
+  const begun = Date.now()
+  await page.goto(`${BASE}/forms/${rows}/write`)
+  await page.locator('[data-address="item/q20"]').waitFor()
+  say('script of 1,000 rows: from the address to the first rows', `${Date.now() - begun} ms`, '-')
+  await page.locator('[data-address="item/q999"]').waitFor({ state: 'attached' })
+  await page.waitForFunction(() => document.querySelectorAll('.script .row').length >= 1000)
+  await page.locator('[data-address="item/q3"] .label').click()
+  say('keystroke in the script of 1,000 rows (median)', `${median(await typing(page, '.editor input')).toFixed(1)} ms`, 'under 50 ms')
+  const frames = await page.evaluate(async () => {
+    const list = document.querySelector('.script .rows')
+    const gaps: number[] = []
+    let last = performance.now()
+    for (let i = 0; i < 120; i++) {
+      list?.scrollBy(0, 260)
+      await new Promise(requestAnimationFrame)
+      gaps.push(performance.now() - last)
+      last = performance.now()
+    }
+    return gaps.slice(5)
+  })
+  say('scrolling 1,000 rows: longest frame', `${Math.max(...frames).toFixed(1)} ms`, 'under 50 ms')
+  say('scrolling 1,000 rows: frames over 50 ms', `${frames.filter(f => f > 50).length} of ${frames.length}`, 'none')
+}
+
+async function openScript(page: Page, id: string) {
+  await page.goto(`${BASE}/forms/${id}/write`)
+  await page.locator('[data-address="item/q3"]').waitFor()
+}

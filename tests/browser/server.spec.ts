@@ -59,6 +59,8 @@ test('a bad definition gets every problem with its path and changes nothing; a g
   for (const path of ['code', 'extra', 'sections[0].items[0].type']) await expect(page.getByRole('alert').locator('code', { hasText: path }).first()).toBeVisible()
   expect(await forms()).toBe(before)
   await page.getByLabel('Definition file').setInputFiles({ name: 'good.form.json', mimeType: 'application/json', buffer: readFileSync('demo/forms/mooring.form.json') })
+  await expect(page.getByRole('group', { name: 'What the files bring' })).toContainText('faults')
+  await page.getByRole('button', { name: 'Bring it in' }).click()
   await expect(page.getByRole('region', { name: 'Script' })).toContainText('Name of the club')
   // Two people on one draft: the second to save is told, and nothing of the first is lost.
   const id = page.url().split('/')[4]
@@ -96,6 +98,13 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.getByRole('link', { name: /Prove/ }).click()
     await expect(page.getByText(/Not ready/)).toBeVisible()
     await look('prove')
+    await page.getByRole('link', { name: 'Rehearse' }).click()
+    await expect(page.getByRole('region', { name: 'Rehearsal' })).toBeVisible()
+    await look('rehearse')
+    await page.getByRole('link', { name: /^Write/ }).click()
+    await page.getByRole('link', { name: 'Rulebook' }).click()
+    await expect(page.getByRole('region', { name: 'Rulebook' })).toBeVisible()
+    await look('rulebook')
     expect(violations).toEqual([])
     await context.close()
   })

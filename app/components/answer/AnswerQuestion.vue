@@ -40,7 +40,7 @@ const role = computed(() => ['choice', 'yesNo', 'scale'].includes(node.value.typ
 <template>
   <component :is="widget.group && !isOutput ? 'fieldset' : 'div'" v-if="widget" :id="`${id}-box`" class="question" :class="{ lit, output: isOutput }" :role="widget.group ? role : undefined" :aria-describedby="widget.group ? describedby : undefined" :aria-invalid="widget.group && role === 'radiogroup' && problem ? true : undefined" :aria-required="widget.group && role === 'radiogroup' && required ? true : undefined">
     <component :is="isOutput ? 'span' : widget.group ? 'legend' : 'label'" :id="`${id}-label`" class="label" :for="widget.group ? undefined : id">{{ label }}<span v-if="unit && !widget.group" class="hidden-words">, in {{ unit }}</span> <span v-if="!required && !isOutput" class="optional">optional</span></component>
-    <button v-if="why" type="button" class="text-button why" :aria-label="`Why: ${label}`" @click="why(question.place.address, frame)">Why?</button>
+    <button v-if="why" type="button" class="text-button why" :aria-describedby="`${id}-label`" @click="why(question.place.address, frame)">Why?</button>
     <p v-if="help" :id="`${id}-help`" class="help">{{ help }}</p>
     <p v-if="lost.length > 0" :id="`${id}-lost`" class="lost" role="status">{{ lost.map(l => `“${l}”`).join(', ') }} {{ lost.length === 1 ? 'is' : 'are' }} no longer on offer after your other answers, and {{ lost.length === 1 ? 'was' : 'were' }} taken out.</p>
     <component :is="widget.component" :id="id" class="widget" :question="node" :step="question" :frame="frame" :value="value" :describedby="describedby" :labelledby="`${id}-label`" :invalid="!!problem" :required="required" @answer="(v: Answer) => emit('answer', v)" @left="leave">
@@ -58,6 +58,8 @@ const role = computed(() => ['choice', 'yesNo', 'scale'].includes(node.value.typ
 .question.lit { outline: 2px dashed var(--verdigris); outline-offset: 8px; }
 .label { font-weight: 600; font-size: 16px; display: block; padding: 0; }
 .optional { font-weight: 400; font-size: 13px; color: var(--slate); margin-left: 4px; }
+/* A floated legend stands in the flow like any other line. */
+fieldset.question > .label { float: left; width: 100%; } fieldset.question > :not(.label, .why) { clear: both; }
 .help { color: var(--slate); font-size: 14px; margin-top: 2px; white-space: pre-line; }
 .lost { background: var(--weld-wash); padding: 8px 12px; font-size: 14px; margin-top: 6px; }
 .widget { margin-top: 8px; }

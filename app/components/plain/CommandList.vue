@@ -58,7 +58,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
 </script>
 
 <template>
-  <button class="plain-button tool" aria-label="List of commands" @click="show"><kbd>Ctrl K</kbd></button>
+  <button class="plain-button tool" aria-label="Ctrl K: list of commands" @click="show"><kbd>Ctrl K</kbd></button>
   <div v-if="open" class="veil" @mousedown.self="hide">
     <div class="commands sheet" role="dialog" aria-modal="true" aria-label="Commands" @keydown.esc.stop="hide">
       <input ref="input" v-model="wanted" class="field" role="combobox" aria-label="Command or row" aria-expanded="true" aria-controls="command-list" :aria-activedescendant="shown[at] ? `command-${at}` : undefined" placeholder="A command, or a row by number, label or code" @keydown.down.prevent="at = Math.min(shown.length - 1, at + 1)" @keydown.up.prevent="at = Math.max(0, at - 1)" @keydown.enter.prevent="run(shown[at])" @keydown.tab.prevent>

@@ -138,11 +138,12 @@ const litName = computed(() => {
 .rehearsal { display: flex; flex-direction: column; min-height: 0; height: 100%; }
 .pane-bar { display: flex; align-items: center; gap: 12px; height: 40px; padding: 0 16px; border-bottom: 1px solid var(--line); flex: none; }
 .widths { display: inline-flex; border: 1px solid var(--line); }
-.widths button { border: 0; background: none; font-size: 13px; padding: 2px 12px; cursor: pointer; }
+.widths button { border: 0; background: none; font-size: 13px; padding: 2px 9px; cursor: pointer; }
 .widths button[aria-checked='true'] { background: var(--ink); color: var(--paper); }
 .scroll { position: relative; overflow-y: auto; padding: 16px 20px 80px; flex: 1; }
 .page { padding: 24px 28px; max-width: 640px; margin: 0 auto; box-sizing: border-box; } .page.desk { max-width: 900px; }
-.go { max-width: 170px; font-size: 13px; min-height: 26px; }
+.go { width: 116px; font-size: 13px; min-height: 26px; }
+.pane-bar .text-button { white-space: nowrap; }
 .more { position: relative; } .more summary { list-style: none; cursor: pointer; } .menu { position: absolute; right: 0; z-index: 25; width: 260px; padding: 12px; display: grid; gap: 6px; box-shadow: 0 6px 18px rgb(0 0 0 / 16%); }
 .not-shown { max-width: 640px; margin: 14px auto 0; color: var(--slate); } .not-shown li { margin: 3px 0 0 14px; }
 .page.phone { width: 360px; max-width: 100%; box-sizing: border-box; padding: 20px 16px; }

@@ -8,7 +8,6 @@ import type { Edit } from '#core/form/edits'
 /** Every rule of the form in one table: where, effect, sentence, status; sorted, filtered, searched, edited in place, removed or moved in bulk. */
 const draft = useDraft()
 const findings = useFindings()
-const clip = useRuleClip()
 const search = ref('')
 const effect = ref<RuleKind | ''>('')
 const status = ref<'' | 'fault' | 'risk' | 'fine'>('')
@@ -87,14 +86,13 @@ function go(rule: Rule) {
             <tr :class="{ on: open === l.rule.id }">
               <td><input type="checkbox" :checked="chosen.has(l.rule.id)" :aria-label="`Choose the rule of ${placeName(l.rule.place)}`" @change="toggle(l.rule.id)"></td>
               <td><button class="text-button" @click="go(l.rule)"><span class="num">{{ l.rule.place.number }}</span> {{ placeName(l.rule.place) }}</button></td>
-              <td class="small">{{ RULE_WORDS[l.rule.kind].toLowerCase() }}</td>
+              <td class="small effect">{{ RULE_WORDS[l.rule.kind].toLowerCase() }}</td>
               <td><button class="sentence" :aria-expanded="open === l.rule.id" @click="open = open === l.rule.id ? null : l.rule.id">{{ l.sentence }}</button></td>
               <td class="small" :class="l.status === 'fine' ? 'proven' : l.status">{{ MARKS[l.status] }}</td>
             </tr>
             <tr v-if="open === l.rule.id" class="on"><td /><td colspan="4">
               <RuleField v-if="isCondition(l.rule.kind) && l.rule.kind !== 'narrowedBy'" :words="RULE_WORDS[l.rule.kind]" :text="l.rule.text" :place="l.rule.place" @change="change(l.rule, $event, `${l.rule.id}`)" />
               <ExpressionField v-else :words="RULE_WORDS[l.rule.kind]" :text="l.rule.text" :place="l.rule.place" :wanted="null" :row="l.rule.kind === 'narrowedBy' && 'list' in l.rule.place.node ? l.rule.place.node.list : undefined" @change="$event !== null && change(l.rule, $event, `${l.rule.id}`)" />
-              <button class="text-button" @click="clip.text = l.rule.text">Copy rule</button>
             </td></tr>
           </template>
         </tbody>
@@ -111,6 +109,7 @@ function go(rule: Rule) {
 table { width: 100%; border-collapse: collapse; font-size: 14px; }
 th { text-align: left; font-weight: 400; color: var(--slate); font-size: 13px; position: sticky; top: 0; background: var(--linen); }
 th, td { padding: 4px 8px; border-bottom: 1px solid var(--line); vertical-align: top; } th:first-child, td:first-child { padding-left: 16px; }
+.effect { white-space: nowrap; }
 .sentence { border: 0; background: none; padding: 0; text-align: left; cursor: pointer; color: var(--verdigris); }
 .on td { background: var(--soft); } .none { padding: 40px; }
 </style>

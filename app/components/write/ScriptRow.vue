@@ -17,6 +17,12 @@ const brief = computed(() => props.place.kind === 'question' && draft.form ? typ
 const rules = computed(() => rulesAt(props.place))
 const worst = computed(() => props.findings[0])
 const MARKS = { fault: '✕', risk: '▲', advice: '●' } as const
+/** A plain click on the label opens the row; with Shift or Control it selects like anywhere else. */
+function act(event: MouseEvent) {
+  if (event.shiftKey || event.ctrlKey || event.metaKey) return
+  event.stopPropagation()
+  emit('toggle')
+}
 const isAddress = (value: unknown): value is Address => typeof value === 'string' && /^(?:section|item)\//.test(value)
 const routeTo = (index: number) => {
   const to = props.place.kind === 'section' ? props.place.node.routes?.[index]?.to : undefined
@@ -49,7 +55,7 @@ onMounted(() => {
     </span>
     <span class="number num">{{ place.number }}</span>
     <span class="words" :style="{ paddingLeft: `${place.groups.length * 18}px` }">
-      <button class="label" :aria-expanded="open" tabindex="-1" @click.stop="emit('toggle')">{{ label || '(no words yet)' }}<span v-if="place.kind === 'question' && 'required' in place.node && place.node.required === true" class="fault" title="Required"> *</span></button>
+      <button class="label" :aria-expanded="open" tabindex="-1" @click="act($event)">{{ label || '(no words yet)' }}<span v-if="place.kind === 'question' && 'required' in place.node && place.node.required === true" class="fault" title="Required"> *</span></button>
       <span v-for="r in rules" :key="r.id" class="rule-line">
         <RuleSentence :words="r.kind === 'route' ? `→ ${routeTo(r.index)} when` : RULE_WORDS[r.kind]" :text="r.text" />
       </span>

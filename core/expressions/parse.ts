@@ -31,6 +31,30 @@ export function parse(source: string): Expr {
   return expr
 }
 
+const READ = new Map<string, Expr | ExpressionError>()
+const MOST_READ = 20_000
+
+/**
+ * The same, kept: rules are read again after every edit, most of them unchanged. Trees are never changed, so they may be shared.
+ * @throws ExpressionError like `parse`.
+ */
+export function parsed(source: string): Expr {
+  let read = READ.get(source)
+  if (read === undefined) {
+    if (READ.size >= MOST_READ) READ.clear()
+    try {
+      read = parse(source)
+    }
+    catch (error) {
+      if (!(error instanceof ExpressionError)) throw error
+      read = error
+    }
+    READ.set(source, read)
+  }
+  if (read instanceof ExpressionError) throw read
+  return read
+}
+
 class Parser {
   private at = 0
   private depth = 0

@@ -1,5 +1,4 @@
-import { ExpressionError, parse } from '../expressions/parse'
-import type { Expr } from '../expressions/tree'
+import { ExpressionError, parsed } from '../expressions/parse'
 import type { PointedKind } from '../expressions/pointing'
 import { sentence, type Names, type Segment } from '../expressions/sentence'
 import type { Form } from './definition'
@@ -27,18 +26,6 @@ export function namesOf(form: Form, places: readonly Place[]): Names {
 /** The choices of a type: of a code, of the items of a list. */
 const choicesIn = (type: ValueType): ReadonlyMap<string, string> | undefined =>
   type.kind === 'code' ? type.choices : type.kind === 'list' ? choicesIn(type.of) : undefined
-
-const PARSED = new Map<string, Expr>()
-const MOST_PARSED = 5_000
-/** The tree of a text, kept: a script shows the same rules again after every edit. */
-function parsed(text: string): Expr {
-  const known = PARSED.get(text)
-  if (known) return known
-  if (PARSED.size >= MOST_PARSED) PARSED.clear()
-  const tree = parse(text)
-  PARSED.set(text, tree)
-  return tree
-}
 
 /** A rule's text as a sentence; null when it can't be read. */
 export function ruleSentence(text: string, names: Names): Segment[] | null {

@@ -1,5 +1,5 @@
 import { check, type ExpressionProblem, type Scope } from '../expressions/check'
-import { parse, ExpressionError } from '../expressions/parse'
+import { parsed, ExpressionError } from '../expressions/parse'
 import type { Expr } from '../expressions/tree'
 import { BOOLEAN, UNKNOWN, type Members, type ValueType } from '../expressions/types'
 import type { Form } from './definition'
@@ -95,7 +95,7 @@ export class Names {
 /** Reads a rule in a scope; with an error of any kind it has no tree. */
 export function readRule(text: string, scope: Scope, wanted: ValueType | null = BOOLEAN): Reading {
   try {
-    const expr = parse(text)
+    const expr = parsed(text)
     const { type, problems } = check(expr, scope, wanted)
     return { expr: problems.length === 0 ? expr : null, type, syntax: null, problems }
   }

@@ -1,4 +1,4 @@
-import { ExpressionError, parse } from '../expressions/parse'
+import { ExpressionError, parsed } from '../expressions/parse'
 import { namesIn } from '../expressions/tree'
 import { rulesAt } from './rules'
 import type { Address, Place } from './walk'
@@ -37,7 +37,7 @@ export function threadsOf(places: readonly Place[], lanes: number): Thread[] {
 /** The codes a rule uses; none when it can't be read. */
 export function namesUsed(text: string): string[] {
   try {
-    return namesIn(parse(text))
+    return namesIn(parsed(text))
   }
   catch (error) {
     if (error instanceof ExpressionError) return []

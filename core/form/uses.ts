@@ -10,7 +10,9 @@ export interface Use { place: Place, words: string }
 
 /** Who uses what stands at an address: rules, quotes, routes, a place under one of its choices. What stands inside it counts as itself. */
 export function usesOf(form: Form, places: readonly Place[], addresses: readonly Address[]): Use[] {
-  const gone = new Set(places.filter(p => addresses.includes(p.address) || p.groups.some(g => addresses.includes(g.address)) || places.some(s => s.kind === 'section' && s.section === p.section && addresses.includes(s.address))))
+  const wanted = new Set(addresses)
+  const whole = new Set(places.filter(p => p.kind === 'section' && wanted.has(p.address)).map(p => p.section))
+  const gone = new Set(places.filter(p => wanted.has(p.address) || whole.has(p.section) || p.groups.some(g => wanted.has(g.address))))
   const codes = new Set([...gone].filter(p => p.kind !== 'section').map(p => p.code))
   const sections = new Set([...gone].filter(p => p.kind === 'section').map(p => p.code))
   const uses: Use[] = []

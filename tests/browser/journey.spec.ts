@@ -43,7 +43,7 @@ test('from an empty form to a response that is seen', async ({ page }) => {
   await page.keyboard.press('Enter')
   await page.getByLabel('Comparison').selectOption('isYes')
   await expect(script.getByText('Shown when Does she have a mast? is Yes').first()).toBeVisible()
-  await page.getByRole('radio', { name: 'always' }).click()
+  await page.getByRole('radio', { name: 'when shown' }).click()
   await expect(rehearsal.getByLabel('Mast height')).toBeHidden()
   await rehearsal.getByLabel('Yes').check()
   await rehearsal.getByLabel(/Mast height/).fill('9,5')

@@ -10,7 +10,8 @@ import { TYPE_FIELDS } from './typeFields'
 
 /** A row opened in place: everything that can be said of it. */
 const props = defineProps<{ place: Place }>()
-const emit = defineEmits<{ renamed: [address: Address] }>()
+const emit = defineEmits<{ renamed: [address: Address], move: [] }>()
+const script = useScript()
 const draft = useDraft()
 const first = useTemplateRef<HTMLInputElement | HTMLTextAreaElement>('first')
 const more = ref(false)
@@ -124,7 +125,7 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
 
     <template v-if="isAsked">
       <span class="left">Required</span>
-      <WhenField name="Required" words="Required when" :value="required" :place="place" @change="set({ required: $event }, 'required')" />
+      <WhenField name="Required" words="Required when" :always="place.node.shownWhen === undefined ? 'always' : 'when shown'" :value="required" :place="place" @change="set({ required: $event }, 'required')" />
     </template>
     <template v-if="isAsked || group || place.kind === 'section'">
       <span class="left">Valid</span>
@@ -138,6 +139,14 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
     <span class="left" />
     <button class="text-button" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'More: default, read-only, hint, place' }}</button>
     <MoreFields v-if="more" :place="place" @set="set" />
+    <span class="left" />
+    <div class="row-flex acts">
+      <button class="text-button" @click="script.duplicate()">Duplicate</button>
+      <button v-if="place.kind === 'section' && place.section > 0" class="text-button" @click="script.merge()">Merge with the section above</button>
+      <button v-if="place.kind !== 'section' && place.groups.length === 0" class="text-button" @click="script.split()">Begin a new section here</button>
+      <button class="text-button" @click="emit('move')">Move to…</button>
+      <button class="text-button" @click="script.remove([place.address])">Delete</button>
+    </div>
   </div>
 </template>
 
@@ -146,4 +155,5 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
 .editor > label, .editor :deep(.left) { color: var(--slate); font-size: 13px; padding-top: 5px; }
 .stack { display: grid; gap: 6px; }
 .number { width: 56px; }
+.acts { border-top: 1px dotted var(--line); padding-top: 6px; gap: 4px 14px; }
 </style>

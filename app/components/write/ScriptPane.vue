@@ -40,25 +40,89 @@ const strands = computed<ReadonlyMap<Address, Strand[]>>((before) => {
   return new Map([...byRow].map(([address, row]) => [address, same(before?.get(address), row) ? before?.get(address) ?? row : row]))
 })
 
-/** Long scripts are drawn piece by piece: what is on screen first. */
-const PIECE = 120
-const drawn = ref(PIECE)
-onMounted(() => {
-  const more = () => {
-    if (drawn.value >= draft.places.length) return
-    drawn.value += PIECE
-    requestAnimationFrame(more)
+/** Of a long script only what is near the screen is drawn; the heights of the rest are remembered, or guessed. */
+const WHOLE = 150
+const GUESS = 34
+const MARGIN = 700
+const heights = new Map<Address, number>()
+const measured = ref(0)
+const top = ref(0)
+const tall = ref(800)
+const extent = computed(() => {
+  const { places } = draft
+  if (places.length <= WHOLE) return { from: 0, to: places.length, before: 0, after: 0 }
+  void measured.value
+  let [y, from, to, before] = [0, 0, places.length, 0]
+  for (const [i, p] of places.entries()) {
+    const height = heights.get(p.address) ?? GUESS
+    if (y + height < top.value - MARGIN) [from, before] = [i + 1, y + height]
+    if (y > top.value + tall.value + MARGIN && to === places.length) to = i
+    y += height
   }
-  requestAnimationFrame(more)
+  const shown = places.slice(from, to).reduce((sum, p) => sum + (heights.get(p.address) ?? GUESS), 0)
+  return { from, to, before, after: Math.max(0, y - before - shown) }
 })
-const rows = computed(() => drawn.value >= draft.places.length ? draft.places : draft.places.slice(0, drawn.value))
-watch(() => draft.places.length, n => { if (drawn.value >= PIECE && n <= drawn.value + PIECE) drawn.value = Math.max(drawn.value, n) })
+const rows = computed(() => draft.places.slice(extent.value.from, extent.value.to))
+let scrolling = 0
+function scrolled() {
+  cancelAnimationFrame(scrolling)
+  scrolling = requestAnimationFrame(() => {
+    if (list.value) [top.value, tall.value] = [list.value.scrollTop, list.value.clientHeight]
+  })
+}
+/** Heights are taken where the browser has them at hand, so that reading them never makes it lay out anew. */
+let sizes: ResizeObserver | null = null
+const observed = new Set<Element>()
+function observe() {
+  if (!sizes || draft.places.length <= WHOLE || !list.value) return
+  const lines = new Set(list.value.querySelectorAll('.line'))
+  for (const line of observed) {
+    if (lines.has(line)) continue
+    sizes.unobserve(line)
+    observed.delete(line)
+  }
+  for (const line of lines) {
+    if (observed.has(line)) continue
+    sizes.observe(line)
+    observed.add(line)
+  }
+}
+watch(rows, () => void nextTick(observe), { flush: 'post' })
+onMounted(() => {
+  sizes = new ResizeObserver((entries) => {
+    let changed = false
+    for (const { target, contentRect } of entries) {
+      const address = target.querySelector('[data-address]')?.getAttribute('data-address')
+      const place = draft.places.find(p => p.address === address)
+      if (!place || contentRect.height === 0 || heights.get(place.address) === contentRect.height) continue
+      heights.set(place.address, contentRect.height)
+      changed = true
+    }
+    if (changed) measured.value += 1
+  })
+  observe()
+})
+onBeforeUnmount(() => sizes?.disconnect())
+/** Brings a row onto the screen, drawn or not yet. */
+function reveal(address: Address) {
+  const line = list.value?.querySelector(`[data-address="${CSS.escape(address)}"]`)
+  if (line || !list.value) return line?.scrollIntoView({ block: 'nearest' })
+  let y = 0
+  for (const p of draft.places) {
+    if (p.address === address) break
+    y += heights.get(p.address) ?? GUESS
+  }
+  list.value.scrollTop = Math.max(0, y - tall.value / 3)
+  top.value = list.value.scrollTop
+}
 const selection = computed(() => new Set(draft.selection))
 
 function focus(address: Address | null) {
   if (!address) return
-  drawn.value = Math.max(drawn.value, draft.places.length)
-  void nextTick(() => list.value?.querySelector<HTMLElement>(`[data-address="${CSS.escape(address)}"]`)?.focus({ preventScroll: false }))
+  void nextTick(() => {
+    reveal(address)
+    void nextTick(() => list.value?.querySelector<HTMLElement>(`[data-address="${CSS.escape(address)}"]`)?.focus())
+  })
 }
 function select(address: Address | null, how: 'only' | 'stretch' | 'toggle' = 'only') {
   draft.select(address, how)
@@ -78,7 +142,7 @@ function toggle(address: Address) {
 }
 // Whoever points at a place from elsewhere (a thread, a finding, the rulebook) finds it on screen.
 watch(() => draft.selected, (address) => {
-  if (address) void nextTick(() => list.value?.querySelector(`[data-address="${CSS.escape(address)}"]`)?.scrollIntoView({ block: 'nearest' }))
+  if (address) void nextTick(() => reveal(address))
 })
 
 function add(lines: string[]) {
@@ -196,11 +260,11 @@ defineExpose({ paste: (text: string) => { outline.value = text } })
     <KeysPanel v-if="panel === 'keys'" class="panel" @close="panel = null; focus(draft.selected)" />
     <OutlinePanel v-if="outline !== null" class="panel" :text="outline" @close="outline = null; focus(draft.selected)" />
     <DeletePanel v-if="script.doomed.value" class="panel" @close="focus(draft.selected)" />
-    <div ref="list" class="rows" @mousedown.capture="pressing = true" @click.capture="pressing = false" @keydown="keys" @copy="copy($event, false)" @cut="copy($event, true)" @paste="paste">
-      <div role="list" aria-label="Lines of the script">
-        <div v-for="p in rows" :key="p.address" v-memo="[p, selection.has(p.address), draft.selected === p.address, open === p.address, typing === p.address && lineKind, strands.get(p.address), findings.at(p.address)]" role="listitem" class="line">
+    <div ref="list" class="rows" @mousedown.capture="pressing = true" @click.capture="pressing = false" @scroll.passive="scrolled" @keydown="keys" @copy="copy($event, false)" @cut="copy($event, true)" @paste="paste">
+      <div role="list" aria-label="Lines of the script" :style="{ paddingTop: `${extent.before}px`, paddingBottom: `${extent.after}px` }">
+        <div v-for="p in rows" :key="p.address" v-memo="[p, selection.has(p.address), draft.selected === p.address, open === p.address, typing === p.address && lineKind, strands.get(p.address), findings.at(p.address)]" role="listitem" :aria-setsize="draft.places.length" :aria-posinset="p.order + 1" class="line">
           <ScriptRow :place="p" :selected="selection.has(p.address)" :current="draft.selected === p.address" :open="open === p.address" :strands="strands.get(p.address) ?? NO_STRANDS" :findings="findings.at(p.address)" @select="pick(p.address, $event)" @toggle="toggle(p.address)" @add="typing = p.address" @remove="script.remove([p.address])" @drop-on="drop($event, p.address)" />
-          <RowEditor v-if="open === p.address" :place="p" @renamed="open = $event; draft.select($event)" @keydown.esc="toggle(p.address)" />
+          <RowEditor v-if="open === p.address" :place="p" @renamed="open = $event; draft.select($event)" @move="panel = 'move'" @keydown.esc="toggle(p.address)" />
           <NewLine v-if="typing === p.address" :key="`new-${p.address}`" :kind="lineKind" @kind="lineKind = $event" @add="add" @outline="outline = $event; typing = null" @close="close" />
         </div>
       </div>
@@ -218,9 +282,9 @@ defineExpose({ paste: (text: string) => { outline.value = text } })
 <style scoped>
 .script { display: flex; flex-direction: column; min-height: 0; background: var(--paper); }
 .tools-bar { display: flex; align-items: center; gap: 14px; min-height: 34px; padding: 0 16px; border-bottom: 1px solid var(--line); flex: none; }
-.rows { position: relative; overflow-y: auto; flex: 1; padding-bottom: 80px; }
-.line { content-visibility: auto; contain-intrinsic-size: auto 34px; }
-.line:has(.editor, .new-line) { content-visibility: visible; }
+/* An opaque ground lets the browser scroll what is drawn already, without drawing it anew. */
+.rows { position: relative; overflow-y: auto; flex: 1; padding-bottom: 80px; background: var(--paper); will-change: scroll-position; }
+.line { contain: layout style; }
 .refused { padding: 6px 16px; background: var(--madder-wash); flex: none; } .refused.risk { background: var(--weld-wash); }
 .panel { flex: none; max-height: 60%; overflow-y: auto; }
 .teach { padding: 40px 104px; display: grid; gap: 12px; justify-items: start; max-width: 46ch; }

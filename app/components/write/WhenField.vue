@@ -2,7 +2,7 @@
 import type { Place } from '#core/form/walk'
 
 /** Never, always, or when a condition holds. */
-const props = defineProps<{ value: true | string | undefined, name: string, words: string, place: Place }>()
+const props = defineProps<{ value: true | string | undefined, name: string, words: string, place: Place, always?: string }>()
 const emit = defineEmits<{ change: [value: true | string | null] }>()
 const mode = computed(() => props.value === undefined ? 'never' : props.value === true ? 'always' : 'when')
 const choose = (m: string) => emit('change', m === 'never' ? null : m === 'always' ? true : typeof props.value === 'string' ? props.value : '')
@@ -11,7 +11,7 @@ const choose = (m: string) => emit('change', m === 'never' ? null : m === 'alway
 <template>
   <div>
     <div class="modes" role="radiogroup" :aria-label="name">
-      <button v-for="m in ['never', 'always', 'when']" :key="m" role="radio" :aria-checked="mode === m" @click="choose(m)">{{ m === 'when' ? 'when …' : m }}</button>
+      <button v-for="m in ['never', 'always', 'when']" :key="m" role="radio" :aria-checked="mode === m" @click="choose(m)">{{ m === 'when' ? 'when …' : m === 'always' ? always ?? m : m }}</button>
     </div>
     <RuleField v-if="typeof value === 'string'" :words="words" :text="value === '' ? undefined : value" :place="place" @change="emit('change', $event)" />
   </div>

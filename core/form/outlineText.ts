@@ -31,7 +31,7 @@ const SOUNDS: readonly (readonly [RegExp, QuestionType])[] = [
   [/\bdate and time\b/i, 'dateTime'], [/\b(?:date|birthday|day of)\b|^when\b/i, 'date'], [/\b(?:what time|time of)\b/i, 'time'],
   [/\bhow (?:many|old)\b|\bnumber of\b|^age\b/i, 'integer'], [/\b(?:price|cost|fee|amount|how much does)\b/i, 'money'],
   [/\b(?:describe|explain|comments?|remarks?|details|anything else)\b/i, 'longText'], [/\b(?:upload|attach|photo(?:graph)?s?)\b/i, 'file'],
-  [/^(?:do|does|did|is|are|was|were|has|have|had|can|could|will|would|should|shall|may)\b/i, 'yesNo'],
+  [/^(?:do|does|did|is|are|was|were|has|have|had|can|could|will|would|should|shall|may)\b/i, 'yesNo'], [/^(?!(?:what|which|how|who|whom|whose|when|where|why)\b).*\?$/i, 'yesNo'],
 ]
 const ALL_THAT_APPLY = /\b(?:all that apply|several|more than one|any number)\b/i
 const OTHER = /^other\b(?:.*(?:say|specify|which|what)|\s*[:_…(].*|)$/i
@@ -88,7 +88,8 @@ function fromLines(lines: string[]): Drafted[] {
     const numbered = NUMBERED.exec(words)?.[1]
     const bullet = BULLET.exec(words)?.[1]
     if (heading !== null && numbered === undefined && (heading || words)) {
-      drafted.push({ kind: 'section', title: heading || words })
+      const title = heading || words
+      drafted.push({ kind: 'section', title: isShouted(title) ? sentenceCase(title) : title })
       open = null
     }
     else if (open && numbered === undefined && (bullet !== undefined || indent > depth)) addOption(open, bullet ?? words)
@@ -107,12 +108,15 @@ const isShouted = (words: string) => /\p{Lu}{3}/u.test(words) && words === words
 const sentenceCase = (words: string) => words.charAt(0) + words.slice(1).toLowerCase()
 
 function question(words: string): DraftedQuestion {
-  let label = words.replace(/[\s:]*[_.…]{3,}\s*$/, '').trim()
+  const STAR = /\s*\*+\s*$/
+  const bare = words.replace(/[\s:]*[_.…]{3,}\s*$/, '').trim()
+  let label = bare.replace(STAR, '')
   const hint = HINT.exec(label)?.[1]?.toLowerCase().replaceAll(/\s+/g, ' ')
   const hinted = hint === undefined ? undefined : HINTS[hint]
-  const isRequired = /\*\s*$/.test(label.replace(HINT, '')) || /\*\s*$/.test(label) || hint === 'required'
+  // The star may stand before the hint or behind it.
+  const isRequired = STAR.test(bare) || STAR.test(label.replace(HINT, '')) || hint === 'required'
   if (hinted || hint === 'required' || hint === 'optional') label = label.replace(HINT, '')
-  label = label.replace(/\s*\*+\s*$/, '').trim().slice(0, LIMITS.label)
+  label = label.replace(STAR, '').trim().slice(0, LIMITS.label)
   return { kind: 'question', label, type: hinted ?? 'text', options: [], required: isRequired, help: '', code: '', writeIn: false }
 }
 

@@ -108,7 +108,7 @@ describe('outlines', () => {
 4. What do you need? (tick all that apply)
 [ ] Lift
 [ ] Wash
-5. Length over all (decimal)
+5. Length over all (decimal) *
 SECTION 2: THE VISIT
 6. Date of arrival: ________
 7. E-mail address
@@ -116,8 +116,8 @@ SECTION 2: THE VISIT
 o Yes
 o No`)
     expect(drafted.map(d => d.kind === 'section' ? `# ${d.title}` : d.kind === 'question' ? `${d.label} | ${d.type}${d.required ? '*' : ''} ${d.options.join(',')}${d.writeIn ? '+' : ''}`.trim() : '')).toEqual([
-      '# Your boat', 'Boat\'s name | text*', 'Hull material | choice Wood,Steel+', 'Is she insured? | yesNo', 'What do you need? | choices Lift,Wash', 'Length over all | decimal',
-      '# THE VISIT', 'Date of arrival | date', 'E-mail address | email', 'Would you like power? | yesNo',
+      '# Your boat', 'Boat\'s name | text*', 'Hull material | choice Wood,Steel+', 'Is she insured? | yesNo', 'What do you need? | choices Lift,Wash', 'Length over all | decimal*',
+      '# The visit', 'Date of arrival | date', 'E-mail address | email', 'Would you like power? | yesNo',
     ])
     const f = form([q('boat_name')])
     const after = applyEdits(f, outlineEdits(f, drafted.slice(1), { into: 'section/s1', at: 1 }, 1).edits).form

@@ -59,7 +59,7 @@ const role = computed(() => ['choice', 'yesNo', 'scale'].includes(node.value.typ
 .label { font-weight: 600; font-size: 16px; display: block; padding: 0; }
 .optional { font-weight: 400; font-size: 13px; color: var(--slate); margin-left: 4px; }
 /* A floated legend stands in the flow like any other line. */
-fieldset.question > .label { float: left; width: 100%; } fieldset.question > :not(.label, .why) { clear: both; }
+fieldset.question > .label { float: left; width: 100%; padding-bottom: 8px; } fieldset.question > .help { margin: -6px 0 8px; } fieldset.question > :not(.label, .why) { clear: both; }
 .help { color: var(--slate); font-size: 14px; margin-top: 2px; white-space: pre-line; }
 .lost { background: var(--weld-wash); padding: 8px 12px; font-size: 14px; margin-top: 6px; }
 .widget { margin-top: 8px; }

@@ -20,7 +20,7 @@ const whose = (order: number) => order === place.value?.order ? '' : ` (${draft.
 
 <template>
   <div v-if="place" ref="box" class="why-panel" tabindex="-1" role="group" :aria-label="`Why: ${placeName(place)}`" @keydown.esc="emit('close')">
-    <div class="row-flex"><strong>{{ shown ? 'Why is this shown?' : 'Why is this not shown?' }}</strong><span class="quiet small">{{ place.number }} {{ placeName(place) }}</span><span class="spread" /><button class="text-button" @click="emit('close')">Close</button></div>
+    <div class="head"><strong>{{ shown ? 'Why is this shown?' : 'Why is this not shown?' }}</strong><span class="quiet small">{{ place.number }} {{ placeName(place) }}</span><button class="text-button" @click="emit('close')">Close</button></div>
     <p v-if="reasons.length === 0" class="small">It has no rule, and none stands around it: it always shows.</p>
     <template v-for="(r, i) in reasons" :key="i">
       <p class="small quiet">{{ r.kind === 'route' ? 'The way through the form' : RULE_WORDS[r.kind] }}{{ whose(r.place.order) }}</p>
@@ -37,5 +37,6 @@ const whose = (order: number) => order === place.value?.order ? '' : ` (${draft.
 
 <style scoped>
 .why-panel { background: var(--woad-wash); padding: 12px 16px; margin: 0 auto 14px; max-width: 672px; box-sizing: border-box; display: grid; gap: 4px; }
+.head { display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: 8px; align-items: baseline; }
 .why-panel:focus { outline: none; }
 </style>

@@ -31,7 +31,10 @@ function insert() {
   const below = script.placeAt(draft.selected) ?? draft.places.at(-1)
   if (!draft.form || !below) return
   const made = outlineEdits(draft.form, drafted.value, script.spotBelow(below), below.section + 1)
-  if (!draft.edit(made.edits)) return
+  // A section that was empty, as in a new form, makes room for those that come.
+  const empty = draft.form.sections[below.section]
+  const room = drafted.value[0]?.kind === 'section' && empty?.items.length === 0 ? draft.places.find(p => p.kind === 'section' && p.section === below.section) : undefined
+  if (!draft.edit(room ? [...made.edits, { do: 'remove', what: room.address }] : made.edits)) return
   draft.select(made.addresses[0] ?? null)
   emit('close')
 }

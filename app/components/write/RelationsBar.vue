@@ -6,7 +6,18 @@ import { placeName, type Address } from '#core/form/walk'
 const emit = defineEmits<{ go: [address: Address] }>()
 const draft = useDraft()
 const MOST = 6
-const found = computed(() => draft.form && draft.selected ? neighboursOf(draft.form, draft.places, draft.selected) : { needs: [], decides: [] })
+type Found = ReturnType<typeof neighboursOf>
+/** Worked out once the typing rests: it goes through every rule of the form. */
+const RESTS = 150
+const found = shallowRef<Found>({ needs: [], decides: [] })
+const look = () => { found.value = draft.form && draft.selected ? neighboursOf(draft.form, draft.places, draft.selected) : { needs: [], decides: [] } }
+let timer: ReturnType<typeof setTimeout> | undefined
+watch(() => draft.selected, look, { immediate: true })
+watch(() => draft.form, () => {
+  clearTimeout(timer)
+  timer = setTimeout(look, RESTS)
+})
+onBeforeUnmount(() => clearTimeout(timer))
 const decides = computed(() => [...new Map(found.value.decides.map(u => [u.place.address, u.place])).values()])
 </script>
 

@@ -111,6 +111,8 @@ class Compiler {
     return (slots, locals) => {
       const items = list(slots, locals)
       if (!Array.isArray(items)) return null
+      // Without an item, only what stands in the brackets tells whether one was picked or several.
+      if (items.length === 0) return isNumber(test(slots, { name: null, value: null, up: locals ?? null })) ? null : []
       const kept: Value[] = []
       for (const item of items) {
         const outcome = test(slots, { name: null, value: item, up: locals ?? null })

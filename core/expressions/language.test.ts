@@ -39,6 +39,10 @@ describe('entries', () => {
       expect(sentenceText(sentence(parse(text), { question: c => c, choice: () => undefined })).length).toBeGreaterThan(2)
     }))
   })
+  it('a row’s columns are told as columns, not as the questions of that code', () => {
+    const told = (text: string) => sentenceText(sentence(parse(text), { question: c => ({ coast: 'Which coast?', harbour: 'Harbour' })[c], choice: () => undefined }))
+    expect([told('row.coast = coast'), told('harbour.row.depth < 3')]).toEqual(['the row’s coast is Which coast?', 'Harbour’s depth is less than 3'])
+  })
   it('names what an expression uses, and not what it binds itself', () => {
     expect(namesIn(parse('some e in engines satisfies e.power > n and e.fuel = word'))).toEqual(['engines', 'n', 'word'])
     expect(namesIn(parse('row.coast = day'))).toEqual(['day'])

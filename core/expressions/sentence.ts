@@ -55,7 +55,7 @@ class Teller {
       case 'time': return [value(readableTime(expr.value))]
       case 'dateTime': return [value(readableDateTime(expr.value))]
       case 'duration': return [value(readableDuration(durationFrom(expr.value) ?? { unit: 'seconds', amount: 0 }))]
-      case 'name': return [{ role: 'name', text: this.names.question(expr.name) ?? expr.name, code: expr.name }]
+      case 'name': return expr.name === 'row' ? [word('the row')] : [{ role: 'name', text: this.names.question(expr.name) ?? expr.name, code: expr.name }]
       case 'list': return between(expr.items.map(item => this.tell(item, true)), ', ')
       case 'compare': return this.compare(expr)
       case 'between': return [...this.tell(expr.value, true), word(' is between '), ...this.tell(expr.low, true), word(' and '), ...this.tell(expr.high, true)]
@@ -66,14 +66,18 @@ class Teller {
       case 'negate': return [word('−'), ...this.tell(expr.value, true)]
       case 'if': return this.brackets([word('if '), ...this.tell(expr.test, false), word(' then '), ...this.tell(expr.then, true), word(', otherwise '), ...this.tell(expr.else, true)], nested)
       case 'call': return this.call(expr)
-      case 'path': return [...this.tell(expr.of, true), word('’s '), value(this.memberName(expr))]
+      // The row of a chosen code is not named: “Harbour’s depth”.
+      case 'path': return expr.member === 'row' ? this.tell(expr.of, true) : [...this.tell(expr.of, true), word('’s '), value(this.memberName(expr))]
       case 'filter': return expr.by.kind === 'number' ? [...this.tell(expr.of, true), word(` no. ${numberText(expr.by.value)}`)] : [...this.tell(expr.of, true), word(' where '), ...this.tell(expr.by, true)]
       case 'quantified': return this.brackets([word(expr.mode === 'some' ? 'for some of ' : 'for all of '), ...this.tell(expr.over, true), word(': '), ...this.tell(expr.satisfies, false)], nested)
     }
   }
 
   /** A member that is a question is called by its label. */
-  private memberName = (expr: ExprOf<'path'>) => this.names.question(expr.member) ?? expr.member.replaceAll('_', ' ')
+  private memberName({ of, member }: ExprOf<'path'>): string {
+    const isColumn = (of.kind === 'name' && of.name === 'row') || (of.kind === 'path' && of.member === 'row')
+    return (isColumn ? undefined : this.names.question(member)) ?? member.replaceAll('_', ' ')
+  }
 
   private brackets = (segments: Segment[], wanted: boolean) => wanted ? [word('('), ...segments, word(')')] : segments
 

@@ -43,7 +43,7 @@ const strands = computed<ReadonlyMap<Address, Strand[]>>((before) => {
 /** Of a long script only what is near the screen is drawn; the heights of the rest are remembered, or guessed. */
 const WHOLE = 150
 const GUESS = 34
-const MARGIN = 700
+const MARGIN = 300
 const heights = new Map<Address, number>()
 const measured = ref(0)
 const top = ref(0)

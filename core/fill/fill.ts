@@ -71,12 +71,6 @@ export class Filling {
   }
 }
 
-/** Where a section leads with these values: the index of a later section, or the number of sections for the finish. */
-export function nextSection(frame: Frame, section: PlannedSection): number {
-  const taken = section.routes.find(route => route.when === null || route.when.run(frame.values) === true)
-  return taken?.target ?? section.place.section + 1
-}
-
 function fillSection(section: PlannedSection, answers: Answers, frame: OpenFrame) {
   const entries = new Map<number, KeptEntry[]>()
   const { order } = section.place

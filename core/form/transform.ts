@@ -1,6 +1,6 @@
 import { ExpressionError, parse } from '../expressions/parse'
 import { nodesOf, type Expr } from '../expressions/tree'
-import type { Form, Item, Section } from './definition'
+import type { Item, Section } from './definition'
 import { requoted } from './quotes'
 
 /** New codes by old ones. */
@@ -79,6 +79,3 @@ export function listsIn(node: Section | Item): string[] {
   if ('items' in node) return node.items.flatMap(listsIn)
   return node.kind === 'question' && 'list' in node && node.list !== undefined ? [node.list] : []
 }
-
-/** An empty form to stand in where there is none yet. */
-export const NO_FORM: Form = { tobbin: 1, code: 'none', title: '', sections: [] }

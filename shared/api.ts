@@ -27,6 +27,9 @@ export const Sending = z.strictObject({
   answers: z.record(z.string().max(LIMITS.code), Answer),
 })
 
+/** A turn given back to the one before, with the reason. */
+export const Returning = z.strictObject({ remark: z.string().trim().min(1, 'a remark says what is to be changed').max(LIMITS.text) })
+
 /** Where a file belongs that a respondent gives: the question, the sending, and what it is called. The content is the body. */
 export const GivenFile = z.object({ question: z.string().max(LIMITS.code), key: z.string().min(8).max(80), name: z.string().min(1).max(LIMITS.label) })
 

@@ -31,3 +31,11 @@ export function isAnswer(value: unknown, depth = 0): value is Answer {
   if (typeof value !== 'object' || depth > DEEPEST) return false
   return Object.values(value).every(inner => isAnswer(inner, depth + 1))
 }
+
+/** Whether two answers are the same, whatever the order of their members. */
+export function sameAnswer(a: Answer, b: Answer): boolean {
+  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item: Answer, i) => sameAnswer(item, b[i] ?? null))
+  if (!isRecord(a) || !isRecord(b)) return a === b
+  const keys = new Set([...Object.keys(a), ...Object.keys(b)])
+  return [...keys].every(key => sameAnswer(a[key] ?? null, b[key] ?? null))
+}

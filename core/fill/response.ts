@@ -20,6 +20,9 @@ export function tellResponse(plan: Plan, answers: Answers, today: string): ToldL
   })
 }
 
+/** What one question or repeating group of a response says, as it stands in a frame. */
+export const tellStep = (step: Step, frame: Frame): ToldLine[] => tellSteps([step], frame, '', null)
+
 const attached = (given: Answer | undefined): Pick<ToldLine, 'files' | 'drawn'> => ({
   files: Array.isArray(given) ? given.filter(isFile) : [],
   drawn: isRecord(given) && typeof given.drawn === 'string' ? given.drawn : null,

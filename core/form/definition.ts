@@ -1,11 +1,12 @@
 import { z } from 'zod'
+import type { Answer } from '../fill/answers'
 import { dateTimeText, dayNumber, timeText } from '../expressions/dates'
 import { KEYWORDS } from '../expressions/parse'
 
 /** Bounds of a definition; what goes beyond them is refused with its path. */
 export const LIMITS = {
   sections: 300, itemsInOnePlace: 2_000, questions: 10_000, depth: 10, lists: 500, rows: 100_000, options: 2_000, columns: 40,
-  routes: 100, checks: 20, closings: 50, entries: 200, gridRows: 100, files: 20, fileMegabytes: 25, code: 60, label: 500, text: 10_000, expression: 10_000, definitionBytes: 40_000_000,
+  routes: 100, checks: 20, closings: 50, entries: 200, gridRows: 100, files: 20, fileMegabytes: 25, parties: 40, turns: 40, team: 50, promises: 500, walks: 1_000, code: 60, label: 500, text: 10_000, expression: 10_000, definitionBytes: 40_000_000,
 } as const
 
 /** A code: small letters, digits and `_`, beginning with a letter, no word of the expression language. */
@@ -33,6 +34,9 @@ const checks = z.array(Check).max(LIMITS.checks).optional()
 /** Right under which choice of an earlier question in the same place something stands; a matter of layout only. */
 const Under = z.strictObject({ question: Code, option: ChoiceCode })
 
+/** Whom a question is kept from: all parties but those marked as office; all but one party. Both keep it from a form's open link. */
+const kept = { officeOnly: z.literal(true).optional(), privateTo: Code.optional() }
+
 const asked = {
   kind: z.literal('question'),
   code: Code,
@@ -49,6 +53,7 @@ const asked = {
   /** While it holds, the answer is the default, or blank. */
   readOnly: When.optional(),
   under: Under.optional(),
+  ...kept,
 }
 const Unit = z.string().max(40)
 const lengths = { minLength: z.int().min(0).max(LIMITS.text).optional(), maxLength: z.int().min(1).max(LIMITS.text).optional() }
@@ -90,12 +95,12 @@ export const FileQuestion = z.strictObject({ ...asked, type: z.literal('file'), 
 export const SignatureQuestion = z.strictObject({ ...asked, type: z.literal('signature') })
 /** Calculated and shown, never asked. `show: false` keeps it for rules and exports. */
 export const ValueQuestion = z.strictObject({
-  kind: z.literal('question'), code: Code, label: Label, help: Text.optional(), shownWhen: Expression.optional(), under: Under.optional(),
+  kind: z.literal('question'), code: Code, label: Label, help: Text.optional(), shownWhen: Expression.optional(), under: Under.optional(), ...kept,
   type: z.literal('value'), value: Expression, decimals: z.int().min(0).max(10).optional(), unit: Unit.optional(), currency: Currency.optional(), show: z.boolean().optional(),
 })
 /** Never shown; filled from the link (`?berth=12`, by `from` or its code) or by its default. */
 export const HiddenQuestion = z.strictObject({
-  kind: z.literal('question'), code: Code, label: Label, shownWhen: Expression.optional(), default: Expression.optional(),
+  kind: z.literal('question'), code: Code, label: Label, shownWhen: Expression.optional(), default: Expression.optional(), ...kept,
   type: z.literal('hidden'), holds: z.enum(['text', 'number', 'yesNo', 'date']).optional(), from: z.string().regex(/^[A-Za-z][\w-]{0,59}$/, 'a link parameter has letters, digits, “_” and “-”').optional(),
 })
 
@@ -175,6 +180,34 @@ export const ChoiceList = z.strictObject({
   rows: z.array(Row).max(LIMITS.rows),
 })
 
+/** Somebody with a role in a response; `office` parties see what is office-only. */
+export const Party = z.strictObject({ code: Code, name: Label, office: z.literal(true).optional() })
+/** What a turn may do with a section, or with a single group or question in it. */
+export const Access = z.enum(['fills', 'reads', 'never'])
+const Address = z.email('an e-mail address is written name@wherry.example').max(200)
+/** Who acts in a turn: anyone with the link, a named person, anyone of a team, or whoever an e-mail answer names. */
+export const Actor = z.union([z.literal('link'), z.strictObject({ person: Address }), z.strictObject({ team: z.array(Address).min(1).max(LIMITS.team) }), z.strictObject({ answer: Code })])
+/** Whose turn is next when a turn is handed off: a turn by code, or `done`. Without `when` it always applies. */
+export const HandOff = z.strictObject({ when: Expression.optional(), to: z.string().max(LIMITS.code) })
+/** Where a hand-off leads when nobody is to act any more. */
+export const DONE = 'done'
+/** A party's go at a response: who acts, what it fills and reads (sections by code, groups and questions where they differ; what is not named is `never`), and who is next. */
+export const Turn = z.strictObject({
+  code: Code, party: Code, title: Label.optional(), by: Actor, access: z.record(Code, Access), handOff: z.array(HandOff).max(LIMITS.routes).optional(),
+})
+/** A sentence that is to hold in every complete response; unknown counts as broken. */
+export const Promised = z.strictObject({ code: Code, text: Label, holds: Expression })
+/** An answer of any type in a file. */
+const KeptAnswer: z.ZodType<Answer> = z.json()
+/** A saved set of answers with the outcome expected: a test case of the form. `turns`: the order in which turns follow from them. */
+export const Walk = z.strictObject({
+  code: Code, title: Label, answers: z.record(Code, KeptAnswer),
+  expect: z.strictObject({
+    inPlay: z.array(Code).max(LIMITS.questions).optional(), notInPlay: z.array(Code).max(LIMITS.questions).optional(), required: z.array(Code).max(LIMITS.questions).optional(),
+    wrong: z.array(Code).max(LIMITS.questions).optional(), values: z.record(Code, KeptAnswer).optional(), finishes: z.boolean().optional(), turns: z.array(Code).max(LIMITS.turns).optional(),
+  }),
+})
+
 /** The definition of a form: what the store keeps, a release freezes and a `*.form.json` file holds. */
 export const Form = z.strictObject({
   tobbin: z.literal(1),
@@ -185,6 +218,10 @@ export const Form = z.strictObject({
   lists: z.array(ChoiceList).max(LIMITS.lists).optional(),
   sections: z.array(Section).max(LIMITS.sections),
   closings: z.array(Closing).max(LIMITS.closings).optional(),
+  parties: z.array(Party).max(LIMITS.parties).optional(),
+  turns: z.array(Turn).max(LIMITS.turns).optional(),
+  promises: z.array(Promised).max(LIMITS.promises).optional(),
+  walks: z.array(Walk).max(LIMITS.walks).optional(),
 })
 
 export type Form = z.infer<typeof Form>
@@ -203,6 +240,12 @@ export type Check = z.infer<typeof Check>
 export type Option = z.infer<typeof Option>
 export type Row = z.infer<typeof Row>
 export type ChoiceList = z.infer<typeof ChoiceList>
+export type Party = z.infer<typeof Party>
+export type Access = z.infer<typeof Access>
+export type Actor = z.infer<typeof Actor>
+export type Turn = z.infer<typeof Turn>
+export type Promised = z.infer<typeof Promised>
+export type Walk = z.infer<typeof Walk>
 
 /** An empty form with one empty section. */
 export const emptyForm = (code: string, title: string): Form => ({

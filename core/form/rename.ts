@@ -33,9 +33,25 @@ export function renameEdits(form: Form, address: Address, code: string): Edit[] 
   }
   if (place.kind === 'section') rerouted(form, place.code, code).forEach(make)
   else rewrite(form, place, code, make)
+  const parties = inParties(form, place.code, code)
+  if (parties) make(parties)
   // The rules first: afterwards the address of the renamed thing is another one.
   make({ do: 'change', what: address, set: { code } })
   return edits
+}
+
+/** The edit that renames a code where turns and walks name it; null where none does. */
+function inParties(form: Form, from: string, to: string): Edit | null {
+  const key = (code: string) => code === from ? to : code
+  const keyed = <T>(record: Readonly<Record<string, T>>): Record<string, T> => Object.fromEntries(Object.entries(record).map(([k, v]) => [key(k), v]))
+  const turns = form.turns?.map(t => ({ ...t, by: typeof t.by === 'object' && 'answer' in t.by ? { answer: key(t.by.answer) } : t.by, access: keyed(t.access) }))
+  const walks = form.walks?.map(({ expect, ...w }) => ({
+    ...w, answers: keyed(w.answers),
+    expect: Object.fromEntries(Object.entries(expect).map(([k, v]) => [k, k === 'values' && typeof v === 'object' && !Array.isArray(v) ? keyed(v) : k !== 'turns' && Array.isArray(v) ? v.map(key) : v])),
+  }))
+  const changed = (now: unknown, before: unknown) => now !== undefined && JSON.stringify(now) !== JSON.stringify(before)
+  const set = { ...(changed(turns, form.turns) ? { turns } : {}), ...(changed(walks, form.walks) ? { walks } : {}) }
+  return Object.keys(set).length > 0 ? { do: 'change', what: 'form', set } : null
 }
 
 function rerouted(form: Form, from: string, to: string): Edit[] {

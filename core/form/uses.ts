@@ -24,6 +24,9 @@ export function usesOf(form: Form, places: readonly Place[], addresses: readonly
     if (place.kind === 'section' && place.node.routes?.some(r => sections.has(r.to))) uses.push({ place, words: 'leads there' })
     if (place.kind !== 'section' && 'under' in place.node && place.node.under && codes.has(place.node.under.question)) uses.push({ place, words: 'stands under one of its choices' })
   }
+  const first = places.find(p => p.kind === 'section' && !gone.has(p))
+  const turns = (form.turns ?? []).filter(t => typeof t.by === 'object' && 'answer' in t.by && codes.has(t.by.answer))
+  if (first) for (const turn of turns) uses.push({ place: first, words: `names who acts in the turn “${turn.title ?? turn.code}”` })
   return uses
 }
 

@@ -2,14 +2,14 @@ import { fileTypeFromBuffer } from 'file-type'
 import { and, count, eq, inArray, isNull, lt } from 'drizzle-orm'
 import { framesOf } from '../../core/fill/draw'
 import type { Filled } from '../../core/fill/fill'
-import { planOf } from '../../core/fill/plan'
 import { DEFAULT_MEGABYTES, isFile } from '../../core/fill/readers'
 import { readableBytes } from '../../core/fill/tell'
 import { FILE_KINDS, type QuestionOf } from '../../core/form/definition'
+import { filledBy } from '../../core/parties/turns'
 import type { Database } from '../store/database'
 import { files } from '../store/schema'
 import { refuse } from '../http/route'
-import { releaseByToken } from './releases'
+import { openingBy } from './openings'
 
 type Kind = (typeof FILE_KINDS)[number]
 const KIND_WORDS: Record<Kind, string> = { image: 'an image (JPEG, PNG, GIF, WebP)', pdf: 'a PDF', document: 'a document (DOCX, ODT, RTF)', spreadsheet: 'a spreadsheet (XLSX, ODS)', text: 'a plain text or CSV file' }
@@ -21,8 +21,8 @@ const DAYS_WAITING = 7
 
 /** Takes a file for a question of a form; what it is is told by its content, not by its name. */
 export async function takeFile(db: Database, token: string, given: { question: string, key: string, name: string }, content: Uint8Array): Promise<{ file: string, name: string, bytes: number }> {
-  const release = await releaseByToken(db, token)
-  const node = planOf(release.definition).byCode.get(given.question)?.place.node
+  const { release, plan, turn } = await openingBy(db, token)
+  const node = filledBy(plan, turn).has(plan.byCode.get(given.question)?.place.entryOf?.code ?? given.question) ? plan.byCode.get(given.question)?.place.node : undefined
   if (node?.type !== 'file') return refuse(422, 'no-file-question', 'This form does not ask for a file here.')
   const most = (node.megabytes ?? DEFAULT_MEGABYTES) * MEGABYTE
   if (content.length > most) refuse(413, 'file-too-large', `“${given.name}” has ${readableBytes(content.length)}; at most ${readableBytes(most)} are taken.`)

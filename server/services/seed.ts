@@ -6,11 +6,17 @@ import haulOut from '../../demo/forms/haul_out.form.json'
 import mooring from '../../demo/forms/mooring.form.json'
 import { madeUpResponses } from '../../demo/respond'
 import { readForm } from '../../core/form/read'
+import type { Answers } from '../../core/fill/answers'
+import { fill } from '../../core/fill/fill'
+import { planOf, type Plan } from '../../core/fill/plan'
+import { filledBy, turnOf } from '../../core/parties/turns'
 import { prove } from '../../core/prove/prove'
+import { turnsTaken } from '../../core/prove/walks'
 import type { Database } from '../store/database'
-import { forms, releases, responses, users } from '../store/schema'
+import { forms, releases, responses, turns, users } from '../store/schema'
 import { hashOf } from './users'
 import { todayText } from './releases'
+import { addressesOf } from './turns'
 
 /** Whom the demo data belongs to; `npm run demo` prints this. */
 export const DEMO_OWNER = { email: 'ines@wherry.example', password: 'wherry-reach', name: 'Ines Marlow' } as const
@@ -46,6 +52,21 @@ async function seedForm(db: Database, ownerId: string | null, entry: { definitio
     .values({ formId: row.id, number: 1, token: `demo_${form.code}`, definition: form, findings, accepted: [], releasedBy: ownerId })
     .returning({ id: releases.id })
   if (!release) return
-  const made = madeUpResponses(form, entry.responses, today, 7)
-  await db.insert(responses).values(made.map(r => ({ releaseId: release.id, sendingKey: randomBytes(9).toString('base64url'), begunOn: r.begunOn, sentAt: new Date(Math.min(Date.parse(`${r.begunOn}T10:30:00Z`), Date.now() - 3_600_000)), answers: r.answers })))
+  const plan = planOf(form)
+  const made = madeUpResponses(form, entry.responses, today, 7).map((r, i) => underWay(plan, r, i))
+  const stored = await db.insert(responses).values(made.map(({ begunOn, answers, turn, sentAt }) => ({ releaseId: release.id, sendingKey: randomBytes(9).toString('base64url'), begunOn, sentAt, answers, turn }))).returning({ id: responses.id })
+  const taken = made.flatMap(({ steps }, i) => steps.map(step => ({ ...step, responseId: stored[i]?.id ?? '', token: randomBytes(15).toString('base64url') })))
+  if (taken.length > 0) await db.insert(turns).values(taken)
+}
+
+const DAY = 86_400_000
+
+/** A made-up response with its turns: the newest few are still under way, so that somebody has a turn to take. */
+function underWay(plan: Plan, { begunOn, answers }: { begunOn: string, answers: Answers }, index: number) {
+  const through = turnsTaken(fill(plan, answers, begunOn)).flatMap(code => turnOf(plan.form, code) ?? [])
+  const done = index < 3 ? 1 : index < 5 ? 2 : through.length
+  const own = new Set(through.slice(0, done).flatMap(turn => [...filledBy(plan, turn)]))
+  const at = (n: number) => new Date(Math.min(Date.parse(`${begunOn}T10:30:00Z`) + n * DAY, Date.now() - 3_600_000 + n * 60_000))
+  const steps = through.slice(0, done + 1).map((turn, n) => ({ turn: turn.code, to: addressesOf(answers, turn), openedAt: at(n), handedOffAt: n < done ? at(n + 1) : null }))
+  return { begunOn, turn: through[done]?.code ?? null, steps, sentAt: at(Math.min(done, through.length)), answers: through.length === 0 ? answers : Object.fromEntries(Object.entries(answers).filter(([code]) => own.has(code))) }
 }

@@ -55,7 +55,7 @@ export const releases = pgTable('releases', {
   releasedAt: at('released_at'),
 }, t => [uniqueIndex('releases_form_number').on(t.formId, t.number)])
 
-/** The answers of one respondent to one release: only those in play. */
+/** The answers of one respondent, or one chain of parties, to one release: only those in play. */
 export const responses = pgTable('responses', {
   id: id(),
   releaseId: uuid('release_id').notNull().references(() => releases.id, { onDelete: 'cascade' }),
@@ -64,7 +64,33 @@ export const responses = pgTable('responses', {
   begunOn: date('begun_on', { mode: 'string' }).notNull(),
   sentAt: at('sent_at'),
   answers: jsonb('answers').$type<Answers>().notNull(),
+  /** The code of the turn that is open; null when the response is done. */
+  turn: text('turn'),
 }, t => [uniqueIndex('responses_release_key').on(t.releaseId, t.sendingKey), index('responses_sent').on(t.releaseId, t.sentAt)])
+
+/** The turns of a response in the order in which they were opened; each has a link of its own. */
+export const turns = pgTable('turns', {
+  id: id(),
+  responseId: uuid('response_id').notNull().references(() => responses.id, { onDelete: 'cascade' }),
+  turn: text('turn').notNull(),
+  token: text('token').notNull().unique(),
+  /** Who is to act: e-mail addresses; empty for whoever has the link. */
+  to: jsonb('to').$type<string[]>().notNull(),
+  openedAt: at('opened_at'),
+  handedOffAt: timestamp('handed_off_at', { withTimezone: true, mode: 'date' }),
+  /** What the next party said when it gave the turn back. */
+  remark: text('remark'),
+}, t => [index('turns_response').on(t.responseId, t.openedAt)])
+
+/** What would go out as e-mail: the simulated post of the application. */
+export const messages = pgTable('messages', {
+  id: id(),
+  responseId: uuid('response_id').references(() => responses.id, { onDelete: 'cascade' }),
+  to: text('to').notNull(),
+  subject: text('subject').notNull(),
+  text: text('text').notNull(),
+  at: at('at'),
+}, t => [index('messages_at').on(t.at)])
 
 /** Files that respondents gave, kept apart from the answers: these hold the id and the name. Unclaimed ones are cleared after some days. */
 export const files = pgTable('files', {

@@ -26,12 +26,16 @@ const shown = computed(() => inPlay.value.filter((s) => {
   return s.parent === props.parent && !isUnder(s)
 }))
 const follows = computed(() => new Set(inPlay.value.filter(isUnder).map(s => underOf(s)?.question)))
+/** What this party only reads, by code; everything is filled where nobody says otherwise. */
+const access = inject<Ref<Record<string, 'reads' | 'fills'>>>('access', ref({}))
+const isRead = (step: Step) => access.value[step.place.code] === 'reads' && (isQuestion(step) || isRepeating(step))
 const idOf = (step: Step) => `${props.prefix}-${step.place.code}`
 </script>
 
 <template>
   <template v-for="s in shown" :key="s.place.address">
-    <AnswerQuestion v-if="isQuestion(s)" :id="idOf(s)" :question="s" :frame="frame" :answer="answers[s.place.code]" :tried="tried" :lit="lit === s.place.address" @answer="emit('answer', s.place.code, $event)">
+    <AnswerRead v-if="isRead(s)" :step="s" :frame="frame" />
+    <AnswerQuestion v-else-if="isQuestion(s)" :id="idOf(s)" :question="s" :frame="frame" :answer="answers[s.place.code]" :tried="tried" :lit="lit === s.place.address" @answer="emit('answer', s.place.code, $event)">
       <template v-if="follows.has(s.place.code)" #under="{ option }">
         <AnswerItems :frame="frame" :steps="steps" :parent="parent" :only="only" :answers="answers" :tried="tried" :lit="lit" :prefix="prefix" :under="key(s.place.code, option)" @answer="(code, value) => emit('answer', code, value)" />
       </template>

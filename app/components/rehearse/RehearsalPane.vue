@@ -1,19 +1,33 @@
 <script setup lang="ts">
 import { closingOf } from '#core/fill/closing'
 import type { Frame } from '#core/fill/fill'
-import { pagesOf } from '#core/fill/pages'
+import { pagesOf, type Page } from '#core/fill/pages'
+import { cut } from '#core/parties/cut'
+import { turnName } from '#core/parties/turns'
+import { fill } from '#core/fill/fill'
+import { planOf } from '#core/fill/plan'
 import { placeName, type Address } from '#core/form/walk'
 import { FILE_TAKER, type FileTaker } from '../answer/widgets/widget'
 
 /** The live form beside the design. */
-const props = defineProps<{ large?: boolean }>()
+const props = defineProps<{ large?: boolean, begin?: string }>()
 const draft = useDraft()
 const rehearsal = useRehearsal()
 const WIDTHS = ['phone', 'tablet', 'desk'] as const
 const width = ref<(typeof WIDTHS)[number]>(props.large ? 'desk' : 'tablet')
 const sheet = useTemplateRef('sheet')
-const filled = computed(() => rehearsal.filled)
-const way = useWay(filled, toRef(rehearsal, 'place'))
+const turns = computed(() => draft.form?.turns ?? [])
+/** The turn as whose party this pane rehearses; null for all of the form. */
+const as = ref<string | null>(props.begin ?? null)
+const turn = computed(() => turns.value.find(t => t.code === as.value) ?? null)
+const seen = computed(() => rehearsal.filled && turn.value ? cut(rehearsal.filled, turn.value, rehearsal.answers) : null)
+const filled = computed(() => seen.value ? fill(planOf(seen.value.form), seen.value.answers, rehearsal.today) : rehearsal.filled)
+const shownAnswers = computed(() => seen.value?.answers ?? rehearsal.answers)
+provide('access', computed(() => seen.value?.access ?? {}))
+/** A party’s sections are counted by themselves, so it keeps a place of its own. */
+const partyPlace = ref<Page>({ section: 0, only: null })
+const where = computed({ get: () => turn.value ? partyPlace.value : rehearsal.place, set: (page) => { if (turn.value) partyPlace.value = page; else rehearsal.place = page } })
+const way = useWay(filled, where)
 const { at, page } = way
 const finished = ref(false)
 const said = ref('')
@@ -22,7 +36,10 @@ const closing = computed(() => filled.value ? closingOf(filled.value) : null)
 provide<FileTaker>(FILE_TAKER, { take: (_, file) => Promise.resolve({ file: `rehearsal-${Date.now()}`, name: file.name, bytes: file.size }) })
 const asked = shallowRef<{ address: Address, frame: Frame | null } | null>(null)
 /** The entry asked about, or the response as it is now: the panel follows the answers. */
-provide('why', (address: Address, frame: Frame) => { asked.value = { address, frame: frame === filled.value ? null : frame } })
+provide('why', (address: Address, frame: Frame) => {
+  as.value = turn.value ? null : as.value
+  asked.value = { address, frame: frame === filled.value || seen.value ? null : frame }
+})
 
 function goOn() {
   if (way.goOn() === 'end') finished.value = true
@@ -52,7 +69,7 @@ function jump(event: Event) {
   else if (section) asked.value = { address: section.address, frame: null }
 }
 /** What stands in the section and does not show now. */
-const hidden = computed(() => filled.value && page.value ? draft.places.filter(p => p.section === page.value?.section && p.kind !== 'section' && p.entryOf === null && !filled.value?.inPlay[p.order] && !p.groups.some(g => !filled.value?.inPlay[g.order])) : [])
+const hidden = computed(() => filled.value && page.value && !turn.value ? draft.places.filter(p => p.section === page.value?.section && p.kind !== 'section' && p.entryOf === null && !filled.value?.inPlay[p.order] && !p.groups.some(g => !filled.value?.inPlay[g.order])) : [])
 const name = ref('')
 function saveSet() {
   if (!name.value.trim()) return
@@ -84,7 +101,8 @@ const litName = computed(() => {
   <section class="rehearsal" aria-label="Rehearsal">
     <div class="pane-bar">
       <strong>Rehearsal</strong>
-      <select class="field go" aria-label="Go to section" :value="page?.section ?? ''" @change="jump"><option v-for="s in sections" :key="s.i" :value="s.i">{{ s.i + 1 }} {{ s.title }}{{ s.reached ? '' : ' (not reached)' }}</option></select>
+      <select v-if="turns.length > 0" v-model="as" class="field go" aria-label="Rehearse as"><option :value="null">All of the form</option><option v-for="t in turns" :key="t.code" :value="t.code">as {{ draft.form ? turnName(draft.form, t) : t.code }}</option></select>
+      <select v-if="!turn" class="field go" aria-label="Go to section" :value="page?.section ?? ''" @change="jump"><option v-for="s in sections" :key="s.i" :value="s.i">{{ s.i + 1 }} {{ s.title }}{{ s.reached ? '' : ' (not reached)' }}</option></select>
       <span class="spread" />
       <span class="widths" role="radiogroup" aria-label="Width">
         <button v-for="w in WIDTHS" :key="w" role="radio" :aria-checked="width === w" @click="width = w">{{ w }}</button>
@@ -102,12 +120,12 @@ const litName = computed(() => {
     </div>
     <span class="hidden-words" role="status">{{ said }}</span>
     <div ref="sheet" class="scroll">
-      <p v-if="litName" class="lit-line small">
+      <p v-if="litName && !turn" class="lit-line small">
         These answers lead to {{ litName.name }}{{ litName.shown ? ', marked below.' : ', which does not show.' }}
         <button v-if="!litName.shown" class="text-button" @click="asked = { address: litName.address, frame: null }">Why not?</button>
         <button class="text-button" @click="rehearsal.lit = null">Done</button>
       </p>
-      <WhyPanel v-if="asked && filled" :address="asked.address" :filled="filled" :frame="asked.frame ?? filled" @close="asked = null" />
+      <WhyPanel v-if="asked && filled && !turn" :address="asked.address" :filled="filled" :frame="asked.frame ?? filled" @close="asked = null" />
       <div v-if="filled && page" class="sheet page" :class="width">
         <template v-if="finished && closing">
           <h2>All answered</h2>
@@ -117,7 +135,7 @@ const litName = computed(() => {
         </template>
         <template v-else>
           <p class="quiet small part">{{ way.progress.value }}</p>
-          <AnswerSection :filled="filled" :page="page" :answers="rehearsal.answers" :tried="way.tried.value" :lit="rehearsal.lit" prefix="try" @answer="(code, value) => rehearsal.answer(code, value)" />
+          <AnswerSection :filled="filled" :page="page" :answers="shownAnswers" :tried="way.tried.value" :lit="rehearsal.lit" prefix="try" @answer="(code, value) => rehearsal.answer(code, value)" />
           <div class="row-flex foot">
             <button class="plain-button" :disabled="at === 0" @click="goBack">Back</button>
             <span class="spread" />

@@ -36,6 +36,12 @@ const valueOf = (event: Event) => event.target instanceof HTMLInputElement || ev
       </div>
       <button class="text-button" @click="add">+ closing</button>
     </div>
+    <span class="left">Parties</span>
+    <PartiesEditor />
+    <template v-if="(form.parties ?? []).length > 0">
+      <span class="left">Turns</span>
+      <TurnsEditor />
+    </template>
   </div>
 </template>
 

@@ -27,6 +27,9 @@ function setUnder(event: Event) {
   const spot = spots.value[Number(valueOf(event))]
   emit('set', { under: spot ? { question: spot.question, option: spot.option } : null }, null)
 }
+const parties = computed(() => draft.form?.parties ?? [])
+const seenBy = computed(() => question.value?.officeOnly ? 'office' : question.value?.privateTo ? `party:${question.value.privateTo}` : '')
+const setSeenBy = (value: string) => emit('set', { officeOnly: value === 'office' ? true : null, privateTo: value.startsWith('party:') ? value.slice(6) : null }, null)
 const readOnly = computed(() => 'readOnly' in node.value ? node.value.readOnly : undefined)
 const canLock = computed(() => isAsked.value || props.place.kind === 'group' || props.place.kind === 'section')
 </script>
@@ -45,6 +48,14 @@ const canLock = computed(() => isAsked.value || props.place.kind === 'group' || 
   <template v-if="canLock">
     <span class="left">Read-only</span>
     <WhenField name="Read-only" words="Read-only when" :value="readOnly" :place="place" @change="emit('set', { readOnly: $event }, 'readOnly')" />
+  </template>
+  <template v-if="question && (parties.length > 0 || seenBy)">
+    <span class="left">Seen by</span>
+    <select class="field" aria-label="Seen by" :value="seenBy" @change="setSeenBy(valueOf($event))">
+      <option value="">every party whose turn sees the section</option>
+      <option value="office">the office only</option>
+      <option v-for="p in parties" :key="p.code" :value="`party:${p.code}`">{{ p.name || p.code }} only</option>
+    </select>
   </template>
   <template v-if="place.kind !== 'section' && question?.type !== 'hidden' && (spots.length > 0 || under)">
     <span class="left">Stands</span>

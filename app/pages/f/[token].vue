@@ -4,19 +4,26 @@ import { closingOf, type Said } from '#core/fill/closing'
 import { allProblems, answersInPlay, fill } from '#core/fill/fill'
 import type { Page } from '#core/fill/pages'
 import { planOf } from '#core/fill/plan'
-import { tellResponse } from '#core/fill/response'
+import { tellResponse, type ToldLine } from '#core/fill/response'
 import type { Form } from '#core/form/definition'
 import type { Refusal } from '#shared/api'
 import { FILE_TAKER, type FileTaker } from '~/components/answer/widgets/widget'
 
 /** The respondent's page: one page after the other, then a look at all answers, then sent. */
 definePageMeta({ layout: 'quiet' })
-interface Opened { release: number, definition: Form, today: string }
+interface OpenedTurn { name: string, isFirst: boolean, handedOffAt: string | null, remark: string | null, returnsTo: string | null, lines: ToldLine[] }
+interface Cut { definition: Form, access: Record<string, 'reads' | 'fills'>, asks: string[] }
+interface Opened extends Cut { release: number, today: string, answers: Answers, turn: OpenedTurn | null }
 interface Kept { release: number, begunOn: string, key: string, answers: Answers, place: Page }
 const route = useRoute()
 const token = String(route.params.token)
 const { data, error } = await useAsyncData(`answer-${token}`, () => useRequestFetch()<Opened>(`/api/answer/${encodeURIComponent(token)}`))
-const plan = computed(() => data.value ? planOf(data.value.definition) : null)
+/** What the party sees of the form; asked for anew when an outcome over answers that it does not see may have changed. */
+const seen = shallowRef<Cut | null>(data.value ?? null)
+const plan = computed(() => seen.value ? planOf(seen.value.definition) : null)
+const turn = computed(() => data.value?.turn ?? null)
+provide('access', computed(() => seen.value?.access ?? {}))
+const mayFill = (code: string) => seen.value?.access[code] !== 'reads'
 const begunOn = ref(data.value?.today ?? '')
 const key = ref('')
 const place = ref<Page>({ section: 0, only: null })
@@ -24,6 +31,8 @@ const stage = ref<'fill' | 'check' | 'sent'>('fill')
 const sending = ref(false)
 const refusal = ref<Refusal | null>(null)
 const said = ref<Said | null>(null)
+const next = ref<string | null>(null)
+const remark = ref<string | null>(null)
 const kept = ref(false)
 const page = useTemplateRef('page')
 const store = `tobbin-answers-${token}`
@@ -35,11 +44,15 @@ const parameters = Object.entries(route.query).flatMap(([name, value]) => typeof
 const fromLink = (): Answers => Object.fromEntries(parameters.flatMap(([name, value]) => hidden.value.has(name) ? [[hidden.value.get(name) ?? name, value]] : []))
 const strange = computed(() => parameters.map(([name]) => name).filter(name => !hidden.value.has(name)))
 
-const answers = shallowRef<Answers>(fromLink())
+const given = (): Answers => ({ ...data.value?.answers, ...fromLink() })
+const answers = shallowRef<Answers>(given())
 const filled = computed(() => plan.value ? fill(plan.value, answers.value, begunOn.value) : null)
 const way = useWay(filled, place)
 const { at, pages, page: current } = way
 const lines = computed(() => plan.value ? tellResponse(plan.value, answers.value, begunOn.value).filter(l => l.state !== 'unasked' && l.type !== 'hidden') : [])
+
+/** Whether anything of a section is this party's to answer. */
+const fillsIn = (section: number) => plan.value?.sections[section]?.all.some(s => seen.value?.access[s.place.code] === 'fills') ?? false
 
 function newKey() {
   const bytes = crypto.getRandomValues(new Uint8Array(12))
@@ -51,8 +64,9 @@ onMounted(() => {
   try {
     const found: unknown = JSON.parse(localStorage.getItem(store) ?? 'null')
     if (isKept(found)) {
-      answers.value = { ...found.answers, ...fromLink() }
-      begunOn.value = found.begunOn
+      // What others answered is as the server has it now.
+      answers.value = { ...given(), ...Object.fromEntries(Object.entries(found.answers).filter(([code]) => mayFill(code))), ...fromLink() }
+      if (turn.value === null || turn.value.isFirst) begunOn.value = found.begunOn
       key.value = found.key
       if (found.place) place.value = found.place
       kept.value = true
@@ -75,7 +89,28 @@ function keep() {
 function answer(code: string, value: Answer) {
   answers.value = { ...answers.value, [code]: value }
   keep()
+  if (seen.value?.asks.includes(code)) askSoon()
 }
+const sendable = () => Object.fromEntries(Object.entries(filled.value ? answersInPlay(filled.value) : {}).filter(([code]) => mayFill(code)))
+const sendingNow = () => ({ release: data.value?.release ?? 0, key: key.value, begunOn: begunOn.value, answers: sendable() })
+/** The newest question to the server; older ones that come late are left aside. */
+let asking = 0
+async function ask() {
+  const own = asking += 1
+  try {
+    const cut = await $fetch<Cut, string>(`/api/answer/${encodeURIComponent(token)}/cut`, { method: 'POST', body: sendingNow() })
+    if (own === asking) seen.value = cut
+  }
+  catch (cause) {
+    refusal.value = refusalOf(cause)
+  }
+}
+let waiting: ReturnType<typeof setTimeout> | undefined
+const askSoon = () => {
+  clearTimeout(waiting)
+  waiting = setTimeout(() => void ask(), 300)
+}
+onBeforeUnmount(() => clearTimeout(waiting))
 provide<FileTaker>(FILE_TAKER, {
   take: (question, file) => $fetch<{ file: string, name: string, bytes: number }, string>(`/api/answer/${encodeURIComponent(token)}/files`, { method: 'POST', query: { question, key: key.value, name: file.name }, body: file, headers: { 'content-type': 'application/octet-stream' } }),
 })
@@ -114,8 +149,9 @@ async function send() {
   sending.value = true
   refusal.value = null
   try {
-    await $fetch(`/api/answer/${encodeURIComponent(token)}`, { method: 'POST', body: { release: data.value.release, key: key.value, begunOn: begunOn.value, answers: answersInPlay(filled.value) } })
-    said.value = closingOf(filled.value)
+    const sent = await $fetch<{ next: string | null }, string>(`/api/answer/${encodeURIComponent(token)}`, { method: 'POST', body: sendingNow() })
+    next.value = sent.next
+    said.value = sent.next === null ? closingOf(filled.value) : { title: `Handed on to ${sent.next}`, text: 'Thank you. Your part is done, and can’t be changed any more unless it is given back to you.', forward: null }
     localStorage.removeItem(store)
     stage.value = 'sent'
     if (said.value.forward) window.location.assign(said.value.forward)
@@ -126,8 +162,24 @@ async function send() {
   sending.value = false
   toTop()
 }
+/** Gives the response back to the turn before, with a remark. */
+async function giveBack() {
+  sending.value = true
+  refusal.value = null
+  try {
+    const { to } = await $fetch<{ to: string }, string>(`/api/answer/${encodeURIComponent(token)}/return`, { method: 'POST', body: { remark: remark.value ?? '' } })
+    said.value = { title: `Given back to ${to}`, text: 'They have your remark. You get a new link when it is your turn again.', forward: null }
+    localStorage.removeItem(store)
+    stage.value = 'sent'
+  }
+  catch (cause) {
+    refusal.value = refusalOf(cause)
+  }
+  sending.value = false
+  toTop()
+}
 function another() {
-  answers.value = fromLink()
+  answers.value = given()
   key.value = newKey()
   begunOn.value = data.value?.today ?? ''
   place.value = { section: 0, only: null }
@@ -144,15 +196,21 @@ function another() {
       <p>{{ error ? refusalOf(error).sentence : 'Reload the page to try again.' }}</p>
     </template>
     <template v-else>
-      <div class="top"><strong>{{ data.definition.title }}</strong><span v-if="kept && stage !== 'sent'" class="quiet small">Kept on this device</span></div>
+      <div class="top"><strong>{{ data.definition.title }}</strong><span v-if="turn && !turn.isFirst" class="small quiet">{{ turn.name }}</span><span v-if="kept && stage !== 'sent'" class="quiet small">Kept on this device</span></div>
       <p v-if="strange.length > 0 && stage === 'fill'" class="strange small" role="status">The link brings {{ strange.map(n => `“${n}”`).join(', ') }}, which this form does not know. It is left aside; please tell whoever sent the link.</p>
-      <template v-if="stage === 'sent' && said">
+      <template v-if="turn?.handedOffAt && stage !== 'sent'">
+        <h1 tabindex="-1">Handed on</h1>
+        <p>This part was handed on and can’t be changed any more. These are the answers.</p>
+        <dl class="sheet"><template v-for="l in turn.lines.filter(t => t.state !== 'unasked')" :key="l.path"><h2 v-if="l.heading" class="heading">{{ l.heading }}</h2><div class="line"><dt>{{ l.label }}</dt><dd :class="{ quiet: l.state === 'blank' }">{{ l.state === 'blank' ? 'left blank' : l.text }}</dd></div></template></dl>
+      </template>
+      <template v-else-if="stage === 'sent' && said">
         <h1 tabindex="-1">{{ said.title }}</h1>
         <p class="said">{{ said.text }}</p>
         <p v-if="said.forward"><a :href="said.forward">Go on</a></p>
-        <div v-else><button class="plain-button big" @click="another">Answer once more</button></div>
+        <div v-else-if="turn === null || turn.isFirst"><button class="plain-button big" @click="another">Answer once more</button></div>
       </template>
       <template v-else>
+        <div v-if="turn?.remark" class="strange" role="status"><strong>This was given back to you:</strong> {{ turn.remark }}</div>
         <div class="progress">
           <div class="bars" aria-hidden="true"><i v-for="(_, i) in pages" :key="i" :class="{ done: stage === 'check' || i <= at }" /></div>
           <p class="quiet small">{{ stage === 'check' ? 'Last step' : way.progress.value }}</p>
@@ -162,12 +220,20 @@ function another() {
           <div v-if="refusal" class="refusal" role="alert"><p><strong>{{ refusal.sentence }}</strong></p><ul v-if="refusal.problems"><li v-for="(p, i) in refusal.problems" :key="i">{{ p.path }}: {{ p.sentence }}</li></ul></div>
           <dl class="sheet">
             <template v-for="l in lines" :key="l.path">
-              <div v-if="l.heading" class="head-line"><h2>{{ l.heading }}</h2><button class="text-button" @click="goTo(l.section)">Change<span class="hidden-words"> {{ l.heading }}</span></button></div>
+              <div v-if="l.heading" class="head-line"><h2>{{ l.heading }}</h2><button v-if="fillsIn(l.section)" class="text-button" @click="goTo(l.section)">Change<span class="hidden-words"> {{ l.heading }}</span></button></div>
               <h3 v-if="l.entry" class="entry-line">{{ l.entry }}</h3>
               <div class="line"><dt>{{ l.label }}</dt><dd :class="{ quiet: l.state === 'blank' }">{{ l.state === 'blank' ? 'left blank' : l.text }}</dd></div>
             </template>
           </dl>
-          <div class="row-flex foot"><button class="plain-button big" @click="goBack">Back</button><span class="spread" /><button class="action big" :disabled="sending" @click="send">{{ sending ? 'Sending …' : 'Send' }}</button></div>
+          <div class="row-flex foot"><button class="plain-button big" @click="goBack">Back</button><span class="spread" /><button class="action big" :disabled="sending" @click="send">{{ sending ? 'Sending …' : turn ? 'Hand on' : 'Send' }}</button></div>
+          <div v-if="turn?.returnsTo" class="return">
+            <button v-if="remark === null" class="text-button" @click="remark = ''">Give it back to {{ turn.returnsTo }} instead</button>
+            <form v-else @submit.prevent="giveBack">
+              <label for="remark">What should {{ turn.returnsTo }} change?</label>
+              <textarea id="remark" v-model="remark" class="field" rows="3" required maxlength="2000" />
+              <div class="row-flex"><button class="plain-button" :disabled="sending || !remark.trim()">Give back</button><button type="button" class="text-button" @click="remark = null">Cancel</button></div>
+            </form>
+          </div>
         </template>
         <form v-else-if="current" novalidate @submit.prevent="goOn">
           <AnswerSection :filled="filled" :page="current" :answers="answers" :tried="way.tried.value" prefix="q" level="h1" @answer="answer" />
@@ -183,6 +249,8 @@ function another() {
 </template>
 
 <style scoped>
+.return { margin-top: 28px; border-top: 1px solid var(--line); padding-top: 14px; } .return form { display: grid; gap: 8px; } .return label { font-weight: 600; }
+.heading { font-size: 17px; padding: 16px 0 4px; }
 .answer { max-width: 600px; margin: 0 auto; padding: 36px 16px 80px; display: grid; gap: 28px; }
 .top { display: flex; justify-content: space-between; gap: 12px; }
 .bars { display: flex; gap: min(5px, 1%); margin-bottom: 8px; }

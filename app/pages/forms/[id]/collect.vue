@@ -3,9 +3,12 @@ import { readableDate } from '#core/expressions/dates'
 import type { Answers } from '#core/fill/answers'
 import { tellResponse, type ToldLine } from '#core/fill/response'
 import { planOf } from '#core/fill/plan'
+import { turnName, turnOf } from '#core/parties/turns'
 import type { Form } from '#core/form/definition'
 
-interface Response { id: string, sentAt: string, begunOn: string, answers: Answers, release: number }
+interface Response { id: string, sentAt: string, begunOn: string, answers: Answers, turn: string | null, release: number }
+interface TurnTaken { turn: string, token: string, to: string[], openedAt: string, handedOffAt: string | null, remark: string | null }
+interface Details { turns: TurnTaken[], messages: { to: string, subject: string, text: string, at: string }[] }
 const draft = useDraft()
 const chosen = ref<string | null>(null)
 const search = ref('')
@@ -20,12 +23,18 @@ const columns = computed(() => {
   const latest = [...plans.value].sort(([a], [b]) => b - a)[0]?.[1]
   return latest?.questions.map(q => ({ code: q.place.code, label: q.place.node.label.replaceAll(/\{\{[^}]*\}\}/g, '…') })) ?? []
 })
+const hasTurns = computed(() => Object.values(data.value?.definitions ?? {}).some(form => (form.turns ?? []).length > 0))
+const nameOfTurn = (release: number, code: string) => {
+  const form = data.value?.definitions[release]
+  const turn = form && turnOf(form, code)
+  return form && turn ? turnName(form, turn) : code
+}
 const headers = computed(() => [
-  { title: 'Sent', key: 'sentAt' }, { title: 'Version', key: 'release' },
+  { title: 'Sent', key: 'sentAt' }, { title: 'Version', key: 'release' }, ...(hasTurns.value ? [{ title: 'Turn', key: 'turn' }] : []),
   ...columns.value.map(c => ({ title: c.label, key: c.code })),
 ])
 const rows = computed(() => told.value.map(r => ({
-  id: r.id, sentAt: r.sentAt, release: r.release,
+  id: r.id, sentAt: r.sentAt, release: r.release, turn: r.turn === null ? 'done' : nameOfTurn(r.release, r.turn),
   ...cells(r.lines),
 })))
 /** One cell for each question; what was asked once per entry stands in one cell, entry by entry. */
@@ -39,6 +48,7 @@ function cells(lines: readonly ToldLine[]): Record<string, string> {
   return byCode
 }
 const open = computed(() => told.value.find(r => r.id === chosen.value) ?? null)
+const { data: details } = await useAsyncData(`response-${draft.id}`, () => open.value && hasTurns.value ? $fetch<Details, string>(`/api/responses/${open.value.id}`) : Promise.resolve(null), { server: false, watch: [open] })
 const dayOf = (at: string) => readableDate(at.slice(0, 10))
 const choose = (_: unknown, { item }: { item: { id: string } }) => {
   chosen.value = item.id
@@ -67,6 +77,18 @@ const choose = (_: unknown, { item }: { item: { id: string } }) => {
     <aside v-if="open" class="one" aria-label="One response">
       <div class="row-flex"><h2>Sent {{ dayOf(open.sentAt) }}</h2><span class="spread" /><button class="plain-button" @click="chosen = null">Close</button></div>
       <p class="quiet small">Version {{ open.release }}, begun {{ dayOf(open.begunOn) }}</p>
+      <div v-if="details && details.turns.length > 0" class="turns">
+        <h3>Turns</h3>
+        <ol>
+          <li v-for="t in details.turns" :key="t.token" class="small">
+            <strong>{{ nameOfTurn(open.release, t.turn) }}</strong>
+            <span v-if="t.handedOffAt" class="quiet">handed on {{ dayOf(t.handedOffAt) }}</span>
+            <template v-else><span class="quiet">open since {{ dayOf(t.openedAt) }}{{ t.to.length > 0 ? `, waits for ${t.to.join(', ')}` : '' }}</span> <a :href="`/f/${t.token}`" target="_blank">open its page</a></template>
+            <em v-if="t.remark"> given back: {{ t.remark }}</em>
+          </li>
+        </ol>
+        <details v-if="details.messages.length > 0" class="small"><summary>{{ details.messages.length }} {{ details.messages.length === 1 ? 'message' : 'messages' }} (kept here, not sent: there is no mail server)</summary><p v-for="(m, i) in details.messages" :key="i">{{ dayOf(m.at) }} to {{ m.to }}: {{ m.subject }}</p></details>
+      </div>
       <dl>
         <template v-for="l in open.lines" :key="l.path">
           <h3 v-if="l.heading">{{ l.heading }}</h3>
@@ -83,6 +105,7 @@ const choose = (_: unknown, { item }: { item: { id: string } }) => {
 </template>
 
 <style scoped>
+.turns { border-bottom: 1px solid var(--line); padding-bottom: 12px; } .turns li { margin: 2px 0 2px 18px; }
 .collect { display: grid; grid-template-columns: minmax(0, 1fr); height: 100%; }
 .collect.split { grid-template-columns: minmax(0, 1fr) 420px; }
 .table { padding: 20px; display: grid; gap: 12px; align-content: start; overflow: auto; }

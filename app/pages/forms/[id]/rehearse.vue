@@ -1,13 +1,15 @@
 <script setup lang="ts">
-/** Full width: one rehearsal, or two widths side by side with the same answers. */
+/** Full width: one rehearsal, or two side by side with the same answers: two widths, or two parties. */
 const two = ref(false)
+const draft = useDraft()
+const turns = computed(() => draft.form?.turns ?? [])
 </script>
 
 <template>
   <div class="stage-rehearse" :class="{ two }">
-    <RehearsalPane large />
-    <RehearsalPane v-if="two" />
-    <button class="text-button side" @click="two = !two">{{ two ? 'One width' : 'Two widths side by side' }}</button>
+    <RehearsalPane :key="two ? 'beside' : 'alone'" large :begin="two ? turns[0]?.code : undefined" />
+    <RehearsalPane v-if="two" :begin="turns[1]?.code" />
+    <button class="text-button side" @click="two = !two">{{ two ? 'One alone' : turns.length > 0 ? 'Two parties side by side' : 'Two widths side by side' }}</button>
   </div>
 </template>
 

@@ -1,0 +1,183 @@
+import { compile } from '../expressions/compile'
+import { print } from '../expressions/print'
+import { namesIn } from '../expressions/tree'
+import type { ValueType } from '../expressions/types'
+import { BOOLEAN } from '../expressions/types'
+import type { Answers } from '../fill/answers'
+import { answersInPlay, offeredNow, type Filled } from '../fill/fill'
+import { LIMITS, type Access, type Form, type Item, type Section, type Turn } from '../form/definition'
+import { insideOf, type Standpoint } from '../form/scope'
+import { requoted } from '../form/quotes'
+import type { Place } from '../form/walk'
+import { sees, viewOf, type View } from './access'
+import { coneOf } from './cone'
+import { literalOf } from './literal'
+
+/** What is sent to a party's browser for its turn. */
+export interface Cut {
+  /** The form with nothing in it that the party never sees: rules over hidden answers are replaced by their outcome. */
+  form: Form
+  /** The answers that the party sees. */
+  answers: Answers
+  /** What it may do with each question and repeating group, by code. */
+  access: Record<string, Exclude<Access, 'never'>>
+  /** Answers of this turn on which an outcome over hidden answers depends: when one changes, the form is to be cut anew. */
+  asks: string[]
+}
+
+const RULES: ReadonlySet<string> = new Set(['shownWhen', 'required', 'readOnly', 'default', 'value', 'narrowedBy', 'rule', 'when'])
+const TEXTS: ReadonlySet<string> = new Set(['label', 'title', 'text', 'help', 'message', 'heading', 'requiredMessage', 'patternMessage'])
+/** What a party that only reads a question is not bothered with. */
+const ASKING: ReadonlySet<string> = new Set(['required', 'requiredMessage', 'validWhen', 'readOnly', 'default'])
+
+/**
+ * Cuts a response to what a party sees in its turn. Hidden answers can't change during the turn, so a rule over them alone has one outcome; a
+ * rule that also names answers of this turn is decided here for the answers as they are, and `asks` names what it waits for.
+ * @param turn the turn; null for the one respondent of a form without turns
+ */
+export function cut(filled: Filled, turn: Turn | null, answers: Answers): Cut {
+  return new Cutter(filled, turn, answers).cut()
+}
+
+class Cutter {
+  private readonly view: View
+  private readonly hidden: ReadonlySet<string>
+  private readonly waitsFor = new Set<string>()
+  private readonly extraLists: NonNullable<Form['lists']> = []
+  private next = 0
+
+  constructor(private readonly filled: Filled, turn: Turn | null, private readonly given: Answers) {
+    const { form, places } = filled.plan
+    this.view = viewOf(form, places, turn)
+    this.hidden = new Set(places.filter(p => p.kind !== 'section' && !sees(this.view, p)).map(p => p.code))
+  }
+
+  cut(): Cut {
+    const { form, places } = this.filled.plan
+    // Routes through what is hidden can't be followed in the browser: which sections are reached is told instead.
+    const routed = form.sections.some((s, i) => !this.seesSection(i) && ((s.routes?.length ?? 0) > 0 || form.sections.some(other => other.routes?.some(r => r.to === s.code))))
+    if (routed) for (const s of form.sections) for (const text of [s.shownWhen, ...(s.routes ?? []).map(r => r.when)]) if (text !== undefined) this.wait(text)
+    const sections = form.sections.flatMap((section, i) => {
+      const place = places[this.next++]
+      if (!place) return []
+      const items = this.items(section.items)
+      return this.seesSection(i) ? [this.section(section, place, items, i, routed)] : []
+    })
+    const { parties: _p, turns: _t, promises: _o, walks: _w, lists, closings, ...rest } = form
+    const used = new Set(sections.flatMap(s => listsIn(s.items)))
+    const kept = [...(lists ?? []).filter(l => used.has(l.code)), ...this.extraLists]
+    const end: Standpoint = { section: Math.max(0, form.sections.length - 1), groups: [], entryOf: null }
+    const cutForm: Form = {
+      ...rest, title: this.text(rest.title, end), sections,
+      ...(kept.length > 0 ? { lists: kept } : {}),
+      ...(closings ? { closings: closings.map(c => this.rewritten(c, end, BOOLEAN)) } : {}),
+    }
+    return { form: cutForm, answers: this.answers(), access: this.access(), asks: this.asks() }
+  }
+
+  private seesSection = (index: number) => {
+    const place = this.filled.plan.sections[index]?.place
+    return place !== undefined && sees(this.view, place)
+  }
+
+  private section(section: Section, place: Place, items: Item[], index: number, routed: boolean): Section {
+    const { items: _, routes, ...rest } = section
+    const asks = this.view.at[place.order] === 'fills'
+    const bare = asks ? rest : without(rest, ASKING)
+    const done = { ...this.rewritten(bare, place, BOOLEAN), items }
+    if (routed) return this.filled.path.includes(index) ? without({ ...done }, new Set(['shownWhen'])) : { ...done, shownWhen: 'false' }
+    return routes ? { ...done, routes: routes.map(r => this.rewritten(r, place, BOOLEAN)) } : done
+  }
+
+  private items(items: readonly Item[]): Item[] {
+    return items.flatMap((item): Item[] => {
+      const place = this.filled.plan.places[this.next++]
+      if (!place) return []
+      const inner = item.kind === 'group' ? this.items(item.items) : null
+      if (!sees(this.view, place)) return []
+      const bare = this.view.at[place.order] === 'fills' ? item : without(item, ASKING)
+      const { officeOnly: _o, privateTo: _p, ...rest } = { officeOnly: undefined, privateTo: undefined, ...this.offering(bare, place) }
+      const done = this.rewritten(rest, place, this.filled.plan.names.typeOf(place.code))
+      // The shape is that of the item: keys were left out that may be, texts replaced by texts.
+      return [(inner ? { ...done, items: inner } : done) as Item]
+    })
+  }
+
+  /** A choice narrowed by hidden answers is told which rows it offers now; where those are too many for a rule, it gets a list with just them. */
+  private offering(item: Item, place: Place): Item {
+    if (item.kind !== 'question' || (item.type !== 'choice' && item.type !== 'choices') || item.narrowedBy === undefined || place.kind !== 'question') return item
+    const { expr } = this.filled.plan.names.read(item.narrowedBy, place, BOOLEAN, item.list ?? '')
+    if (!expr || !namesIn(expr).some(n => this.hidden.has(n))) return item
+    this.wait(item.narrowedBy)
+    const question = this.filled.plan.byCode.get(item.code)
+    const offered = question ? [...offeredNow(this.filled, question) ?? []] : []
+    const narrowedBy = offered.length === 0 ? 'false' : `list contains([${offered.map(c => JSON.stringify(c)).join(', ')}], row.code)`
+    if (narrowedBy.length < LIMITS.expression) return { ...item, narrowedBy }
+    const list = this.filled.plan.form.lists?.find(l => l.code === item.list)
+    const kept = new Set(offered)
+    const code = `offered_to_${item.code}`.slice(0, LIMITS.code)
+    this.extraLists.push({ code, ...(list?.columns ? { columns: list.columns } : {}), rows: (list?.rows ?? []).filter(r => kept.has(r.code)) })
+    const { narrowedBy: _, ...rest } = item
+    return { ...rest, list: code }
+  }
+
+  /** Everything of a node but its items: rules and texts without what is hidden. */
+  private rewritten<T extends object>(node: T, stand: Standpoint, type: ValueType): T {
+    const visit = (value: unknown, key: string): unknown => {
+      if (key === 'items') return value
+      if (Array.isArray(value)) return value.map(v => visit(v, key))
+      if (typeof value === 'object' && value !== null) return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, visit(v, k)]))
+      if (typeof value !== 'string') return value
+      if (RULES.has(key)) return this.rule(value, stand, key === 'default' || key === 'value' ? type : BOOLEAN)
+      const inner = key === 'heading' && 'kind' in stand && stand.kind === 'group' && isGroupPlace(stand) ? insideOf(stand) : stand
+      return TEXTS.has(key) ? this.text(value, inner) : value
+    }
+    // The shape is that of the node: only texts were replaced by texts.
+    return visit(node, '') as T
+  }
+
+  private rule(text: string, stand: Standpoint, type: ValueType): string {
+    const { plan, values } = this.filled
+    const { expr, type: found } = plan.names.read(text, stand, type)
+    const names = expr ? namesIn(expr) : []
+    if (!expr || !names.some(n => this.hidden.has(n))) return text
+    this.wait(text)
+    // Inside an entry an outcome would differ by entry: what rests on both is not known to the party.
+    const { entryOf } = stand
+    if (entryOf && names.some(n => plan.names.placeOf(n)?.entryOf?.order === entryOf.order)) return 'null'
+    return print(literalOf(compile(expr, plan.environment)(values), found))
+  }
+
+  /** Quotes of what is hidden are left out. */
+  private text(text: string, stand: Standpoint): string {
+    return requoted(text, (source) => {
+      const { expr } = this.filled.plan.names.read(source, stand, null)
+      return expr && !namesIn(expr).some(n => this.hidden.has(n)) ? source : expr ? 'null' : '""'
+    })
+  }
+
+  private wait(text: string) {
+    for (const code of coneOf(this.filled.plan, [text])) this.waitsFor.add(code)
+  }
+
+  private asks = (): string[] => this.filled.plan.places.filter(p => this.waitsFor.has(p.code) && p.kind !== 'section' && this.view.at[p.order] === 'fills').map(p => p.code)
+
+  private answers(): Answers {
+    const inPlay = answersInPlay(this.filled)
+    return Object.fromEntries(this.tops().flatMap(([code, access]) => {
+      const answer = access === 'fills' ? this.given[code] : inPlay[code]
+      return answer === undefined ? [] : [[code, answer]]
+    }))
+  }
+
+  private access = () => Object.fromEntries(this.tops())
+
+  private tops = (): [string, 'reads' | 'fills'][] => this.filled.plan.places.flatMap((p): [string, 'reads' | 'fills'][] => {
+    const access = this.view.at[p.order] ?? 'never'
+    return access !== 'never' && p.entryOf === null && (p.kind === 'question' || (p.kind === 'group' && p.node.repeat !== undefined)) ? [[p.code, access]] : []
+  })
+}
+
+const isGroupPlace = (stand: Standpoint | Place): stand is Extract<Place, { kind: 'group' }> => 'kind' in stand && stand.kind === 'group'
+const without = <T extends object>(node: T, keys: ReadonlySet<string>): T => Object.fromEntries(Object.entries(node).filter(([key]) => !keys.has(key))) as T
+const listsIn = (items: readonly Item[]): string[] => items.flatMap(i => i.kind === 'group' ? listsIn(i.items) : i.kind === 'question' && 'list' in i && i.list !== undefined ? [i.list] : [])

@@ -94,6 +94,8 @@ export interface Plan {
   byCode: ReadonlyMap<string, PlannedQuestion>
   groups: ReadonlyMap<string, PlannedGroup>
   closings: readonly PlannedClosing[]
+  /** The conditions of the promises, in order. */
+  promises: readonly PlannedRule[]
   names: Names
   environment: Environment
   /** How many slots there are. */
@@ -157,6 +159,7 @@ class Planner {
     return {
       form: this.form, places: this.places, sections, questions: this.questions, byCode, groups: this.groups, names: this.names, environment: this.environment, size: this.size,
       closings: (this.form.closings ?? []).map(closing => ({ closing, when: this.optional(closing.when, end) })),
+      promises: (this.form.promises ?? []).map(p => this.rule(p.holds, end)),
       locks: sections.some(s => s.readOnly !== null || s.all.some(step => step.readOnly !== null)),
     }
   }

@@ -35,7 +35,7 @@ export class StateSpace {
     this.encoding = new Encoding(model)
     const cone = coneOf(model, current, names)
     for (const code of cone) this.constrain(code)
-    for (const blocker of model.blockers) if (blocker.place.section < current && !('read' in blocker)) this.checked(blocker)
+    for (const blocker of model.blockers) if (blocker.place.section < current && !('read' in blocker) && model.isAlwaysFilled(blocker.place)) this.checked(blocker)
   }
 
   /** The literal “this is in play”, the section around it included. */
@@ -139,8 +139,8 @@ export class StateSpace {
     const { blank } = this.encoding.variable(code)
     solver.addClause([blank, this.inPlay(question)])
     if (question.place.section >= this.current) return
-    // An earlier entry is only seen through its group; that it must be complete is left to the replay.
-    if (question.place.entryOf === null) this.complete(question)
+    // An earlier entry is only seen through its group; that it must be complete is left to the replay, as is what no party may come to fill.
+    if (question.place.entryOf === null && this.model.isAlwaysFilled(question.place)) this.complete(question)
     else this.encoding.widen()
   }
 

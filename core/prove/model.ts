@@ -4,6 +4,8 @@ import { BOOLEAN } from '../expressions/types'
 import type { Reading } from '../form/scope'
 import type { Form } from '../form/definition'
 import { isCondition, rulesOf, type Rule } from '../form/rules'
+import { fills, viewOf } from '../parties/access'
+import type { Place } from '../form/walk'
 import { blockersOf } from './blockers'
 import { circularCodes } from './circles'
 import { askedIn, domainOf, OPAQUE, type Asked, type Domain } from './domains'
@@ -26,6 +28,8 @@ export interface Model {
   stepAt: ReadonlyMap<number, Step>
   /** What can keep a section from being completed, whatever else is answered: see `blockers.ts`. */
   blockers: readonly (Step | PlannedSection)[]
+  /** Whether every complete response went through a turn that fills something; true in a form without turns. */
+  isAlwaysFilled: (place: Place) => boolean
 }
 
 export function modelOf(form: Form): Model {
@@ -46,9 +50,19 @@ export function modelOf(form: Form): Model {
     form, plan, rules, asked, domain, stepAt,
     circular: circularCodes(plan),
     blockers: blockersOf(plan, domain),
+    isAlwaysFilled: alwaysFilled(plan),
     stepOf: code => plan.byCode.get(code),
     sectionOf: step => plan.sections[step.place.section],
   }
+}
+
+/** Turns run in order unless a hand-off says otherwise: then only the first is certain to be taken. */
+function alwaysFilled({ form, places }: Plan): (place: Place) => boolean {
+  const turns = form.turns ?? []
+  if (turns.length === 0) return () => true
+  const certain = turns.some(t => (t.handOff ?? []).length > 0) ? turns.slice(0, 1) : turns
+  const views = certain.map(turn => viewOf(form, places, turn))
+  return place => views.some(view => fills(view, place))
 }
 
 /** Every rule, read where it stands. */

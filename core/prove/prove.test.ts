@@ -1,11 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { fill, problemsIn, type Filled } from '../fill/fill'
+import { allProblems, fill, problemsIn, type Filled } from '../fill/fill'
 import type { Answers } from '../fill/answers'
 import type { Form } from '../form/definition'
-import { ANSWERS, askedOf, smallForm } from '../../tests/support/forms'
+import { ANSWERS, askedOf, condition, smallForm } from '../../tests/support/forms'
 import { CHECKS } from './checks'
 import { neverShown } from './checks/neverShown'
+import { promiseBroken } from './checks/promiseBroken'
 import { unreachableSection } from './checks/unreachableSection'
 import { Inquiry } from './inquiry'
 import { prove } from './prove'
@@ -85,6 +86,24 @@ describe('against brute force', () => {
       const expected = plan.places.filter(p => always.has(p.order) && shown.has(p.order)).map(p => p.code)
       expect(said.sort()).toEqual(expected.sort())
     }), { numRuns: Math.ceil(RUNS / 2) })
+  })
+
+  it('promises: broken just when some complete response breaks them, and the witness is a smallest one', () => {
+    fc.assert(fc.property(smallForm.chain(form => condition(askedOf(form)).map(holds => ({ ...form, promises: [{ code: 'p', text: 'P', holds }] }))), (form) => {
+      const inquiry = new Inquiry(form, TODAY)
+      const { plan } = inquiry.model
+      const holds = plan.promises[0]
+      let least: number | undefined
+      for (const { state } of states(form, inquiry)) {
+        if (allProblems(state).length > 0 || holds?.run(state.values) === true) continue
+        const count = plan.questions.filter(q => state.values[q.slot] !== null).length
+        least = Math.min(least ?? count, count)
+      }
+      const [found, ...more] = promiseBroken.run(inquiry)
+      expect(more).toEqual([])
+      expect(found?.code).toBe(least === undefined ? undefined : 'promise-broken')
+      if (found) expect(Object.keys(found.witness ?? {}).length).toBe(least)
+    }), { numRuns: Math.ceil(RUNS / 3) })
   })
 
   it('a conflict is irreducible: without any one of its rules the thing can show', () => {

@@ -3,8 +3,10 @@ import type { Value } from '../expressions/types'
 import { isoFromDay, dayNumber } from '../expressions/dates'
 import type { Answer, Answers } from '../fill/answers'
 import { drawSteps, framesOf, random, repair, type Drawing } from '../fill/draw'
-import { fill, Filling, offeredNow, problemsIn, type AnswerProblem, type Filled } from '../fill/fill'
+import { allProblems, fill, Filling, offeredNow, problemsIn, type AnswerProblem, type Filled } from '../fill/fill'
 import type { PlannedQuestion } from '../fill/plan'
+import { filledBy, turnOf, turnProblems } from '../parties/turns'
+import { turnsTaken } from './walks'
 import { isPossible, sampleAnswer, SOMETHING } from './domains'
 import type { Model } from './model'
 
@@ -111,9 +113,10 @@ const nearbyDays = (values: readonly Value[]) => values.flatMap((v) => {
   return day === null ? [] : [isoFromDay(Math.min(day + 400, 2_900_000)), isoFromDay(Math.max(day - 400, -700_000))]
 })
 
-/** Whether a set of answers is a state whose current section is the given one: everything before it is complete. */
+/** Whether a set of answers is a state whose current section is the given one: everything before it is complete. The number of sections means the finish. */
 export function isStateAt(model: Model, answers: Answers, section: number, today: string): Filled | null {
   const state = fill(model.plan, answers, today)
+  if (section >= model.plan.sections.length) return isComplete(model, state) ? state : null
   if (!state.path.includes(section)) return null
   for (const index of state.path) {
     if (index === section) return state
@@ -121,6 +124,17 @@ export function isStateAt(model: Model, answers: Answers, section: number, today
     if (before && problemsIn(state, before).some(p => !isDeadEnd(model, state, p))) return null
   }
   return null
+}
+
+/** Whether nothing is missing or wrong; with turns, in those that are taken, and nothing is answered that none of them fills. */
+function isComplete(model: Model, state: Filled): boolean {
+  const { plan } = model
+  const turns = turnsTaken(state).flatMap(code => turnOf(plan.form, code) ?? [])
+  const problems = turns.length > 0 ? turns.flatMap(turn => turnProblems(state, turn)) : allProblems(state)
+  if (problems.some(p => !isDeadEnd(model, state, p))) return false
+  if (turns.length === 0) return true
+  const filled = new Set(turns.flatMap(turn => [...filledBy(plan, turn)]))
+  return plan.questions.every(q => q.place.entryOf !== null || q.value !== null || filled.has(q.place.code) || (state.values[q.slot] ?? null) === null)
 }
 
 /** A required question that has nothing to offer stays blank, and a finding of its own speaks of that. */

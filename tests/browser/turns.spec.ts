@@ -61,6 +61,7 @@ test('three turns at one response: each party sees and fills its part, gives bac
   // The yard gives it back with a remark; the hirer’s own link is open again.
   const yard = await (await browser.newContext()).newPage()
   await open(yard, second.url)
+  await yard.getByRole('button', { name: 'Back' }).click()
   await expect(yard.locator('dl.read')).toContainText('30')
   await yard.getByRole('button', { name: /Next/ }).click()
   await yard.getByLabel('Fee').fill('45')
@@ -79,7 +80,6 @@ test('three turns at one response: each party sees and fills its part, gives bac
   await expect(hirer.getByRole('heading', { name: 'Handed on to Yard' })).toBeVisible()
 
   await open(yard, (await turnLink()).url)
-  await yard.getByRole('button', { name: /Next/ }).click()
   await yard.getByLabel('Fee').fill('45')
   await yard.getByLabel('Our margin').fill('secret margin')
   await yes(yard, 'Two cranes?').click()
@@ -96,7 +96,7 @@ test('three turns at one response: each party sees and fills its part, gives bac
   const third = await turnLink()
   expect(JSON.stringify(await (await request.get(third.url.replace('/f/', '/api/answer/'))).json())).not.toMatch(/margin|heavy =/)
   await open(hirer, third.url)
-  await hirer.getByRole('button', { name: /Next/ }).click()
+  await hirer.getByRole('button', { name: 'Back' }).click()
   await expect(hirer.locator('dl.read')).toContainText('90')
   await hirer.getByRole('button', { name: /Next/ }).click()
   await expect(hirer.getByText('Two cranes come.')).toBeVisible()

@@ -154,7 +154,7 @@ const litName = computed(() => {
 
 <style scoped>
 .rehearsal { display: flex; flex-direction: column; min-height: 0; height: 100%; }
-.pane-bar { display: flex; align-items: center; gap: 12px; height: 40px; padding: 0 16px; border-bottom: 1px solid var(--line); flex: none; }
+.pane-bar { display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; min-height: 40px; padding: 0 16px; border-bottom: 1px solid var(--line); flex: none; }
 .widths { display: inline-flex; border: 1px solid var(--line); }
 .widths button { border: 0; background: none; font-size: 13px; padding: 2px 9px; cursor: pointer; }
 .widths button[aria-checked='true'] { background: var(--ink); color: var(--paper); }

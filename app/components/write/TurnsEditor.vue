@@ -80,7 +80,7 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
       <table class="access small">
         <tbody>
           <tr v-for="s in sections" :key="s.code">
-            <td>{{ s.title || s.code }}</td>
+            <td>{{ s.title.replaceAll(/\{\{[^}]*\}\}/g, '…') || s.code }}</td>
             <td v-for="a in Access.options" :key="a"><label><input type="radio" :name="`access-${t.code}-${s.code}`" :checked="(t.access[s.code] ?? 'never') === a" @change="change(i, { access: { ...t.access, [s.code]: a } })"> {{ ACCESS_WORDS[a] }}</label></td>
           </tr>
           <tr v-for="code in exceptions(t)" :key="code" class="exception">

@@ -47,12 +47,14 @@ const strange = computed(() => parameters.map(([name]) => name).filter(name => !
 const given = (): Answers => ({ ...data.value?.answers, ...fromLink() })
 const answers = shallowRef<Answers>(given())
 const filled = computed(() => plan.value ? fill(plan.value, answers.value, begunOn.value) : null)
+/** Whether anything of a section is this party's to answer. */
+const fillsIn = (section: number): boolean => plan.value?.sections[section]?.all.some(s => seen.value?.access[s.place.code] === 'fills') ?? false
+// Whoever takes a later turn begins at what is theirs to answer; what they only read is one step back.
+if (data.value?.turn && !data.value.turn.isFirst) place.value = { section: filled.value?.path.find(fillsIn) ?? 0, only: null }
 const way = useWay(filled, place)
 const { at, pages, page: current } = way
 const lines = computed(() => plan.value ? tellResponse(plan.value, answers.value, begunOn.value).filter(l => l.state !== 'unasked' && l.type !== 'hidden') : [])
 
-/** Whether anything of a section is this party's to answer. */
-const fillsIn = (section: number) => plan.value?.sections[section]?.all.some(s => seen.value?.access[s.place.code] === 'fills') ?? false
 
 function newKey() {
   const bytes = crypto.getRandomValues(new Uint8Array(12))

@@ -81,7 +81,7 @@ const choose = (_: unknown, { item }: { item: { id: string } }) => {
         <h3>Turns</h3>
         <ol>
           <li v-for="t in details.turns" :key="t.token" class="small">
-            <strong>{{ nameOfTurn(open.release, t.turn) }}</strong>
+            <strong>{{ nameOfTurn(open.release, t.turn) }}</strong>{{ ' ' }}
             <span v-if="t.handedOffAt" class="quiet">handed on {{ dayOf(t.handedOffAt) }}</span>
             <template v-else><span class="quiet">open since {{ dayOf(t.openedAt) }}{{ t.to.length > 0 ? `, waits for ${t.to.join(', ')}` : '' }}</span> <a :href="`/f/${t.token}`" target="_blank">open its page</a></template>
             <em v-if="t.remark"> given back: {{ t.remark }}</em>

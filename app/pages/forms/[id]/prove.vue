@@ -1,11 +1,17 @@
 <script setup lang="ts">
 import type { Finding, Severity } from '#core/prove/finding'
-import { RULE_WORDS, rulesAt, type RuleKind } from '#core/form/rules'
+import { RULE_WORDS, rulesOf, type RuleKind } from '#core/form/rules'
 import { tellResponse } from '#core/fill/response'
 import { placeName } from '#core/form/walk'
 
 const draft = useDraft()
 const findings = useFindings()
+const view = ref<'findings' | 'promises' | 'walks'>('findings')
+const VIEWS = [
+  { key: 'findings', words: 'Findings', count: () => all.value.length },
+  { key: 'promises', words: 'Promises', count: () => draft.form?.promises?.length ?? 0 },
+  { key: 'walks', words: 'Walks', count: () => draft.form?.walks?.length ?? 0 },
+] as const
 const weight = ref<Severity | 'all'>('all')
 const section = ref<number | 'all'>('all')
 const chosen = ref(0)
@@ -28,9 +34,10 @@ const head = computed(() => {
   if (f > 0) return `Not ready: ${f === 1 ? 'one fault' : `${f} faults`}`
   return r > 0 ? `No fault; ${r === 1 ? 'one risk' : `${r} risks`} to accept` : 'Every rule holds together'
 })
+const rules = computed(() => draft.form ? rulesOf(draft.form, draft.places) : [])
 const parts = computed(() => (open.value?.conflict ?? []).map((part) => {
   const place = draft.places.find(p => p.address === part.address)
-  const rule = place && rulesAt(place).find(r => r.kind === part.kind && r.index === part.index)
+  const rule = place && rules.value.find(r => r.place.address === place.address && r.kind === part.kind && r.index === part.index)
   const words = part.kind === 'place' ? '' : RULE_WORDS[part.kind as RuleKind]
   return { place, rule, words, name: place ? `${place.number} ${placeName(place)}` : part.code, always: part.kind === 'required' && !rule, route: part.kind === 'route' && !rule }
 }))
@@ -58,12 +65,15 @@ async function rehearse() {
 </script>
 
 <template>
-  <div class="prove">
+  <div class="prove" :class="{ plain: view !== 'findings' }">
     <aside class="side">
+      <nav class="views" aria-label="Prove"><button v-for="v in VIEWS" :key="v.key" class="pick" :aria-pressed="view === v.key" @click="view = v.key"><span>{{ v.words }}</span><b class="num">{{ v.count() }}</b></button></nav>
+      <template v-if="view === 'findings'">
       <h2>By weight</h2>
       <button v-for="w in weights" :key="w.key" class="pick" :aria-pressed="weight === w.key" @click="weight = weight === w.key ? 'all' : w.key"><span :class="w.key">{{ w.mark }} {{ w.words }}</span><b class="num">{{ w.count }}</b></button>
       <h2>By place</h2>
       <button v-for="s in bySection" :key="s.i" class="pick" :aria-pressed="section === s.i" @click="section = section === s.i ? 'all' : s.i"><span>{{ s.i + 1 }} {{ s.title }}</span><b class="num">{{ s.count }}</b></button>
+      </template>
       <h2>What was decided</h2>
       <template v-if="tally">
         <p>{{ tally.rules }} {{ tally.rules === 1 ? 'rule' : 'rules' }} read</p>
@@ -73,7 +83,9 @@ async function rehearse() {
         <p class="quiet small">in {{ Math.max(1, Math.round(findings.milliseconds)) }} ms, in this browser</p>
       </template>
     </aside>
-    <section class="middle" aria-label="Findings">
+    <PromisesPane v-if="view === 'promises'" class="middle" />
+    <WalksPane v-else-if="view === 'walks'" class="middle" />
+    <section v-else class="middle" aria-label="Findings">
       <div class="head">
         <h2>{{ head }}</h2>
         <p class="quiet">Every rule is decided for all possible answers. A fault stops the release; a risk can be accepted with a reason.</p>
@@ -86,7 +98,7 @@ async function rehearse() {
       </div>
       <p v-if="findings.verdict && shown.length === 0" class="quiet none">{{ all.length === 0 ? 'No fault, no risk, no advice. The form can be released.' : 'Nothing of this kind here.' }}</p>
     </section>
-    <aside v-if="open" class="evidence" aria-label="Evidence">
+    <aside v-if="open && view === 'findings'" class="evidence" aria-label="Evidence">
       <h2>Evidence</h2>
       <p class="quiet small">{{ parts.length > 1 ? 'The smallest set of rules that collide' : 'Where it stands' }}</p>
       <div class="sheet parts">
@@ -112,6 +124,8 @@ async function rehearse() {
 
 <style scoped>
 .prove { display: grid; grid-template-columns: 300px minmax(0, 1fr) 400px; height: 100%; }
+.prove.plain { grid-template-columns: 300px minmax(0, 1fr); } .plain .middle { border-right: 0; max-width: none; }
+.views { display: grid; margin-bottom: 6px; }
 .side h2, .evidence h2 { font-size: 15px; }
 .side, .evidence { padding: 16px 20px; overflow-y: auto; display: grid; gap: 8px; align-content: start; }
 .side h2:not(:first-child), .evidence h2:not(:first-child) { margin-top: 14px; }

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { codeFromLabel, freeCode } from '#core/form/codes'
+import type { Promised } from '#core/form/definition'
+
+/** Sentences that are to hold in every complete response, each with its condition and whether it is proven. */
+const draft = useDraft()
+const findings = useFindings()
+const promises = computed(() => draft.form?.promises ?? [])
+const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
+const put = (next: readonly Promised[], merge: string | null = null) => draft.edit([{ do: 'change', what: 'form', set: { promises: next.length > 0 ? next : null } }], merge)
+const change = (i: number, part: Partial<Promised>, merge: string | null = null) => put(promises.value.map((p, j) => j === i ? { ...p, ...part } : p), merge)
+const text = ref('')
+function add() {
+  const sentence = text.value.trim()
+  if (!sentence) return
+  put([...promises.value, { code: freeCode(codeFromLabel(sentence).slice(0, 40), new Set(promises.value.map(p => p.code))), text: sentence, holds: 'true' }])
+  text.value = ''
+}
+const broken = computed(() => new Map((findings.verdict?.findings ?? []).flatMap(f => f.rule?.includes(':promise:') ? [[Number(f.rule.split(':').at(-1)), f] as const] : [])))
+const valueOf = (event: Event) => event.target instanceof HTMLInputElement ? event.target.value : ''
+</script>
+
+<template>
+  <section class="pane" aria-label="Promises">
+    <h2>Promises</h2>
+    <p class="quiet">A promise holds in <em>every</em> complete response, whatever is answered; a blank that makes it unknown breaks it. A broken one stops the release.</p>
+    <div v-for="(p, i) in promises" :key="p.code" class="promise sheet">
+      <div class="row-flex">
+        <span v-if="broken.has(i)" class="fault">✕ not kept</span><span v-else-if="findings.working" class="quiet">…</span><span v-else class="proven">✓ proven</span>
+        <input class="field wide" :value="p.text" :aria-label="`Promise ${i + 1}`" maxlength="500" @input="change(i, { text: valueOf($event) }, `promise${i}`)">
+        <button class="text-button" @click="put(promises.toSpliced(i, 1))">Remove</button>
+      </div>
+      <RuleField v-if="last" words="It holds when" :text="p.holds === 'true' ? undefined : p.holds" :place="last" @change="change(i, { holds: $event ?? 'true' })"><template #none><span class="small quiet">say when it holds</span></template></RuleField>
+      <FindingRow v-if="broken.get(i)" :finding="broken.get(i)!" />
+    </div>
+    <form class="row-flex" @submit.prevent="add"><input v-model="text" class="field wide" placeholder="Nobody under 18 signs alone" aria-label="A new promise" maxlength="500"><button class="plain-button" :disabled="!text.trim()">Promise</button></form>
+  </section>
+</template>
+
+<style scoped>
+.pane { padding: 20px 24px; display: grid; gap: 14px; max-width: 900px; align-content: start; }
+.promise { padding: 12px 16px; display: grid; gap: 8px; } .wide { flex: 1; }
+</style>

@@ -5,7 +5,7 @@ import { codeFromLabel, freeCode } from '#core/form/codes'
 import type { Walk } from '#core/form/definition'
 import { runWalk, turnsTaken } from '#core/prove/walks'
 
-/** Saved answers with the outcome expected; each is gone again after every edit. */
+/** Saved answers with the outcome expected; each is walked again after every edit. */
 const draft = useDraft()
 const rehearsal = useRehearsal()
 const walks = computed(() => draft.form?.walks ?? [])
@@ -40,7 +40,7 @@ async function open(walk: Walk) {
   await navigateTo(`/forms/${draft.id}/write`)
 }
 const expected = (w: Walk) => [
-  w.expect.inPlay ? `${w.expect.inPlay.length} in play` : '', w.expect.notInPlay ? `${w.expect.notInPlay.length} not` : '', w.expect.values ? `${Object.keys(w.expect.values).length} values` : '',
+  w.expect.inPlay ? `${w.expect.inPlay.length} in play` : '', w.expect.notInPlay ? `${w.expect.notInPlay.length} not` : '', w.expect.values ? `${Object.keys(w.expect.values).length} ${Object.keys(w.expect.values).length === 1 ? 'value' : 'values'}` : '',
   w.expect.finishes === undefined ? '' : w.expect.finishes ? 'finishes' : 'does not finish', w.expect.turns ? `turns ${w.expect.turns.join(' → ')}` : '',
 ].filter(Boolean).join(' · ')
 </script>
@@ -48,7 +48,7 @@ const expected = (w: Walk) => [
 <template>
   <section class="pane" aria-label="Walks">
     <h2>{{ walks.length === 0 ? 'Walks' : failing === 0 ? 'Every walk ends as expected' : `${failing} of ${walks.length} walks end otherwise` }}</h2>
-    <p class="quiet">A walk is a set of answers with the outcome expected. It is gone again after every edit, so that what was right stays right.</p>
+    <p class="quiet">A walk is a set of answers with the outcome expected. It is walked again after every edit, so that what was right stays right.</p>
     <div v-for="(o, i) in outcomes" :key="o.walk.code" class="walk sheet">
       <div class="row-flex">
         <span :class="o.misses.length > 0 ? 'fault' : 'proven'">{{ o.misses.length > 0 ? '✕' : '✓' }}</span>

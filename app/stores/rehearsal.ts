@@ -3,7 +3,8 @@ import { isAnswer, type Answer, type Answers } from '#core/fill/answers'
 import { fill } from '#core/fill/fill'
 import { pagesOf, type Page } from '#core/fill/pages'
 import { random } from '#core/fill/draw'
-import { planOf } from '#core/fill/plan'
+import { planOf, type Plan } from '#core/fill/plan'
+import { replan } from '#core/fill/replan'
 import { plausible } from '#core/fill/plausible'
 import type { Address } from '#core/form/walk'
 import { useDraft } from './draft'
@@ -19,7 +20,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
   /** What a witness was opened for; it stands out in the rehearsal. */
   const lit = ref<Address | null>(null)
   const today = dayHere()
-  const plan = computed(() => draft.form ? planOf(draft.form) : null)
+  const plan = computed<Plan | null>(before => !draft.form ? null : before ? replan(before, draft.form) : planOf(draft.form))
   const filled = computed(() => plan.value ? fill(plan.value, answers.value, today) : null)
   const key = computed(() => `tobbin-practice-${draft.id}`)
 

@@ -10,6 +10,9 @@ import { allProblems, answersInPlay, fill, type Frame } from './fill'
 import { plausible } from './plausible'
 import { planOf, type Plan } from './plan'
 import { quotedText } from './quote'
+import { replan } from './replan'
+import { tellResponse } from './response'
+import { applyEdits, type Edit } from '../form/edits'
 
 const TODAY = '2026-11-24'
 const seed = fc.integer({ min: 1, max: 1e9 })
@@ -49,6 +52,19 @@ describe('forms with every feature', () => {
       expect(there.inPlay).toEqual(here.inPlay)
       expect(there.values).toEqual(here.values)
     }), { numRuns: 300 })
+  })
+  it('a plan made from the one before, after words were changed, fills and tells as one made anew', () => {
+    fc.assert(fc.property(seed, seed, fc.array(fc.nat(30), { maxLength: 4 }), fc.boolean(), (s, t, at, more) => {
+      const form = richForm(s)
+      const before = planOf(form)
+      const places = before.places.filter((_, i) => at.includes(i))
+      const edits = places.map((p): Edit => ({ do: 'change', what: p.address, set: { [p.kind === 'question' ? 'label' : p.kind === 'note' ? 'text' : 'title']: `Now {{ ${before.questions[0]?.place.code ?? '1'} }}`, ...(more ? { shownWhen: '1 = 1' } : {}) } }))
+      const next = applyEdits(form, edits).form
+      const [made, anew] = [replan(before, next), planOf(next)]
+      const answers = someAnswers(before, t)
+      expect(seen(fill(made, answers, TODAY))).toEqual(seen(fill(anew, answers, TODAY)))
+      expect(tellResponse(made, answers, TODAY)).toEqual(tellResponse(anew, answers, TODAY))
+    }), { numRuns: 200 })
   })
   it('going through other answers and back changes nothing: typed answers come back, in any order', () => {
     fc.assert(fc.property(seed, seed, seed, (s, t, u) => {

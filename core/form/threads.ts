@@ -17,7 +17,7 @@ export function threadsOf(places: readonly Place[], lanes: number): Thread[] {
   for (const p of places) if (p.kind === 'question' && !gates.has(p.code)) gates.set(p.code, p)
   const dependants = new Map<Place, Set<Address>>()
   for (const place of places) {
-    for (const name of rulesAt(place).flatMap(rule => namesUsed(rule.text))) {
+    for (const name of namesAt(place)) {
       const gate = gates.get(name)
       if (!gate || gate.address === place.address) continue
       dependants.set(gate, (dependants.get(gate) ?? new Set()).add(place.address))
@@ -32,6 +32,16 @@ export function threadsOf(places: readonly Place[], lanes: number): Thread[] {
     ends[lane] = last
     return [{ from: gate.address, to: [...to], lane }]
   })
+}
+
+const KNOWN = new WeakMap<Place['node'], readonly string[]>()
+/** The codes that the rules at a place use; kept by its node, since most rows stay as they are from one edit to the next. */
+function namesAt(place: Place): readonly string[] {
+  const known = KNOWN.get(place.node)
+  if (known) return known
+  const names = rulesAt(place).flatMap(rule => namesUsed(rule.text))
+  KNOWN.set(place.node, names)
+  return names
 }
 
 /** The codes a rule uses; none when it can't be read. */

@@ -181,7 +181,8 @@ function otherText(named: readonly string[], least: number, most: number | undef
   const longest = Math.max(least, Math.min(most ?? 40, 40))
   const base = 'Something'.slice(0, longest).padEnd(least, 'x')
   const letters = 'abcdefghijklmnopqrstuvwxyz'
-  const candidates = [base, ...[...letters].map(l => base.slice(0, -1) + l), ...[...letters].flatMap(l => [...letters].map(m => (base.slice(0, -2) + l + m).slice(0, longest)))]
+  if (!named.includes(base)) return base
+  const candidates = [...[...letters].map(l => base.slice(0, -1) + l), ...[...letters].flatMap(l => [...letters].map(m => (base.slice(0, -2) + l + m).slice(0, longest)))]
   return candidates.find(c => !named.includes(c)) ?? null
 }
 

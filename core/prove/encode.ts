@@ -25,26 +25,37 @@ export class Encoding {
   readonly solver = new Solver()
   readonly yes: Literal
   private readonly variables = new Map<string, Variable>()
-  private readonly truths = new Map<Expr, Truth>()
+  private readonly truths = new Map<Expr, { truth: Truth, open: boolean }>()
   private readonly free = new Map<string, Truth>()
+  /** Grows with everything met that is not exact; see `watched`. */
+  private opened = 0
 
   constructor(private readonly model: Model) {
     this.yes = this.solver.newVariable()
     this.solver.addClause([this.yes])
   }
 
-  private widened = false
   /** Says that answers are taken wider than they are. */
   widen() {
-    this.widened = true
+    this.opened += 1
   }
 
-  /** Whether a test had to be left open, or answers be taken wider than they are; proofs of impossibility stay exact, examples need their replay. */
-  get isOpen(): boolean { return this.widened || this.free.size > 0 }
+  /**
+   * Whether something that is looked at rests on a test left open, or on answers taken wider than they are; proofs of impossibility stay
+   * exact, examples need their replay.
+   */
+  watched<T>(look: () => T): { result: T, isOpen: boolean } {
+    const before = this.opened
+    const result = look()
+    return { result, isOpen: this.opened > before }
+  }
 
   variable(code: string): Variable {
     const known = this.variables.get(code)
-    if (known) return known
+    if (known) {
+      if (known.domain.open) this.widen()
+      return known
+    }
     const domain = this.model.domain(code)
     const blank = this.solver.newVariable()
     this.solver.prefer(blank)
@@ -53,7 +64,7 @@ export class Encoding {
     this.solver.addClause(all)
     if (domain.many) for (const c of classes) this.solver.addClause([-blank, -c.literal])
     else this.atMostOne(all)
-    if (domain.open) this.widened = true
+    if (domain.open) this.widen()
     const variable = { blank, classes, domain }
     this.variables.set(code, variable)
     return variable
@@ -109,10 +120,13 @@ export class Encoding {
   /** The truth of a condition. */
   truth(expr: Expr): Truth {
     const known = this.truths.get(expr)
-    if (known) return known
-    const truth = this.build(expr)
-    this.truths.set(expr, truth)
-    return truth
+    if (known) {
+      if (known.open) this.widen()
+      return known.truth
+    }
+    const { result, isOpen } = this.watched(() => this.build(expr))
+    this.truths.set(expr, { truth: result, open: isOpen })
+    return result
   }
 
   private build(expr: Expr): Truth {
@@ -238,6 +252,7 @@ export class Encoding {
 
   /** A test that the classes don't decide: free, but known to be unknown while what it needs is blank. */
   private open(expr: Expr): Truth {
+    this.widen()
     const key = print(expr)
     const known = this.free.get(key)
     if (known) return known

@@ -27,15 +27,55 @@ export class StateSpace {
   private readonly leads: Literal[][] = []
   private readonly reachedAt: Literal[] = []
 
+  private readonly demands = new Map<string, Literal>()
+  /** What the goal being asked depends on. */
+  private asked: readonly string[] = []
+  /** The questions that are in it, with what they depend on. */
+  private readonly taken = new Set<string>()
+
   /**
-   * @param current the index of the section that is the current one
-   * @param names the questions that the goal names; what they depend on is added
+   * @param current the index of the section that is the current one; the number of sections means the finish
+   * @param names the questions that goals name; what they depend on is added
    */
-  constructor(readonly model: Model, readonly current: number, names: readonly string[]) {
+  constructor(readonly model: Model, readonly current: number, names: readonly string[] = []) {
     this.encoding = new Encoding(model)
     const cone = coneOf(model, current, names)
-    for (const code of cone) this.constrain(code)
+    this.asked = cone.codes
+    this.take(cone)
     for (const blocker of model.blockers) if (blocker.place.section < current && !('read' in blocker) && model.isAlwaysFilled(blocker.place)) this.checked(blocker)
+  }
+
+  private take({ codes }: Cone) {
+    for (const code of codes) {
+      if (this.taken.has(code)) continue
+      this.taken.add(code)
+      this.constrain(code)
+    }
+  }
+
+  /**
+   * Makes the space ready for a goal about some questions: several goals about one section share what decides the way there.
+   * @returns the goal's literals, whether they rest on something that is not exact, and whether on a circle
+   */
+  ask(names: readonly string[], literals: (space: StateSpace) => Literal[]): { literals: Literal[], isOpen: boolean, isCircular: boolean } {
+    const cone = coneOf(this.model, this.current, names)
+    this.take(cone)
+    this.asked = cone.codes
+    const { result, isOpen } = this.encoding.watched(() => literals(this))
+    const rests = this.encoding.watched(() => {
+      for (const code of cone.codes) {
+        this.encoding.variable(code)
+        if ((this.model.stepOf(code)?.place.entryOf ?? null) !== null && (this.model.stepOf(code)?.place.section ?? 0) < this.current) this.encoding.widen()
+        if (!this.isSurelyFilled(code)) this.encoding.widen()
+      }
+      for (const expr of cone.exprs) this.encoding.truth(expr)
+    })
+    return { literals: result, isOpen: isOpen || rests.isOpen, isCircular: cone.codes.some(code => this.model.circular.has(code)) }
+  }
+
+  private isSurelyFilled(code: string): boolean {
+    const place = this.model.stepOf(code)?.place
+    return place === undefined || place.section >= this.current || this.model.isAlwaysFilled(place)
   }
 
   /** The literal “this is in play”, the section around it included. */
@@ -159,15 +199,29 @@ export class StateSpace {
     }
   }
 
-  /** A required question in play is answered. One with nothing to offer stays blank: another finding speaks of that. */
-  demandAnswer(question: PlannedQuestion) {
+  /** A required question in play is answered. One with nothing to offer stays blank: another finding speaks of that. `guard`: only where this holds. */
+  private demandAnswer(question: PlannedQuestion, guard: Literal | null = null) {
     const { blank, classes, domain } = this.encoding.variable(question.place.code)
     // Where rows are taken away there may be nothing to choose.
     if (question.required === null || classes.length === 0 || (domain.open && question.offer !== null)) return
     const wanted = question.required === true
       ? this.switchFor(question.place, 'required', 0)
       : this.encoding.and([this.switchFor(question.place, 'required', 0), this.rule(question.required, question.place, 'required')])
-    this.encoding.solver.addClause([-wanted, -this.inPlay(question), -blank])
+    this.encoding.solver.addClause([...guard === null ? [] : [-guard], -wanted, -this.inPlay(question), -blank])
+  }
+
+  /** Literals that bring with them: what the goal being asked depends on in the current section is answered where it is required. */
+  answeredHere(): Literal[] {
+    return this.asked.flatMap((code) => {
+      const question = this.model.stepOf(code)
+      if (!question || question.place.section !== this.current) return []
+      const known = this.demands.get(code)
+      if (known !== undefined) return [known]
+      const guard = this.encoding.solver.newVariable()
+      this.demands.set(code, guard)
+      this.demandAnswer(question, guard)
+      return [guard]
+    })
   }
 
   /** Whether some state fulfils the literals. */
@@ -210,12 +264,16 @@ export class StateSpace {
 }
 
 /** Everything that can matter to a goal in a section: what its names depend on, what decides the way there, and what blocks it. */
-function coneOf(model: Model, current: number, names: readonly string[]): string[] {
+interface Cone { codes: string[], exprs: ReadonlySet<Expr> }
+function coneOf(model: Model, current: number, names: readonly string[]): Cone {
   const cone = new Set<string>()
+  const exprs = new Set<Expr>()
   const open = [...names]
   const sections = new Set<number>()
   const want = (expr: Expr | null | undefined) => {
-    if (expr) open.push(...namesIn(expr))
+    if (!expr || exprs.has(expr)) return
+    exprs.add(expr)
+    open.push(...namesIn(expr))
   }
   const wantSection = (index: number) => {
     if (sections.has(index)) return
@@ -239,11 +297,12 @@ function coneOf(model: Model, current: number, names: readonly string[]): string
     cone.add(code)
     wantSection(question.place.section)
     for (const step of shownChain(model, question)) want(step.shown?.expr)
-    for (const rule of ownRules(question)) want(rule.expr)
+    // What gives a value is no condition: its names count, but it has no truth.
+    for (const rule of ownRules(question)) if (rule.expr) open.push(...namesIn(rule.expr))
     if (question.required && question.required !== true) want(question.required.expr)
     if (question.place.section < current) for (const check of question.checks) want(check.expr)
   }
-  return [...cone].sort((a, b) => (model.stepOf(a)?.place.order ?? 0) - (model.stepOf(b)?.place.order ?? 0))
+  return { codes: [...cone].sort((a, b) => (model.stepOf(a)?.place.order ?? 0) - (model.stepOf(b)?.place.order ?? 0)), exprs }
 }
 
 function wantRoutes(section: PlannedSection, wantSection: (index: number) => void, want: (expr: Expr | null | undefined) => void) {
@@ -254,6 +313,3 @@ function wantRoutes(section: PlannedSection, wantSection: (index: number) => voi
 /** The questions that decide whether something is in play, by its own rule and the groups around. */
 export const namesAround = (model: Model, step: Step): string[] =>
   shownChain(model, step).flatMap(s => s.shown?.expr ? namesIn(s.shown.expr) : [])
-
-/** Whether a goal touches a circle; such goals are not asked, the circle is reported. */
-export const touchesCircle = (space: StateSpace): boolean => space.encoding.codes().some(code => space.model.circular.has(code))

@@ -4,7 +4,7 @@ import type { Step } from '../fill/plan'
 import type { Form } from '../form/definition'
 import { placeName, type Place } from '../form/walk'
 import type { ConflictPart, Finding, Severity, Tally } from './finding'
-import { StateSpace, touchesCircle } from './goal'
+import { StateSpace } from './goal'
 import { modelOf, type Model } from './model'
 import { randomRuns, type Evidence } from './runs'
 import type { Literal } from './sat'
@@ -49,6 +49,7 @@ export class Inquiry {
   private runs: Evidence | null = null
   /** What can never come into play, by place order; what depends on it is folded into that finding. */
   readonly impossible = new Map<number, ConflictPart[]>()
+  private readonly spaces = new Map<number, StateSpace>()
   private readonly witnesses = new Map<number, Answers | null>()
 
   constructor(readonly form: Form, readonly today: string) {
@@ -62,20 +63,29 @@ export class Inquiry {
 
   /** Decides a goal: possible with an example, impossible with the rules that make it so, or honestly neither. */
   decide(goal: Goal): Decision {
-    const space = new StateSpace(this.model, goal.section, goal.names)
-    const literals = goal.literals(space)
-    if (touchesCircle(space)) return { is: 'skipped' }
+    const space = this.spaceAt(goal.section)
+    const { literals, isOpen, isCircular } = space.ask(goal.names, goal.literals)
+    if (isCircular) return { is: 'skipped' }
     const outcome = space.decide(literals)
     if (outcome === 'unsatisfiable') {
       this.tally.byProof += 1
       return { is: 'impossible', conflict: space.conflictOf(literals) }
     }
     if (outcome === 'limit') return this.undecided('the limit of conflicts was met')
-    if (space.encoding.isOpen && smallestWitness(this.model, goal, this.today) === null) {
+    if (isOpen && smallestWitness(this.model, goal, this.today) === null) {
       return this.undecided('it rests on arithmetic between answers, on a function or on today')
     }
     this.tally.byExample += 1
     return { is: 'possible' }
+  }
+
+  /** One space for each section: its goals share the way there, and what the solver learnt of it. */
+  private spaceAt(section: number): StateSpace {
+    const known = this.spaces.get(section)
+    if (known) return known
+    const made = new StateSpace(this.model, section)
+    this.spaces.set(section, made)
+    return made
   }
 
   private undecided(why: string): Decision {

@@ -42,19 +42,11 @@ function ruledPlaces(inquiry: Inquiry, seen: ReadonlySet<number>): Ruled[] {
 }
 
 /** The states the rule is asked in: its section is the current one, and what is required there is answered. */
-function asked(inquiry: Inquiry, { place, step, shown }: Ruled, more: (space: StateSpace, rule: Literal) => Literal[], holds: Goal['holds']): Goal {
+function asked({ place, step, shown }: Ruled, more: (space: StateSpace, rule: Literal) => Literal[], holds: Goal['holds']): Goal {
   return {
     section: place.section,
     names: namesIn(shown.expr),
-    literals: (space) => {
-      const rule = space.rule(shown, place, 'shownWhen')
-      const literals = [step ? space.sectionShown(place.section) : space.reached(place.section), ...more(space, rule)]
-      for (const code of space.encoding.codes()) {
-        const question = inquiry.model.stepOf(code)
-        if (question && question.place.section === place.section) space.demandAnswer(question)
-      }
-      return literals
-    },
+    literals: space => [step ? space.sectionShown(place.section) : space.reached(place.section), ...more(space, space.rule(shown, place, 'shownWhen')), ...space.answeredHere()],
     holds,
   }
 }
@@ -64,7 +56,7 @@ const isRefused = ({ step, shown }: Ruled, state: Filled) => (step ? framesOf(st
 
 function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
   const { place } = ruled
-  const decision = inquiry.decide(asked(inquiry, ruled, (_, rule) => [-rule], state => isRefused(ruled, state)))
+  const decision = inquiry.decide(asked(ruled, (_, rule) => [-rule], state => isRefused(ruled, state)))
   if (decision.is === 'undecided') return [undecidedFinding(place, `whether ${called(place)} is always shown`, decision.why)]
   if (decision.is !== 'impossible') return []
   inquiry.evidence.refused.add(place.order) // said already: the weaker finding would repeat it
@@ -82,10 +74,10 @@ function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {
   const names = namesIn(shown.expr)
   if (names.length === 0 || [...nodesOf(shown.expr)].some(n => n.kind === 'null')) return []
   const answered = (space: StateSpace) => names.map(name => -space.encoding.variable(name).blank)
-  const broken = inquiry.decide(asked(inquiry, ruled, (space, rule) => [-rule, ...answered(space)], state => isRefused(ruled, state)))
+  const broken = inquiry.decide(asked(ruled, (space, rule) => [-rule, ...answered(space)], state => isRefused(ruled, state)))
   if (broken.is !== 'impossible') return []
   // When a question it names may not be asked at all, the rule does tell something: whether it was.
-  const hidden = inquiry.decide(asked(inquiry, ruled, (space) => {
+  const hidden = inquiry.decide(asked(ruled, (space) => {
     const steps = names.flatMap(name => inquiry.model.stepOf(name) ?? []).filter(isQuestion)
     return [space.encoding.or(steps.map(s => -space.inPlay(s)))]
   }, () => true))

@@ -1,4 +1,4 @@
-import { TODAY_SLOT, ROW_SLOT } from '../expressions/compile'
+import { TODAY_SLOT } from '../expressions/compile'
 import { isNumber, rounded } from '../expressions/decimal'
 import type { Context, Value } from '../expressions/types'
 import { answerOf, isRecord, type Answer, type Answers } from './answers'
@@ -134,17 +134,16 @@ function calculated(question: PlannedQuestion, values: readonly Value[]): Value 
 }
 
 /** The codes that a choice offers with these values; null when all of them. */
-export function offeredBy({ rows, rules, narrow, contexts }: PlannedOffer, values: readonly Value[]): ReadonlySet<string> | null {
-  if (narrow === null && rules === null) return null
+export function offeredBy({ rows, rules, narrowed }: PlannedOffer, values: readonly Value[]): ReadonlySet<string> | null {
+  const left = narrowed === null ? null : narrowed(values)
+  if (rules === null) return left
   const offered = new Set<string>()
-  const slots = narrow === null ? values : [...values]
   let i = 0
   for (const code of rows.keys()) {
-    const rule = rules?.[i]
-    if (narrow !== null && slots !== values) Reflect.set(slots, ROW_SLOT, contexts[i] ?? null)
+    const rule = rules[i]
     i += 1
     if (rule && rule.run(values) !== true) continue
-    if (narrow === null || narrow.run(slots) === true) offered.add(code)
+    if (left === null || left.has(code)) offered.add(code)
   }
   return offered
 }

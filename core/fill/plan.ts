@@ -1,7 +1,7 @@
 import { compile, FIRST_SLOT, type Compiled, type Environment } from '../expressions/compile'
 import { numberFromDouble } from '../expressions/decimal'
 import type { Expr } from '../expressions/tree'
-import { BOOLEAN, type Context, type Value, type ValueType } from '../expressions/types'
+import { BOOLEAN, type Value, type ValueType } from '../expressions/types'
 import { FINISH, type ChoiceType, type Closing, type Form, type QuestionOf } from '../form/definition'
 import { writeInLabel } from '../form/types'
 import { optionsOf, outline, WRITE_IN, type GroupPlace, type OfferedRow, type Place, type PlaceOf } from '../form/walk'
@@ -10,6 +10,8 @@ import { isQuestion } from './steps'
 import { BLANK, readerOf, type Offer, type Reading as AnswerReading } from './readers'
 import type { Answer } from './answers'
 import { Names, type Reading, type Standpoint } from '../form/scope'
+import { cellValue, indexOf, type ListIndex } from '../lists/listIndex'
+import { narrowing, type Narrowing } from '../lists/narrow'
 
 /** A condition or calculation ready to run. One with an error is never true and never false: it is unknown. */
 export interface PlannedRule { run: Compiled, expr: Expr | null, reading: Reading }
@@ -29,12 +31,13 @@ export interface PlannedPlace {
 
 /** Which rows a choice offers: all of them, unless rules of options or a narrowing take some away. */
 export interface PlannedOffer {
+  index: ListIndex
   rows: ReadonlyMap<string, OfferedRow>
   narrow: PlannedRule | null
+  /** The codes that the narrowing leaves. */
+  narrowed: Narrowing | null
   /** By row, in the order of `rows`: the option's own rule. */
   rules: readonly (PlannedRule | null)[] | null
-  /** By row: what `row` stands for in the narrowing. */
-  contexts: readonly Context[]
 }
 
 export interface PlannedQuestion extends PlannedPlace {
@@ -226,9 +229,8 @@ class Planner {
     const rows = optionsOf(this.form, node) ?? []
     const rules = rows.some(r => r.shownWhen !== undefined) ? rows.map(r => this.optional(r.shownWhen, place)) : null
     const narrow = node.narrowedBy === undefined ? null : this.rule(node.narrowedBy, place, BOOLEAN, node.list ?? '')
-    const cell = (value: unknown): Value => typeof value === 'number' ? numberFromDouble(value) : typeof value === 'string' || typeof value === 'boolean' ? value : null
-    const contexts = narrow ? rows.map((r): Context => Object.fromEntries(Object.entries(r).map(([key, value]) => [key, cell(value)]))) : []
-    return { rows: new Map(rows.map(r => [r.code, r])), rules, narrow, contexts }
+    const index = indexOf(rows)
+    return { index, rows: index.byCode, rules, narrow, narrowed: narrow === null ? null : narrow.expr ? narrowing(narrow.expr, index, this.environment) : () => NOTHING }
   }
 
   private lock = (when: true | string | undefined, stand: Standpoint): Lock => when === true ? true : this.optional(when, stand)
@@ -258,6 +260,8 @@ class Planner {
   }
 }
 
+const NOTHING: ReadonlySet<string> = new Set()
+
 /** Entries of a repeating group without a limit of its own. */
 const DEFAULT_MOST = 50
 
@@ -271,13 +275,12 @@ const gridPoints = (node: QuestionOf<'grid'>, slot: number): Compiled => {
 }
 
 function throughRow(form: Form, node: QuestionOf<ChoiceType>, member: string): (code: Value) => Value {
-  const rows = new Map((optionsOf(form, node) ?? []).map(r => [r.code, r]))
-  const cell = (value: unknown): Value => typeof value === 'number' ? numberFromDouble(value) : typeof value === 'string' || typeof value === 'boolean' ? value : null
+  const rows = indexOf(optionsOf(form, node) ?? []).byCode
   return (code) => {
     if (typeof code !== 'string') return null
     const row = rows.get(code)
     if (member === 'label') return row?.label ?? (code === WRITE_IN ? writeInLabel(node) : null)
     if (!row) return null
-    return member === 'row' ? Object.fromEntries(Object.entries(row).map(([key, value]) => [key, cell(value)])) : cell(row[member])
+    return member === 'row' ? Object.fromEntries(Object.entries(row).map(([key, value]) => [key, cellValue(value)])) : cellValue(row[member])
   }
 }

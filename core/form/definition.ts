@@ -5,7 +5,7 @@ import { KEYWORDS } from '../expressions/parse'
 
 /** Bounds of a definition; what goes beyond them is refused with its path. */
 export const LIMITS = {
-  sections: 300, itemsInOnePlace: 2_000, questions: 10_000, depth: 10, lists: 500, rows: 100_000, options: 2_000, columns: 40,
+  sections: 300, itemsInOnePlace: 2_000, questions: 10_000, depth: 10, lists: 500, rows: 100_000, options: 2_000, columns: 40, splice: 100_000,
   routes: 100, checks: 20, closings: 50, entries: 200, gridRows: 100, files: 20, fileMegabytes: 25, parties: 40, turns: 40, team: 50, promises: 500, walks: 1_000, code: 60, label: 500, text: 10_000, expression: 10_000, definitionBytes: 40_000_000,
 } as const
 
@@ -171,12 +171,23 @@ export const Section = z.strictObject({
 })
 
 const Cell = z.union([Label, z.number(), z.boolean(), z.null()])
-/** A row of a choice list: code, label, and a cell for any of the list's columns. */
-export const Row = z.object({ code: ChoiceCode, label: Label, retired: z.boolean().optional() }).catchall(Cell)
-/** A choice list, shared by questions that name it. */
+/** What a column holds. */
+export const COLUMN_TYPES = ['text', 'number', 'yesNo', 'date'] as const
+/** A column of a list: its code alone, or with what it is called and holds. */
+export const Column = z.union([Code, z.strictObject({ code: Code, label: Label.optional(), type: z.enum(COLUMN_TYPES).optional() })])
+/** Designers' own marks of rows; respondents never see them. */
+export const MARKS = ['woad', 'weld', 'madder', 'verdigris'] as const
+/** A row of a choice list: code, label, and a cell for any of the list's columns. Retired rows are kept for old responses, and no longer offered. */
+export const Row = z.object({ code: ChoiceCode, label: Label, retired: z.boolean().optional(), mark: z.enum(MARKS).optional(), remark: Text.optional() }).catchall(Cell)
+/** Names of cells that are no columns of their own. */
+export const ROW_KEYS: ReadonlySet<string> = new Set(['code', 'label', 'retired', 'mark', 'remark'])
+/** A choice list, shared by questions that name it. `shared`: the list of the workspace that it is kept the same as. `partial`: only some of so many rows are here. */
 export const ChoiceList = z.strictObject({
   code: Code,
-  columns: z.array(Code).max(LIMITS.columns).optional(),
+  title: Label.optional(),
+  shared: Code.optional(),
+  partial: z.int().min(0).optional(),
+  columns: z.array(Column).max(LIMITS.columns).optional(),
   rows: z.array(Row).max(LIMITS.rows),
 })
 
@@ -240,6 +251,7 @@ export type Check = z.infer<typeof Check>
 export type Option = z.infer<typeof Option>
 export type Row = z.infer<typeof Row>
 export type ChoiceList = z.infer<typeof ChoiceList>
+export type ColumnKind = (typeof COLUMN_TYPES)[number]
 export type Party = z.infer<typeof Party>
 export type Access = z.infer<typeof Access>
 export type Actor = z.infer<typeof Actor>

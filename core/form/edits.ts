@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ChoiceList, Form, Group, Item, Question, Section, Note, LIMITS } from './definition'
+import { ChoiceList, Form, Group, Item, Question, Row, Section, Note, LIMITS } from './definition'
 import { problemsOf } from './read'
 import type { Address } from './walk'
 
@@ -16,10 +16,12 @@ export const Remove = z.strictObject({ do: z.literal('remove'), what: AddressTex
 export const Move = z.strictObject({ do: z.literal('move'), what: AddressText, into: Container, at: Index })
 /** Sets properties (null takes one away); `keys` is the order in which they stand afterwards. */
 export const Change = z.strictObject({ do: z.literal('change'), what: Target, set: z.record(z.string().max(40), z.unknown()), keys: z.array(z.string().max(40)).max(100).optional() })
+/** Takes some rows of a list out at an index and puts others in their place. `codes`: what the rows taken out are called, so that rows that have moved meanwhile stay untouched. */
+export const Splice = z.strictObject({ do: z.literal('splice'), what: AddressText, at: Index, remove: Index, codes: z.array(z.string().max(LIMITS.code)).max(LIMITS.rows).optional(), rows: z.array(Row).max(LIMITS.rows) })
 /** Puts a whole definition in place of the draft: an earlier state brought back. */
 export const Replace = z.strictObject({ do: z.literal('replace'), form: Form })
 /** An edit of a draft. Each has an inverse, which `applyEdit` gives. */
-export const Edit = z.discriminatedUnion('do', [Insert, Remove, Move, Change, Replace])
+export const Edit = z.discriminatedUnion('do', [Insert, Remove, Move, Change, Splice, Replace])
 
 export type Edit = z.infer<typeof Edit>
 type Node = z.infer<typeof Section> | z.infer<typeof ChoiceList> | Item
@@ -41,6 +43,7 @@ export function applyEdit(form: Form, edit: Edit): Edited {
     case 'remove': return remove(form, edit)
     case 'move': return move(form, edit)
     case 'change': return change(form, edit)
+    case 'splice': return splice(form, edit)
     case 'replace': return { form: edit.form, inverse: { do: 'replace', form } }
   }
 }
@@ -92,6 +95,19 @@ function change(form: Form, edit: z.infer<typeof Change>): Edited {
   const into = containerOf(form, found.container)
   const next = into.replace(into.children.toSpliced(found.index, 1, fits(schemaOf(found.node), node)))
   return { form: next, inverse: { ...inverse, what: addressAfter(next, found.container, found.index) } }
+}
+
+function splice(form: Form, { what, at, remove, codes, rows }: z.infer<typeof Splice>): Edited {
+  const found = locate(form, what)
+  if (!isList(found.node)) throw new EditError('Only lists have rows.')
+  const before = found.node.rows
+  if (at + remove > before.length) throw new EditError(`The list has ${before.length} rows; row ${at + remove} is not there any more.`)
+  if (codes && (codes.length !== remove || codes.some((code, i) => before[at + i]?.code !== code))) throw new EditError('The rows have moved or changed meanwhile.')
+  if (before.length - remove + rows.length > LIMITS.rows) throw new EditError(`A list has at most ${LIMITS.rows} rows.`)
+  const list = { ...found.node, rows: before.toSpliced(at, remove, ...rows.length < 10_000 ? rows : []) }
+  // A very long list of arguments overflows the stack.
+  if (rows.length >= 10_000) list.rows = [...before.slice(0, at), ...rows, ...before.slice(at + remove)]
+  return { form: { ...form, lists: form.lists?.map((l, i) => i === found.index ? list : l) }, inverse: { do: 'splice', what, at, remove: rows.length, ...(codes ? { codes: rows.map(r => r.code) } : {}), rows: before.slice(at, at + remove) } }
 }
 
 function changed(node: object, edit: z.infer<typeof Change>): { node: Record<string, unknown>, inverse: z.infer<typeof Change> } {

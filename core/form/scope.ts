@@ -1,9 +1,9 @@
 import { check, type ExpressionProblem, type Scope } from '../expressions/check'
 import { parsed, ExpressionError } from '../expressions/parse'
 import type { Expr } from '../expressions/tree'
-import { BOOLEAN, UNKNOWN, type Members, type ValueType } from '../expressions/types'
+import { BOOLEAN, TEXT, UNKNOWN, type Members, type ValueType } from '../expressions/types'
 import type { Form } from './definition'
-import { columnType, valueTypeOf } from './types'
+import { columnsOf, HELD, valueTypeOf } from './types'
 import type { GroupPlace, Place, PlaceOf } from './walk'
 
 /** A rule's text, read: its tree and type, or what is wrong with it. */
@@ -77,8 +77,7 @@ export class Names {
 
   private rowType(list: string): ValueType {
     const found = this.form.lists?.find(l => l.code === list)
-    const columns = ['code', 'label', ...found?.columns ?? []]
-    return { kind: 'context', members: new Map(columns.map(c => [c, columnType(found?.rows ?? [], c)])) }
+    return { kind: 'context', members: new Map<string, ValueType>([['code', TEXT], ['label', TEXT], ...(found ? columnsOf(found) : []).map(c => [c.code, HELD[c.type]] as const)]) }
   }
 
   /** Reads an expression where it stands; with an error of any kind it has no tree. Kept, since texts recur. */

@@ -1,6 +1,7 @@
-import { BOOLEAN, DATE, DATE_TIME, NUMBER, TEXT, TIME, UNKNOWN, type Members, type ValueType } from '../expressions/types'
-import type { ChoiceType, Form, QuestionOf, QuestionType } from './definition'
-import { optionsOf, WRITE_IN } from './walk'
+import { BOOLEAN, DATE, DATE_TIME, NUMBER, TEXT, TIME, UNKNOWN, type Choices, type Members, type ValueType } from '../expressions/types'
+import type { ChoiceList, ChoiceType, ColumnKind, Form, QuestionOf, QuestionType } from './definition'
+import { indexOf } from '../lists/listIndex'
+import { optionsOf, WRITE_IN, type OfferedRow } from './walk'
 
 /** What the type of a calculated value comes from: the type check of its expression. */
 export type TypeOfExpression = (text: string) => ValueType
@@ -16,13 +17,18 @@ interface TypeEntry<T extends QuestionType> {
 
 const withUnit = (words: string, unit: string | undefined) => unit ? `${words}, ${unit}` : words
 const simple = <T extends QuestionType>(words: string, type: ValueType): TypeEntry<T> => ({ words, valueType: () => type, brief: () => words })
-const HELD = { text: TEXT, number: NUMBER, yesNo: BOOLEAN, date: DATE } as const
+/** The type in rules of what a column or a hidden value holds. */
+export const HELD = { text: TEXT, number: NUMBER, yesNo: BOOLEAN, date: DATE } as const
 
-const choicesOf = (q: QuestionOf<ChoiceType>, form: Form) => new Map([...(optionsOf(form, q) ?? []).map(row => [row.code, row.label] as const), ...q.writeIn ? [[WRITE_IN, writeInLabel(q)] as const] : []])
+const NO_ROWS: readonly OfferedRow[] = []
+function choicesOf(q: QuestionOf<ChoiceType>, form: Form): Choices {
+  const { choices } = indexOf(optionsOf(form, q) ?? NO_ROWS)
+  return q.writeIn ? new Map([...choices, [WRITE_IN, writeInLabel(q)]]) : choices
+}
 /** The words of the choice that asks for its own text. */
 export const writeInLabel = (q: QuestionOf<ChoiceType>): string => typeof q.writeIn === 'string' ? q.writeIn : 'Other, please say'
 
-const COLUMN_TYPES: Record<string, ValueType> = { number: NUMBER, boolean: BOOLEAN }
+const CELL_TYPES: Record<string, ColumnKind> = { number: 'number', boolean: 'yesNo' }
 
 /** What a path reaches through a chosen code: its label, points and price, the row's columns, the text written in. */
 function choiceMembers(q: QuestionOf<ChoiceType>, form: Form): Members {
@@ -31,16 +37,38 @@ function choiceMembers(q: QuestionOf<ChoiceType>, form: Form): Members {
   if (rows.some(r => typeof r.points === 'number')) members.set('points', NUMBER)
   if (rows.some(r => typeof r.price === 'number')) members.set('price', NUMBER)
   if (q.writeIn) members.set('other', TEXT)
-  const columns = form.lists?.find(l => l.code === q.list)?.columns ?? []
-  if (columns.length > 0) members.set('row', { kind: 'context', members: new Map(columns.map(c => [c, columnType(rows, c)])) })
+  const list = form.lists?.find(l => l.code === q.list)
+  const columns = list ? columnsOf(list) : []
+  if (columns.length > 0) members.set('row', { kind: 'context', members: new Map(columns.map(c => [c.code, HELD[c.type]])) })
   return members
 }
 
-/** The type of a column: that of its cells where they agree, else text. */
-export function columnType(rows: readonly Record<string, unknown>[], column: string): ValueType {
-  const kinds = new Set(rows.map(r => r[column]).filter(v => v !== null && v !== undefined && v !== '').map(v => typeof v))
-  const [only = 'string'] = kinds
-  return kinds.size > 1 ? TEXT : COLUMN_TYPES[only] ?? TEXT
+/** A column of a list, with what it is called and holds. `given`: the type was said, not told by the cells. */
+export interface ListColumn { code: string, label: string, type: ColumnKind, given: boolean }
+
+const COLUMNS = new WeakMap<ChoiceList, readonly ListColumn[]>()
+/** The columns of a list; what a column holds is what the list says, else what its cells agree on, else text. */
+export function columnsOf(list: ChoiceList): readonly ListColumn[] {
+  const known = COLUMNS.get(list)
+  if (known) return known
+  const columns = (list.columns ?? []).map((column): ListColumn => {
+    const { code, label, type } = typeof column === 'string' ? { code: column, label: undefined, type: undefined } : column
+    return { code, label: label ?? code, type: type ?? cellType(list.rows, code), given: type !== undefined }
+  })
+  COLUMNS.set(list, columns)
+  return columns
+}
+
+/** What the cells of a column agree on. */
+function cellType(rows: readonly Record<string, unknown>[], column: string): ColumnKind {
+  let found: string | null = null
+  for (const row of rows) {
+    const cell = row[column]
+    if (cell === null || cell === undefined || cell === '') continue
+    if (found !== null && found !== typeof cell) return 'text'
+    found = typeof cell
+  }
+  return CELL_TYPES[found ?? ''] ?? 'text'
 }
 
 /** Through several chosen codes a path reaches a list; the text written in stays one. */

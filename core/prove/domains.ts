@@ -145,9 +145,15 @@ const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
   },
 }
 
+/** How many rows of a list are told apart one by one. */
+const MOST_WHOLE = 400
+
 function choiceDomain({ node, plan, asked, whole }: Question<ChoiceType>): Domain {
   const codes = [...new Set([...(optionsOf(plan.form, node) ?? []).map(r => r.code), ...node.writeIn ? [WRITE_IN] : []])]
-  const mentioned = codes.filter(code => whole || asked.includes(code))
+  // Of a long list that is looked through, what conditions ask can't be told by a few classes.
+  if (whole && codes.length > MOST_WHOLE) return { ...opaque(codes[0] ?? null), classes: codes.slice(0, 1) }
+  const named = new Set(asked)
+  const mentioned = codes.filter(code => whole || named.has(code))
   const other = codes.find(code => !mentioned.includes(code))
   const classes = other === undefined ? mentioned : [other, ...mentioned]
   const narrowed = node.narrowedBy !== undefined || (node.options ?? []).some(o => o.shownWhen !== undefined)

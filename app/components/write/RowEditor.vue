@@ -84,9 +84,10 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
     <template v-if="withOptions">
       <span class="left">{{ question?.type === 'grid' ? 'Scale' : 'Choices' }}</span>
       <div class="stack">
-        <label v-if="choice && lists.length > 0" class="small quiet">from <select class="field" :value="choice.list ?? ''" aria-label="Where the choices come from" @change="set(valueOf($event) ? { list: valueOf($event), options: null } : { list: null, narrowedBy: null, options: [] })"><option value="">options of its own</option><option v-for="l in lists" :key="l.code" :value="l.code">the list {{ l.code }}</option></select></label>
+        <label v-if="choice && lists.length > 0" class="small quiet">from <select class="field" :value="choice.list ?? ''" aria-label="Where the choices come from" @change="set(valueOf($event) ? { list: valueOf($event), options: null } : { list: null, narrowedBy: null, options: [] })"><option value="">options of its own</option><option v-for="l in lists" :key="l.code" :value="l.code">the list {{ l.title || l.code }}</option></select></label>
         <OptionsEditor :question="withOptions" field="options" :address="place.address" :place="place" />
-        <ExpressionField v-if="choice?.list" words="Offers rows where" :text="choice.narrowedBy" :place="place" :wanted="null" :row="choice.list" placeholder="row.coast = coast" @change="set({ narrowedBy: $event }, 'narrowedBy')" />
+<NuxtLink v-if="choice?.list" class="small" :to="{ query: { view: 'lists', list: choice.list } }">Open the list</NuxtLink>
+        <NarrowField v-if="choice?.list" :question="choice" :place="place" @change="set({ narrowedBy: $event }, 'narrowedBy')" />
       </div>
     </template>
     <template v-if="question?.type === 'value'">

@@ -2,7 +2,7 @@
 /** Writing: the script, the rulebook or the history on one side, the rehearsal on the other. */
 const route = useRoute()
 const draft = useDraft()
-const TABS = [{ key: 'script', words: 'Script' }, { key: 'rulebook', words: 'Rulebook' }, { key: 'history', words: 'History' }] as const
+const TABS = [{ key: 'script', words: 'Script' }, { key: 'lists', words: 'Lists' }, { key: 'rulebook', words: 'Rulebook' }, { key: 'history', words: 'History' }] as const
 const tab = computed(() => TABS.find(t => t.key === route.query.view)?.key ?? 'script')
 const sections = computed(() => draft.form?.sections.length ?? 0)
 </script>
@@ -16,6 +16,7 @@ const sections = computed(() => draft.form?.sections.length ?? 0)
         <span class="quiet small">{{ sections }} {{ sections === 1 ? 'section' : 'sections' }}</span>
       </nav>
       <RulebookPane v-if="tab === 'rulebook'" />
+      <ListsPane v-else-if="tab === 'lists'" />
       <HistoryPane v-else-if="tab === 'history'" />
       <ScriptPane v-else class="grow" />
     </div>

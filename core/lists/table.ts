@@ -1,0 +1,133 @@
+import { dayNumber } from '../expressions/dates'
+import { codeFromLabel, freeCode } from '../form/codes'
+import { LIMITS, ROW_KEYS, type ColumnKind, type Row } from '../form/definition'
+
+/** A table as it was read or pasted: cells as text, the first line the heads. */
+export type Table = readonly (readonly string[])[]
+/** What a head of a table stands for: the code or label of rows, a column by its code, or nothing. */
+export type Role = 'code' | 'label' | 'retired' | 'remark' | 'skip' | { column: string }
+export interface TableProblem { row: number, sentence: string }
+export interface ReadRows { rows: Row[], columns: string[], problems: TableProblem[] }
+
+const plain = (text: string) => text.trim().toLowerCase().replaceAll(/[\s_-]+/g, ' ')
+const KNOWN: Readonly<Record<string, Role>> = { code: 'code', key: 'code', id: 'code', label: 'label', name: 'label', title: 'label', retired: 'retired', remark: 'remark', remarks: 'remark' }
+
+/** What each head most likely stands for. Without a head that says label, the first column that is no code is it. */
+export function rolesOf(heads: readonly string[], known: readonly string[]): Role[] {
+  const taken = new Set<string>(ROW_KEYS)
+  const roles = heads.map((head, i): Role => {
+    const role = KNOWN[plain(head)]
+    if (role !== undefined) return role
+    if (head.trim() === '') return 'skip'
+    const own = known.find(c => plain(c) === plain(head))
+    const code = own ?? freeCode(codeFromLabel(head, `column_${i + 1}`), taken)
+    taken.add(code)
+    return { column: code }
+  })
+  if (!roles.includes('label')) {
+    const at = roles.findIndex(r => typeof r === 'object')
+    if (at >= 0) roles[at] = 'label'
+    else if (roles.includes('code')) roles[roles.indexOf('code')] = 'label'
+  }
+  return roles.map((role, i) => typeof role === 'string' && role !== 'skip' && roles.indexOf(role) < i ? 'skip' : role)
+}
+
+const YES: ReadonlySet<string> = new Set(['true', 'yes', 'y', '1', 'x', 'retired'])
+const NO: ReadonlySet<string> = new Set(['false', 'no', 'n', '0', ''])
+
+/** Reads one cell as a column holds it; null where it does not fit. */
+export function readCell(text: string, kind: ColumnKind): string | number | boolean | null {
+  const cell = text.trim()
+  if (kind === 'text') return cell
+  if (kind === 'yesNo') return YES.has(cell.toLowerCase()) ? true : NO.has(cell.toLowerCase()) ? false : null
+  if (kind === 'date') return dayNumber(cell) === null ? null : cell
+  const number = Number(/^-?\d{1,3}(?:[ ’'\u00a0]\d{3})+(?:[.,]\d+)?$/.test(cell) ? cell.replaceAll(/[ ’'\u00a0]/g, '').replace(',', '.') : cell.replace(',', '.'))
+  return cell !== '' && Number.isFinite(number) ? number : null
+}
+
+const NUMBER = /^-?(?:0|[1-9]\d{0,14})(?:[.,]\d{1,10})?$/
+
+/** What all cells of a column look like. A number with a leading zero is a code, and stays text. */
+export function kindOf(cells: Iterable<string>): ColumnKind {
+  let [number, date, yesNo, any] = [true, true, true, false]
+  for (const raw of cells) {
+    const cell = raw.trim()
+    if (cell === '') continue
+    any = true
+    number &&= NUMBER.test(cell)
+    date &&= dayNumber(cell) !== null
+    yesNo &&= /^(?:true|false|yes|no)$/i.test(cell)
+    if (!number && !date && !yesNo) return 'text'
+  }
+  return !any ? 'text' : date ? 'date' : yesNo ? 'yesNo' : number ? 'number' : 'text'
+}
+
+/**
+ * Makes rows of a table's lines. Codes are proposed from labels where the table brings none; what does not fit is said with its row
+ * (counted as the file counts, the heads being 1) and left out.
+ */
+export function rowsOf(lines: Table, roles: readonly Role[], kinds: Readonly<Record<string, ColumnKind>>, taken: ReadonlySet<string> = new Set()): ReadRows {
+  const problems: TableProblem[] = []
+  const used = new Set<string>()
+  const proposed = new Set(taken)
+  const columns = roles.flatMap(r => typeof r === 'object' ? [r.column] : [])
+  const at = (role: string) => roles.findIndex(r => r === role)
+  const [codeAt, labelAt, retiredAt, remarkAt] = [at('code'), at('label'), at('retired'), at('remark')]
+  const rows: Row[] = []
+  for (const [i, line] of lines.entries()) {
+    if (line.every(cell => cell.trim() === '')) continue
+    const say = (sentence: string) => { if (problems.length < MOST_PROBLEMS) problems.push({ row: i + 2, sentence }) }
+    const label = (line[labelAt] ?? '').trim()
+    let code = (line[codeAt] ?? '').trim()
+    if (label === '' && code === '') {
+      say('The row has neither a code nor a label.')
+      continue
+    }
+    if (code === '') code = freeCode(codeFromLabel(label, 'row'), proposed)
+    if (code.length > LIMITS.code || label.length > LIMITS.label) {
+      say(`The ${code.length > LIMITS.code ? `code is longer than ${LIMITS.code}` : `label is longer than ${LIMITS.label}`} characters.`)
+      continue
+    }
+    if (used.has(code)) {
+      say(`The code “${code}” stands in the table twice; the first is taken.`)
+      continue
+    }
+    used.add(code)
+    proposed.add(code)
+    const row: Row = { code, label: label || code }
+    for (const [j, role] of roles.entries()) {
+      if (typeof role !== 'object') continue
+      const text = line[j] ?? ''
+      if (text.trim() === '') continue
+      const kind = kinds[role.column] ?? 'text'
+      const cell = readCell(text, kind)
+      if (cell === null) say(`“${text.trim().slice(0, 40)}” is no ${KIND_WORDS[kind]} (column ${role.column}); the cell is left blank.`)
+      else row[role.column] = cell
+    }
+    if (retiredAt >= 0 && readCell(line[retiredAt] ?? '', 'yesNo') === true) row.retired = true
+    const remark = (line[remarkAt] ?? '').trim()
+    if (remark) row.remark = remark
+    rows.push(row)
+    if (rows.length > LIMITS.rows) {
+      problems.push({ row: i + 2, sentence: `A list has at most ${LIMITS.rows} rows; the rest is left out.` })
+      rows.pop()
+      break
+    }
+  }
+  return { rows, columns, problems }
+}
+
+const MOST_PROBLEMS = 200
+const KIND_WORDS: Record<ColumnKind, string> = { text: 'text', number: 'number', yesNo: 'yes or no', date: 'date (2026-05-01)' }
+
+/** What speaks against reading a table as it is: no heads, heads twice, heads over merged cells. */
+export function headProblems(heads: readonly string[], lines: Table): string[] {
+  const said: string[] = []
+  const names = heads.map(plain)
+  const twice = names.find((n, i) => n !== '' && names.indexOf(n) < i)
+  if (twice !== undefined) said.push(`Two columns are headed “${twice}”.`)
+  const blank = heads.flatMap((h, i) => h.trim() === '' && lines.some(l => (l[i] ?? '').trim() !== '') ? [i + 1] : [])
+  if (blank.length > 0) said.push(`Column ${blank.slice(0, 5).join(', ')} holds cells but has no head: perhaps the head above was merged over several columns. Such columns are left out unless you name them.`)
+  if (heads.every(h => h.trim() === '')) said.push('The first line has no heads.')
+  return said
+}

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { LIMITS } from '../core/form/definition'
+import { ChoiceList, LIMITS } from '../core/form/definition'
 import { Edit } from '../core/form/edits'
 import { isAnswer, type Answers } from '../core/fill/answers'
 import { dayNumber } from '../core/expressions/dates'
@@ -16,6 +16,9 @@ export const SaveEdits = z.strictObject({ base: z.int().min(0), edits: z.array(E
 /** A release: a reason for every risk, by the finding's place in the list of risks. */
 export const NewRelease = z.strictObject({ revision: z.int().min(0), reasons: z.array(z.string().trim().max(LIMITS.text)).max(1_000) })
 
+/** A list for all forms, on top of the revision that the browser knows (0: a new one). `from`: the form that has it already. */
+export const SaveShared = z.strictObject({ base: z.int().min(0), from: z.uuid(), list: ChoiceList })
+
 /** An answer of any type: JSON of bounded depth, read in full by the fill engine. */
 const Answer = z.custom<Answers[string]>(value => isAnswer(value), 'an answer is a text, number, yes or no, list or record')
 
@@ -25,6 +28,12 @@ export const Sending = z.strictObject({
   key: z.string().min(8).max(80),
   begunOn: z.string().refine(day => dayNumber(day) !== null, 'a date is written 2026-05-01'),
   answers: z.record(z.string().max(LIMITS.code), Answer),
+})
+
+/** What somebody types to find a row of a long list, with the answers that narrow it. `path`: the question, in an entry `engines[1].fuel`. */
+export const RowSearch = z.strictObject({
+  path: z.string().max(LIMITS.label), typed: z.string().max(200),
+  begunOn: z.string().refine(day => dayNumber(day) !== null, 'a date is written 2026-05-01'), answers: z.record(z.string().max(LIMITS.code), Answer),
 })
 
 /** A turn given back to the one before, with the reason. */
@@ -37,4 +46,5 @@ export const GivenFile = z.object({ question: z.string().max(LIMITS.code), key: 
 export const Refusal = z.object({ code: z.string(), sentence: z.string(), problems: z.array(z.object({ path: z.string(), sentence: z.string() })).optional() })
 
 export type Sending = z.infer<typeof Sending>
+export type RowSearch = z.infer<typeof RowSearch>
 export type Refusal = z.infer<typeof Refusal>

@@ -104,11 +104,9 @@ function fillQuestion(question: PlannedQuestion, answer: Answer | undefined, fra
     return
   }
   if (frame.locked[question.place.order]) answer = undefined
-  if (answer === undefined) {
-    if (question.default === null) return
-    answer = answerOf(question.default.run(values))
-  }
-  if (answer === null || answer === '') return
+  if (answer === undefined && question.default !== null) answer = answerOf(question.default.run(values))
+  if (answer === undefined && question.offer?.onlyOne) answer = onlyOneOf(question.offer, values, question.place.node.type === 'choices')
+  if (answer === undefined || answer === null || answer === '') return
   const offered = question.offer === null ? null : offeredBy(question.offer, values)
   if (offered !== null) frame.offered.set(question.slot, offered)
   const { last } = question
@@ -123,6 +121,13 @@ function fillQuestion(question: PlannedQuestion, answer: Answer | undefined, fra
   if (reading.answer !== reading.value) frame.given.set(question.slot, reading.answer)
   if (reading.wrong !== null) frame.wrong.set(question.slot, reading.wrong)
   if (reading.lost.length > 0) frame.lost.set(question.slot, reading.lost)
+}
+
+/** The only row that is on offer, where there is just one. */
+function onlyOneOf(offer: PlannedOffer, values: readonly Value[], many: boolean): Answer | undefined {
+  const codes = offeredBy(offer, values) ?? new Set(offer.rows.keys())
+  const [only] = codes
+  return codes.size === 1 && only !== undefined ? many ? [only] : only : undefined
 }
 
 /** A calculated value, rounded to its places: money to cents. */

@@ -38,6 +38,8 @@ export interface PlannedOffer {
   narrowed: Narrowing | null
   /** By row, in the order of `rows`: the option's own rule. */
   rules: readonly (PlannedRule | null)[] | null
+  /** The only row left is chosen unasked. */
+  onlyOne: boolean
 }
 
 export interface PlannedQuestion extends PlannedPlace {
@@ -230,7 +232,7 @@ class Planner {
     const rules = rows.some(r => r.shownWhen !== undefined) ? rows.map(r => this.optional(r.shownWhen, place)) : null
     const narrow = node.narrowedBy === undefined ? null : this.rule(node.narrowedBy, place, BOOLEAN, node.list ?? '')
     const index = indexOf(rows)
-    return { index, rows: index.byCode, rules, narrow, narrowed: narrow === null ? null : narrow.expr ? narrowing(narrow.expr, index, this.environment) : () => NOTHING }
+    return { index, rows: index.byCode, rules, narrow, narrowed: narrow === null ? null : narrow.expr ? narrowing(narrow.expr, index, this.environment) : () => NOTHING, onlyOne: node.onlyOne === true }
   }
 
   private lock = (when: true | string | undefined, stand: Standpoint): Lock => when === true ? true : this.optional(when, stand)

@@ -63,6 +63,8 @@ const patterns = { pattern: z.string().max(LIMITS.label).optional(), patternMess
 const chosen = {
   options: z.array(Option).max(LIMITS.options).optional(), list: Code.optional(),
   narrowedBy: Expression.optional(), writeIn: z.union([z.literal(true), Label]).optional(),
+  /** The only row left on offer is chosen without being asked for. */
+  onlyOne: z.literal(true).optional(),
 }
 const Clock = z.string().refine(text => timeText(text) !== null, 'a time is written 10:30')
 const Moment = z.string().refine(text => dateTimeText(text) !== null, 'a date and time is written 2026-05-01T10:30')

@@ -5,7 +5,9 @@ import type { ValueType } from '../expressions/types'
 import { BOOLEAN } from '../expressions/types'
 import type { Answers } from '../fill/answers'
 import { answersInPlay, offeredNow, type Filled } from '../fill/fill'
-import { LIMITS, type Access, type Form, type Item, type Section, type Turn } from '../form/definition'
+import { publicRow } from '../lists/search'
+import { columnsOf } from '../form/types'
+import { LIMITS, type Access, type ChoiceList, type Form, type Item, type Section, type Turn } from '../form/definition'
 import { insideOf, type Standpoint } from '../form/scope'
 import { requoted } from '../form/quotes'
 import type { Place } from '../form/walk'
@@ -65,7 +67,7 @@ class Cutter {
     })
     const { parties: _p, turns: _t, promises: _o, walks: _w, lists, closings, ...rest } = form
     const used = new Set(sections.flatMap(s => listsIn(s.items)))
-    const kept = [...(lists ?? []).filter(l => used.has(l.code)), ...this.extraLists]
+    const kept = [...(lists ?? []).filter(l => used.has(l.code)), ...this.extraLists].map(l => travelling(l, () => this.mentioned(sections)))
     const end: Standpoint = { section: Math.max(0, form.sections.length - 1), groups: [], entryOf: null }
     const cutForm: Form = {
       ...rest, title: this.text(rest.title, end), sections,
@@ -73,6 +75,23 @@ class Cutter {
       ...(closings ? { closings: closings.map(c => this.rewritten(c, end, BOOLEAN)) } : {}),
     }
     return { form: cutForm, answers: this.answers(), access: this.access(), asks: this.asks() }
+  }
+
+  private words: Set<string> | null = null
+  /** Every text in the answers and in the rules that are sent: codes among them have to be known in the browser. */
+  private mentioned(sections: readonly Section[]): ReadonlySet<string> {
+    if (this.words) return this.words
+    const words = this.words = new Set<string>()
+    const visit = (value: unknown, inRule: boolean) => {
+      if (typeof value === 'string') {
+        words.add(value)
+        if (inRule) for (const [, text = ''] of value.matchAll(/"((?:[^"\\]|\\.)*)"/g)) words.add(text)
+      }
+      else if (typeof value === 'object' && value !== null) Object.values(value).forEach(v => visit(v, inRule))
+    }
+    visit(this.answers(), false)
+    visit(sections, true)
+    return words
   }
 
   private seesSection = (index: number) => {
@@ -177,6 +196,19 @@ class Cutter {
     return access !== 'never' && p.entryOf === null && (p.kind === 'question' || (p.kind === 'group' && p.node.repeat !== undefined)) ? [[p.code, access]] : []
   })
 }
+
+/** A list as it is sent: without the designers' marks; of a long one only the rows that answers and rules name, the others are searched on the server. */
+function travelling(list: ChoiceList, mentioned: () => ReadonlySet<string>): ChoiceList {
+  const { title: _t, shared: _s, rows, ...rest } = list
+  const live = rows.filter(r => r.retired !== true || mentioned().has(r.code))
+  if (live.length <= TRAVELS) return { ...rest, rows: live.map(r => ({ ...publicRow(r), ...(r.retired ? { retired: true } : {}) })) }
+  // What a column holds is told by its cells, so it is said where the cells stay behind.
+  const columns = columnsOf(list).map(({ code, label, type }) => ({ code, label, type }))
+  return { ...rest, partial: live.length, ...(columns.length > 0 ? { columns } : {}), rows: live.filter(r => mentioned().has(r.code)).map(publicRow) }
+}
+
+/** A list of at most so many rows travels with the page. */
+export const TRAVELS = 500
 
 const isGroupPlace = (stand: Standpoint | Place): stand is Extract<Place, { kind: 'group' }> => 'kind' in stand && stand.kind === 'group'
 const without = <T extends object>(node: T, keys: ReadonlySet<string>): T => Object.fromEntries(Object.entries(node).filter(([key]) => !keys.has(key))) as T

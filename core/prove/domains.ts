@@ -179,7 +179,7 @@ export function sampleAnswer({ place: { node } }: PlannedQuestion, value: Value)
 /** The domain of a question: read-only ones are what their default is, which conditions can't tell by class. */
 export function domainOf<T extends QuestionType>(node: QuestionOf<T>, step: PlannedQuestion, plan: Plan, asked: Asked): Domain {
   const domain = DOMAINS[node.type]({ node, step, plan, asked: asked.constants.get(node.code) ?? [], whole: asked.whole.has(node.code) })
-  const locked = step.readOnly !== null || plan.sections[step.place.section]?.readOnly || step.place.groups.some(g => g.node.readOnly !== undefined)
+  const locked = (step.offer?.onlyOne ?? false) || step.readOnly !== null || plan.sections[step.place.section]?.readOnly || step.place.groups.some(g => g.node.readOnly !== undefined)
   return locked ? { ...domain, open: true, opaque: true, singletons: false } : domain
 }
 /** A text that is none of those named, within the lengths where there is one. */

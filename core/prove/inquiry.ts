@@ -3,6 +3,7 @@ import type { Filled } from '../fill/fill'
 import type { Step } from '../fill/plan'
 import type { Form } from '../form/definition'
 import { placeName, type Place } from '../form/walk'
+import { integrityOf, type RowProblem } from '../lists/integrity'
 import type { ConflictPart, Finding, Severity, Tally } from './finding'
 import { StateSpace } from './goal'
 import { modelOf, type Model } from './model'
@@ -59,6 +60,12 @@ export class Inquiry {
 
   get evidence(): Evidence {
     return this.runs ??= randomRuns(this.model, RUNS, this.today)
+  }
+
+  private rowProblems: RowProblem[] | null = null
+  /** What is wrong with the rows of the form's lists. */
+  get integrity(): RowProblem[] {
+    return this.rowProblems ??= integrityOf(this.form.lists ?? [])
   }
 
   /** Decides a goal: possible with an example, impossible with the rules that make it so, or honestly neither. */

@@ -1,13 +1,15 @@
 import { randomBytes } from 'node:crypto'
 import { and, asc, desc, eq, isNotNull } from 'drizzle-orm'
 import type { Answers } from '../../core/fill/answers'
-import { answersInPlay, fill, type Filled } from '../../core/fill/fill'
-import { planOf, type Plan } from '../../core/fill/plan'
+import { answersInPlay, fill, offeredNow, type Filled, type Frame } from '../../core/fill/fill'
+import { planOf, type Plan, type PlannedGroup } from '../../core/fill/plan'
 import { tellResponse } from '../../core/fill/response'
 import type { Turn } from '../../core/form/definition'
+import { publicRow, searchRows } from '../../core/lists/search'
+import { fills, viewOf } from '../../core/parties/access'
 import { cut } from '../../core/parties/cut'
 import { filledBy, nextTurn, turnName, turnOf, turnProblems, withTurn } from '../../core/parties/turns'
-import type { Sending } from '../../shared/api'
+import type { RowSearch, Sending } from '../../shared/api'
 import { refuse } from '../http/route'
 import { post } from '../stand-ins/post'
 import type { Database } from '../store/database'
@@ -128,3 +130,30 @@ export async function giveBack(db: Database, token: string, remark: string): Pro
 
 /** The turns of a response in the order in which they were opened. */
 export const turnsOf = (db: Database, responseId: string) => db.select({ turn: turns.turn, token: turns.token, to: turns.to, openedAt: turns.openedAt, handedOffAt: turns.handedOffAt, remark: turns.remark }).from(turns).where(eq(turns.responseId, responseId)).orderBy(asc(turns.openedAt))
+
+/** How many rows are given back for what was typed. */
+const MOST_FOUND = 50
+
+/** Rows of a long list that are on offer and fit what was typed: narrowed by the answers as they are, which are decided here. */
+export async function findRows(db: Database, token: string, search: RowSearch) {
+  const { plan, turn, response } = await openingBy(db, token)
+  const { answers } = withTurn(plan, turn, response?.answers ?? {}, search.answers)
+  const filled = fill(plan, answers, response?.begunOn ?? search.begunOn)
+  const question = plan.byCode.get(search.path.replace(/^.*\./, ''))
+  const view = viewOf(plan.form, plan.places, turn)
+  if (!question?.offer || !fills(view, question.place)) return refuse(422, 'no-choice', 'This form has no such choice here.')
+  const frame = frameAt(filled, search.path)
+  if (!frame) return refuse(422, 'no-choice', 'There is no such entry.')
+  const { rows, count } = searchRows(question.offer.index, offeredNow(frame, question), search.typed, MOST_FOUND)
+  return { rows: rows.map(publicRow), count }
+}
+
+/** The frame of a path such as `engines[1].fuel`: the response, or an entry in it; null where there is no such entry. */
+function frameAt(filled: Filled, path: string): Frame | null {
+  let frame: Frame | null = filled
+  for (const [, code = '', index = ''] of path.matchAll(/([a-z][a-z0-9_]*)\[(\d+)\]\./g)) {
+    const group: PlannedGroup | undefined = filled.plan.groups.get(code)
+    frame = (group && frame?.entries.get(group.place.order)?.[Number(index)]) ?? null
+  }
+  return frame
+}

@@ -1,6 +1,6 @@
 import { customType, date, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import type { Answers } from '../../core/fill/answers'
-import type { Form } from '../../core/form/definition'
+import type { ChoiceList, Form } from '../../core/form/definition'
 import type { Edit } from '../../core/form/edits'
 import type { Finding } from '../../core/prove/finding'
 
@@ -26,6 +26,18 @@ export const forms = pgTable('forms', {
   begun: jsonb('begun').$type<Form>(),
   revision: integer('revision').notNull().default(0),
   createdAt: at('created_at'),
+  savedAt: at('saved_at'),
+})
+
+/** Choice lists that the workspace keeps for all forms; drafts hold a copy that follows, releases the rows of their time. */
+export const sharedLists = pgTable('shared_lists', {
+  id: id(),
+  code: text('code').notNull().unique(),
+  title: text('title').notNull(),
+  list: jsonb('list').$type<ChoiceList>().notNull(),
+  rowCount: integer('row_count').notNull(),
+  revision: integer('revision').notNull().default(1),
+  savedBy: uuid('saved_by').references(() => users.id),
   savedAt: at('saved_at'),
 })
 

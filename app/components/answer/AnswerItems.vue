@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Answer, Answers } from '#core/fill/answers'
 import { widgetFor } from './widgets'
+import { rowCount } from './widgets/widget'
 import type { Frame } from '#core/fill/fill'
 import { isQuestion, isRepeating, type Step } from '#core/fill/plan'
 import { quotedText } from '#core/fill/quote'
@@ -14,7 +15,7 @@ const inPlay = computed(() => props.steps.filter(s => props.frame.inPlay[s.place
 const heading = inject('heading below', ref('h3'))
 const underOf = (step: Step) => step.place.kind !== 'section' && 'under' in step.place.node ? step.place.node.under : undefined
 /** The choices of this page whose options stand open, so that something can stand under one. */
-const open = computed(() => new Set(inPlay.value.filter(s => isQuestion(s) && widgetFor(s.place.node, s.offer?.rows.size ?? 0)?.group && s.offer !== null).map(s => s.place.code)))
+const open = computed(() => new Set(inPlay.value.filter(s => isQuestion(s) && widgetFor(s.place.node, rowCount(s, props.frame))?.group && s.offer !== null).map(s => s.place.code)))
 const key = (question: string, option: string) => `${question}/${option}`
 const isUnder = (step: Step) => {
   const under = underOf(step)

@@ -6,6 +6,7 @@ import { quotedText } from '#core/fill/quote'
 import type { PlannedQuestion } from '#core/fill/plan'
 import type { Address } from '#core/form/walk'
 import { LOCKED, widgetFor } from './widgets'
+import { rowCount } from './widgets/widget'
 
 /** One question as the respondent meets it. */
 const props = defineProps<{ question: PlannedQuestion, frame: Frame, answer: Answer | undefined, tried: boolean, lit: boolean, id: string }>()
@@ -16,7 +17,7 @@ const slots = defineSlots<{ under?: (scope: { option: string }) => unknown }>()
 
 const node = computed(() => props.question.place.node)
 const locked = computed(() => props.frame.locked[props.question.place.order] === true)
-const widget = computed(() => locked.value && node.value.type !== 'hidden' ? LOCKED : widgetFor(node.value, props.question.offer?.rows.size ?? 0))
+const widget = computed(() => locked.value && node.value.type !== 'hidden' ? LOCKED : widgetFor(node.value, rowCount(props.question, props.frame)))
 const left = ref(false)
 const afterPointer = useAfterPointer()
 const leave = () => afterPointer(() => { left.value = true })

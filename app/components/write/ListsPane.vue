@@ -193,7 +193,7 @@ async function exportXlsx() {
     <aside class="side" aria-label="Choice lists">
       <button v-for="l in all" :key="l.code" class="pick" :aria-pressed="list === l" @click="chosen = l.code"><span>{{ l.title || l.code }}<span v-if="lists.of(l.code).length > 0" class="risk" :title="`${lists.of(l.code).length} things are wrong`"> ▲</span><span v-if="l.shared" class="quiet small"> shared</span></span><b class="num">{{ l.rows.length }}</b></button>
       <form class="row-flex" @submit.prevent="addList"><input v-model="name" class="field" placeholder="Harbours" aria-label="Name of a new list" maxlength="80"><button class="text-button" :disabled="!name.trim()">+ list</button></form>
-      <SharedLists @taken="chosen = $event" />
+      <Suspense><SharedLists :list="list" @taken="chosen = $event" /></Suspense>
     </aside>
     <section v-if="list" class="main" :aria-label="`The list ${list.title || list.code}`">
       <div class="row-flex heads">

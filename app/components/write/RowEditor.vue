@@ -87,6 +87,7 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
         <label v-if="choice && lists.length > 0" class="small quiet">from <select class="field" :value="choice.list ?? ''" aria-label="Where the choices come from" @change="set(valueOf($event) ? { list: valueOf($event), options: null } : { list: null, narrowedBy: null, options: [] })"><option value="">options of its own</option><option v-for="l in lists" :key="l.code" :value="l.code">the list {{ l.title || l.code }}</option></select></label>
         <OptionsEditor :question="withOptions" field="options" :address="place.address" :place="place" />
 <NuxtLink v-if="choice?.list" class="small" :to="{ query: { view: 'lists', list: choice.list } }">Open the list</NuxtLink>
+        <label v-if="choice?.list" class="small"><input type="checkbox" :checked="choice.onlyOne === true" @change="set({ onlyOne: choice.onlyOne ? null : true })"> the only one left is chosen unasked</label>
         <NarrowField v-if="choice?.list" :question="choice" :place="place" @change="set({ narrowedBy: $event }, 'narrowedBy')" />
       </div>
     </template>

@@ -7,14 +7,15 @@ import { planOf } from '#core/fill/plan'
 import { tellResponse, type ToldLine } from '#core/fill/response'
 import type { Form } from '#core/form/definition'
 import type { Refusal } from '#shared/api'
-import { FILE_TAKER, type FileTaker } from '~/components/answer/widgets/widget'
+import type { OfferedRow } from '#core/form/walk'
+import { FILE_TAKER, ROW_FINDER, type FileTaker, type RowFinder } from '~/components/answer/widgets/widget'
 
 /** The respondent's page: one page after the other, then a look at all answers, then sent. */
 definePageMeta({ layout: 'quiet' })
 interface OpenedTurn { name: string, isFirst: boolean, handedOffAt: string | null, remark: string | null, returnsTo: string | null, lines: ToldLine[] }
 interface Cut { definition: Form, access: Record<string, 'reads' | 'fills'>, asks: string[] }
 interface Opened extends Cut { release: number, today: string, answers: Answers, turn: OpenedTurn | null }
-interface Kept { release: number, begunOn: string, key: string, answers: Answers, place: Page }
+interface Kept { release: number, begunOn: string, key: string, answers: Answers, place: Page, rows?: Record<string, OfferedRow[]> }
 const route = useRoute()
 const token = String(route.params.token)
 const { data, error } = await useAsyncData(`answer-${token}`, () => useRequestFetch()<Opened>(`/api/answer/${encodeURIComponent(token)}`))
@@ -71,6 +72,8 @@ onMounted(() => {
       if (turn.value === null || turn.value.isFirst) begunOn.value = found.begunOn
       key.value = found.key
       if (found.place) place.value = found.place
+      if (found.rows && typeof found.rows === 'object') chosenRows.value = found.rows
+      if (seen.value) seen.value = withRows(seen.value)
       kept.value = true
     }
   }
@@ -79,7 +82,7 @@ onMounted(() => {
   }
 })
 function keep() {
-  const state: Kept = { release: data.value?.release ?? 0, begunOn: begunOn.value, key: key.value, answers: answers.value, place: place.value }
+  const state: Kept = { release: data.value?.release ?? 0, begunOn: begunOn.value, key: key.value, answers: answers.value, place: place.value, rows: chosenRows.value }
   try {
     localStorage.setItem(store, JSON.stringify(state))
     kept.value = true
@@ -101,7 +104,7 @@ async function ask() {
   const own = asking += 1
   try {
     const cut = await $fetch<Cut, string>(`/api/answer/${encodeURIComponent(token)}/cut`, { method: 'POST', body: sendingNow() })
-    if (own === asking) seen.value = cut
+    if (own === asking) seen.value = withRows(cut)
   }
   catch (cause) {
     refusal.value = refusalOf(cause)
@@ -115,6 +118,23 @@ const askSoon = () => {
 onBeforeUnmount(() => clearTimeout(waiting))
 provide<FileTaker>(FILE_TAKER, {
   take: (question, file) => $fetch<{ file: string, name: string, bytes: number }, string>(`/api/answer/${encodeURIComponent(token)}/files`, { method: 'POST', query: { question, key: key.value, name: file.name }, body: file, headers: { 'content-type': 'application/octet-stream' } }),
+})
+/** Rows of long lists that were chosen here: the page knows only those. */
+const chosenRows = ref<Record<string, OfferedRow[]>>({})
+function withRows(cut: Cut): Cut {
+  const lists = cut.definition.lists?.map((list) => {
+    const known = new Set(list.rows.map(r => r.code))
+    const fresh = (chosenRows.value[list.code] ?? []).filter(r => !known.has(r.code))
+    return list.partial === undefined || fresh.length === 0 ? list : { ...list, rows: [...list.rows, ...fresh] }
+  })
+  return lists ? { ...cut, definition: { ...cut.definition, lists } } : cut
+}
+provide<RowFinder>(ROW_FINDER, {
+  find: (path, typed) => $fetch<{ rows: OfferedRow[], count: number }, string>(`/api/answer/${encodeURIComponent(token)}/rows`, { method: 'POST', body: { path, typed, begunOn: begunOn.value, answers: sendable() } }),
+  remember: (list, row) => {
+    chosenRows.value = { ...chosenRows.value, [list]: [...(chosenRows.value[list] ?? []).filter(r => r.code !== row.code), row].slice(-200) }
+    if (seen.value) seen.value = withRows(seen.value)
+  },
 })
 function toTop() {
   void nextTick(() => {

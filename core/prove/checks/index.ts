@@ -3,6 +3,14 @@ import { alwaysOnceAnswered, alwaysShown } from './alwaysShown'
 import { badPattern } from './badPattern'
 import { backwardRoute } from './backwardRoute'
 import { circle } from './circle'
+import { childlessParent } from './childlessParent'
+import { deadEnd } from './deadEnd'
+import { doubleLabel } from './doubleLabel'
+import { duplicateRow } from './duplicateRow'
+import { ignoredLevel } from './ignoredLevel'
+import { orphanRow } from './orphanRow'
+import { similarCodes } from './similarCodes'
+import { unusedColumn } from './unusedColumn'
 import { duplicateCode } from './duplicateCode'
 import { emptyList } from './emptyList'
 import { emptySection } from './emptySection'
@@ -25,5 +33,6 @@ import { wrongType } from './wrongType'
 export const CHECKS: readonly Check[] = [
   syntaxError, unknownName, laterName, unknownFunction, wrongType, unknownCode, labelForCode,
   duplicateCode, emptySection, emptyList, backwardRoute, unknownClosing, quoteError, badPattern, unknownParty, unfilledQuestion, circle,
-  unreachableSection, neverShown, alwaysShown, alwaysOnceAnswered, promiseBroken,
+  duplicateRow, similarCodes, doubleLabel, orphanRow, childlessParent, unusedColumn, ignoredLevel,
+  unreachableSection, neverShown, alwaysShown, alwaysOnceAnswered, deadEnd, promiseBroken,
 ]

@@ -3,7 +3,7 @@ import { isRecord, type Answer } from '#core/fill/answers'
 import { offeredNow } from '#core/fill/fill'
 import { writeInLabel } from '#core/form/types'
 import { WRITE_IN, type OfferedRow } from '#core/form/walk'
-import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './widget'
+import { fieldAttributes, rowCount, ROW_FINDER, textOf, type RowFinder, type WidgetEmits, type WidgetProps } from './widget'
 
 /** A list that is searched by typing: the ARIA combobox pattern with a list box. Several choices stand as removable words above it. */
 const props = defineProps<WidgetProps<'choice' | 'choices'>>()
@@ -29,17 +29,44 @@ const written = computed(() => {
 const labelOf = (code: Answer) => rows.value.find(r => r.code === code)?.label ?? String(code)
 const shownText = computed(() => typed.value ?? (many.value || codes.value.length === 0 ? '' : labelOf(codes.value[0] ?? null)))
 const plain = (text: string) => text.normalize('NFKD').replaceAll(/\p{M}/gu, '').toLowerCase()
+/** A long list is searched where it is kept; the newest search counts, older answers that come late are left aside. */
+const finder = inject<RowFinder | null>(ROW_FINDER, null)
+const isFar = computed(() => finder !== null && rowCount(props.step, props.frame) > (props.step.offer?.rows.size ?? 0))
+const far = shallowRef<{ rows: OfferedRow[], count: number } | null>(null)
+const failed = ref(false)
+let asking = 0
+let timer: ReturnType<typeof setTimeout> | undefined
+const path = computed(() => props.id.replace(/^[^-]*-/, '').replaceAll(/-(\d+)-/g, '[$1].'))
+function ask() {
+  if (!isFar.value || !open.value) return
+  clearTimeout(timer)
+  const own = asking += 1
+  timer = setTimeout(() => {
+    finder?.find(path.value, typed.value ?? '').then((result) => {
+      if (own !== asking) return
+      far.value = result
+      failed.value = false
+    }, () => {
+      if (own === asking) failed.value = true
+    })
+  }, typed.value ? 120 : 0)
+}
+watch([typed, open], ask)
+onBeforeUnmount(() => clearTimeout(timer))
 const found = computed(() => {
+  if (isFar.value) return far.value?.rows ?? []
   const words = plain(typed.value ?? '').split(/\s+/).filter(Boolean)
   return rows.value.filter(r => !(many.value && codes.value.includes(r.code)) && words.every(w => plain(r.label).includes(w)))
 })
-const shown = computed(() => found.value.slice(0, MOST_SHOWN))
+const shown = computed(() => found.value.filter(r => !isFar.value || !(many.value && codes.value.includes(r.code))).slice(0, MOST_SHOWN))
+const more = computed(() => (isFar.value ? far.value?.count ?? 0 : found.value.length) - shown.value.length)
 
 function put(next: readonly Answer[]) {
   emit('answer', next.length === 0 ? null : many.value ? next : next[0] ?? null)
 }
 function choose(row: OfferedRow | undefined) {
   if (!row) return
+  if (isFar.value && props.question.list !== undefined && row.code !== WRITE_IN) finder?.remember(props.question.list, row)
   const answer: Answer = row.code === WRITE_IN && props.question.writeIn ? { [WRITE_IN]: '' } : row.code
   put(many.value ? [...given.value, answer] : [answer])
   typed.value = many.value ? '' : null
@@ -80,8 +107,10 @@ const write = (event: Event) => put(given.value.map(g => isRecord(g) ? { [WRITE_
     <input :id="id" class="box" :class="{ invalid }" type="text" role="combobox" autocomplete="off" :aria-expanded="open" :aria-controls="`${id}-list`" aria-autocomplete="list" :aria-activedescendant="open && shown[active] ? `${id}-o${active}` : undefined" :value="shownText" :placeholder="question.placeholder || 'Type to search'" v-bind="fieldAttributes(props)" @input="type" @keydown="keys" @focus="open = many || codes.length === 0" @click="open = true" @blur="leave">
     <ul v-show="open" :id="`${id}-list`" ref="list" class="found" role="listbox" :aria-labelledby="labelledby">
       <li v-for="(r, i) in shown" :id="`${id}-o${i}`" :key="r.code" role="option" :aria-selected="i === active" @mousedown.prevent="choose(r)">{{ r.label }}</li>
-      <li v-if="shown.length === 0" role="option" aria-disabled="true" aria-selected="false" class="quiet">Nothing like this is on offer.</li>
-      <li v-else-if="found.length > shown.length" role="option" aria-disabled="true" aria-selected="false" class="quiet">… and {{ found.length - shown.length }} more: type on</li>
+      <li v-if="failed" role="option" aria-disabled="true" aria-selected="false" class="quiet">The list can’t be reached just now; type again to try once more.</li>
+      <li v-else-if="isFar && far === null" role="option" aria-disabled="true" aria-selected="false" class="quiet">Looking …</li>
+      <li v-else-if="shown.length === 0" role="option" aria-disabled="true" aria-selected="false" class="quiet">Nothing like this is on offer.</li>
+      <li v-else-if="more > 0" role="option" aria-disabled="true" aria-selected="false" class="quiet">… and {{ more }} more: type on</li>
     </ul>
     <input v-if="written !== null" class="box written" :value="written" maxlength="500" :aria-label="`${writeInLabel(question)}: your own words`" @input="write" @blur="emit('left')">
   </div>

@@ -2,6 +2,7 @@ import type { Answer } from '#core/fill/answers'
 import type { Frame } from '#core/fill/fill'
 import type { PlannedQuestion } from '#core/fill/plan'
 import type { QuestionOf, QuestionType } from '#core/form/definition'
+import type { OfferedRow } from '#core/form/walk'
 
 /** What every widget of the respondent's page is given. It answers by `answer`, and says by `left` that the person went on. */
 export interface WidgetProps<T extends QuestionType = QuestionType> {
@@ -27,3 +28,18 @@ export const textOf = (event: Event): string =>
 /** How a file gets to where it is kept; the rehearsal keeps none. */
 export interface FileTaker { take: (question: string, file: File) => Promise<{ file: string, name: string, bytes: number }> }
 export const FILE_TAKER: unique symbol = Symbol('file taker')
+
+/** Where the rows of a long list are found: not all of it travels with the page. */
+export interface RowFinder {
+  find: (path: string, typed: string) => Promise<{ rows: OfferedRow[], count: number }>
+  /** A row that was chosen is known to the page from then on. */
+  remember: (list: string, row: OfferedRow) => void
+}
+export const ROW_FINDER: unique symbol = Symbol('row finder')
+
+/** How many rows a choice has, those that did not travel included. */
+export function rowCount(step: PlannedQuestion, frame: Frame): number {
+  const { node } = step.place
+  const list = 'list' in node ? frame.plan.form.lists?.find(l => l.code === node.list) : undefined
+  return list?.partial ?? step.offer?.rows.size ?? 0
+}

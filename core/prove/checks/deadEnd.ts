@@ -1,0 +1,78 @@
+import { nodesOf, type Expr } from '../../expressions/tree'
+import type { Answer, Answers } from '../../fill/answers'
+import { offeredNow, type Filled } from '../../fill/fill'
+import type { PlannedQuestion } from '../../fill/plan'
+import type { OfferedRow } from '../../form/walk'
+import type { Finding } from '../finding'
+import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
+import { isStateAt } from '../runs'
+import { GOOD_ROWS, withLists } from './rows'
+
+const kind = { code: 'dead-end', severity: 'fault' } as const
+/** How many rows of a parent are tried, and how many parents stand above one another at most. */
+const MOST_ROWS = 2_000
+const DEEPEST = 8
+
+export const deadEnd: Check = {
+  ...kind,
+  about: 'A required choice can be narrowed to nothing: whoever answers so can’t go on.',
+  raises: withLists(GOOD_ROWS.slice(0, 1), { required: true }),
+  spares: withLists(GOOD_ROWS, { required: true }),
+  run: inquiry => inquiry.model.plan.questions.flatMap((question): Finding[] => {
+    if (question.required === null || question.offer?.narrowed == null || question.place.entryOf !== null || inquiry.isFolded(question) || inquiry.impossible.has(question.place.order)) return []
+    const witness = stuck(inquiry, question)
+    const { place } = question
+    return witness === null ? [] : [finding(kind, place, `${called(place)} has to be answered, but these answers leave nothing to choose.`, { conflict: [partAt(place, 'narrowedBy'), partAt(place, 'required')], witness })]
+  }),
+}
+
+/** Answers that lead to the question, with a parent’s row chosen that leaves nothing: each is tried in the evaluator. */
+function stuck(inquiry: Inquiry, question: PlannedQuestion): Answers | null {
+  const { model } = inquiry
+  const parents = lookups(question).flatMap(l => model.stepOf(l.parent) ?? []).filter(p => p.offer !== null)
+  if (parents.length === 0) return null
+  const { order, section } = question.place
+  const goal: Goal = {
+    section, names: parents.map(p => p.place.code),
+    literals: space => [space.inPlay(question), ...parents.map(p => -space.encoding.variable(p.place.code).blank)],
+    holds: state => state.inPlay[order] === true,
+  }
+  const base = inquiry.witness(goal)
+  if (base === null) return null
+  const isStuck = (state: Filled | null) => state !== null && state.inPlay[order] === true && state.required[question.slot] === true && offeredNow(state, question)?.size === 0
+  for (const parent of parents) {
+    for (const row of [...parent.offer?.index.rows ?? []].slice(0, MOST_ROWS)) {
+      const answers: Record<string, Answer> = { ...base }
+      choose(inquiry, parent, row, answers, 0)
+      if (isStuck(isStateAt(model, answers, section, inquiry.today))) return answers
+    }
+  }
+  return null
+}
+
+/** Chooses a row, and above it the rows that it belongs to. */
+function choose(inquiry: Inquiry, question: PlannedQuestion, row: OfferedRow, answers: Record<string, Answer>, depth: number) {
+  answers[question.place.code] = question.place.node.type === 'choices' ? [row.code] : row.code
+  if (depth >= DEEPEST) return
+  for (const { column, parent } of lookups(question)) {
+    const above = inquiry.model.stepOf(parent)
+    const code = row[column]
+    const found = typeof code === 'string' ? above?.offer?.rows.get(code) : undefined
+    if (above && found) choose(inquiry, above, found, answers, depth + 1)
+  }
+}
+
+/** The parts of a narrowing that say “this column is that answer”. */
+function lookups({ offer }: PlannedQuestion): { column: string, parent: string }[] {
+  const expr = offer?.narrow?.expr
+  if (!expr) return []
+  const columnIn = (e: Expr | undefined) => e?.kind === 'path' && e.of.kind === 'name' && e.of.name === 'row' ? e.member : null
+  const nameIn = (e: Expr | undefined) => e?.kind === 'name' && e.name !== 'row' ? e.name : null
+  return [...nodesOf(expr)].flatMap((n) => {
+    const pair = n.kind === 'compare' && n.op === '=' ? [n.left, n.right] as const : n.kind === 'call' && n.name === 'list contains' ? [n.args[0], n.args[1]] as const : null
+    if (!pair) return []
+    const column = columnIn(pair[0]) ?? columnIn(pair[1])
+    const parent = nameIn(pair[0]) ?? nameIn(pair[1])
+    return column !== null && parent !== null ? [{ column, parent }] : []
+  })
+}

@@ -8,7 +8,7 @@ import type { ChoiceList, ColumnKind, Row } from '../../core/form/definition'
 export interface Preview { heads: string[], lines: string[][], count: number, roles: Role[], kinds: Record<string, ColumnKind>, warnings: string[] }
 export interface Comparison { added: Row[], changed: { before: Row, after: Row, cells: string[] }[], missing: Row[], clashing: { before: Row, after: Row }[], counts: { added: number, changed: number, missing: number, clashing: number, same: number }, problems: TableProblem[], rows: Row[], columns: string[] }
 export type ListsQuestion =
-  | { ask: 'read', file: File, known: string[] }
+  | { ask: 'read', file: File, known: Record<string, ColumnKind> }
   | { ask: 'compare', roles: Role[], kinds: Record<string, ColumnKind>, before: Row[], missing: Missing }
   | { ask: 'check', asked: number, lists: ChoiceList[] }
 export type ListsAnswer =
@@ -42,8 +42,8 @@ async function answer(question: ListsQuestion) {
   const lines = /\.xlsx$/i.test(question.file.name) ? await fromWorkbook(question.file) : fromText(await question.file.arrayBuffer())
   const [heads = [], ...rest] = lines
   table = rest
-  const roles = rolesOf(heads, question.known)
-  const kinds = Object.fromEntries(roles.flatMap((role, i) => typeof role === 'object' ? [[role.column, kindOf(column(rest, i))] as const] : []))
+  const roles = rolesOf(heads, Object.keys(question.known))
+  const kinds = Object.fromEntries(roles.flatMap((role, i) => typeof role === 'object' ? [[role.column, question.known[role.column] ?? kindOf(column(rest, i))] as const] : []))
   reply({ is: 'read', preview: { heads: [...heads], lines: rest.slice(0, SHOWN).map(l => [...l]), count: rest.length, roles, kinds, warnings: headProblems(heads, rest.slice(0, 1_000)) } })
 }
 

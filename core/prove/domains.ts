@@ -45,13 +45,17 @@ const literal = (e: Expr): Value | undefined => LITERALS.has(e.kind) && 'value' 
 const isExpr = (v: unknown): v is Expr => typeof v === 'object' && v !== null && 'kind' in v
 
 /** Collects the constants that conditions compare questions with, by question. */
-export function askedIn(expressions: Iterable<Expr>): Asked {
+export function askedIn(expressions: Iterable<Expr>, reachedBy: (path: Expr) => readonly Value[] | null = () => null): Asked {
   const asked: Asked = { constants: new Map(), pieces: new Map(), whole: new Set() }
   const note = (subject: Expr, other: Expr) => {
     const value = literal(other)
     if (subject.kind !== 'name') return
     if (value !== undefined) push(asked.constants, subject.name, value)
-    else if (other.kind !== 'null') asked.whole.add(subject.name)
+    else if (other.kind !== 'null') {
+      const cells = reachedBy(other)
+      if (cells === null) asked.whole.add(subject.name)
+      else for (const cell of cells) push(asked.constants, subject.name, cell)
+    }
   }
   for (const expr of expressions) for (const node of nodesOf(expr)) noteNode(node, note, asked)
   return asked
@@ -67,6 +71,8 @@ function noteNode(node: Expr, note: (subject: Expr, other: Expr) => void, asked:
   if (node.kind === 'path' && node.of.kind === 'name') asked.whole.add(node.of.name)
   if (node.kind !== 'call') return
   const names = node.args.filter(a => a.kind === 'name')
+  const [list, element] = node.args
+  if (node.name === 'list contains' && list?.kind === 'name' && element && literal(element) === undefined) asked.whole.add(list.name)
   for (const arg of node.args) {
     if (arg.kind !== 'text') continue
     for (const { name } of names) {
@@ -117,8 +123,8 @@ const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
   yesNo: () => exact([true, false], true),
   choice: q => choiceDomain(q),
   choices: (q) => {
-    const { classes, open } = choiceDomain(q)
-    return { classes, singletons: false, many: true, open: open || q.node.least !== undefined || q.node.most !== undefined || (optionsOf(q.plan.form, q.node) ?? []).some(r => r.alone), opaque: false }
+    const { classes, open, opaque } = choiceDomain(q)
+    return { classes, singletons: false, many: true, opaque, open: open || q.node.least !== undefined || q.node.most !== undefined || (optionsOf(q.plan.form, q.node) ?? []).some(r => r.alone) }
   },
   text: q => textDomain((named, step) => [otherText(named, q.node.minLength ?? 1, q.node.maxLength), ...SAMPLES].find(t => t !== null && !named.includes(t) && isPossible(t, step)) ?? null)(q),
   longText: q => textDomain(named => otherText(named, q.node.minLength ?? 1, q.node.maxLength))(q),
@@ -156,8 +162,8 @@ function choiceDomain({ node, plan, asked, whole }: Question<ChoiceType>): Domai
   const mentioned = codes.filter(code => whole || named.has(code))
   const other = codes.find(code => !mentioned.includes(code))
   const classes = other === undefined ? mentioned : [other, ...mentioned]
-  const narrowed = node.narrowedBy !== undefined || (node.options ?? []).some(o => o.shownWhen !== undefined)
-  return { ...EXACT, classes, singletons: classes.length === codes.length && !node.writeIn, open: narrowed }
+  // Which classes are on offer is a matter of clauses, see `offers.ts`.
+  return { ...EXACT, classes, singletons: classes.length === codes.length && !node.writeIn }
 }
 
 const NO_ROWS = new Map<string, never>()

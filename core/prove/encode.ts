@@ -3,6 +3,8 @@ import { print } from '../expressions/print'
 import { namesIn, nodesOf, type CompareOp, type Expr, type ExprOf, type TestNode } from '../expressions/tree'
 import type { Value } from '../expressions/types'
 import { SOMETHING, type Domain } from './domains'
+import { keyOf } from '../lists/listIndex'
+import { literalOf } from '../parties/literal'
 import type { Model } from './model'
 import { Solver, type Literal } from './sat'
 
@@ -193,7 +195,31 @@ export class Encoding {
       return { t: -this.yes, f: -this.yes }
     }
     if (left.kind === 'name' && isConstant(right) && !this.isOpaque(left.name) && !this.variable(left.name).domain.many) return this.againstConstant(left.name, op, right, expr)
-    return this.tabulated(expr) ?? this.booleans(expr) ?? this.open(expr)
+    return this.tabulated(expr) ?? this.againstReached(expr) ?? this.booleans(expr) ?? this.open(expr)
+  }
+
+  /** A question against what a choice leads to (`harbour.row.depth < draught`): for each choice that is a constant, which the classes are cut by. */
+  private againstReached(expr: ExprOf<'compare'>): Truth | null {
+    if (expr.right.kind === 'path' && expr.left.kind === 'name') return this.againstReached({ ...expr, op: FLIPPED[expr.op], left: expr.right, right: expr.left })
+    if (expr.left.kind !== 'path' || expr.right.kind !== 'name' || this.isOpaque(expr.right.name) || this.variable(expr.right.name).domain.many) return null
+    const [name, ...others] = namesIn(expr.left)
+    const choice = name === undefined || others.length > 0 || name === expr.right.name ? null : this.variable(name)
+    if (!choice?.domain.singletons || choice.domain.opaque || name === undefined) return null
+    const { plan } = this.model
+    const reach = compile(expr.left, plan.environment)
+    const slot = plan.environment.slotOf(name) ?? 0
+    const constants = this.model.asked.constants.get(expr.right.name) ?? []
+    const [holding, failing]: [Literal[], Literal[]] = [[], []]
+    const values = new Array<Value>(plan.size).fill(null)
+    for (const { value, literal } of [...choice.classes, { value: null, literal: choice.blank }]) {
+      values[slot] = value
+      const reached = reach(values)
+      if (reached !== null && !constants.some(c => keyOf(c) === keyOf(reached))) return null
+      const truth = this.againstConstant(expr.right.name, FLIPPED[expr.op], literalOf(reached, plan.names.typeOf(expr.right.name)), { ...expr, left: expr.right, right: expr.left })
+      holding.push(this.and([literal, truth.t]))
+      failing.push(this.and([literal, truth.f]))
+    }
+    return { t: this.or(holding), f: this.or(failing) }
   }
 
   /** A question against a constant: the classes decide, since the constant is among those that cut them. */

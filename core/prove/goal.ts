@@ -7,6 +7,7 @@ import { sampleAnswer } from './domains'
 import { ruleId, type RuleKind } from '../form/rules'
 import type { Place } from '../form/walk'
 import { Encoding } from './encode'
+import { offersOf } from './offers'
 import type { ConflictPart } from './finding'
 import { shownChain, type Model } from './model'
 import type { Literal, Outcome } from './sat'
@@ -27,6 +28,9 @@ export class StateSpace {
   private readonly leads: Literal[][] = []
   private readonly reachedAt: Literal[] = []
 
+  private readonly offeredOf = new Map<string, Literal[]>()
+  /** Choices of which it can't be said by conditions what they offer. */
+  private readonly unclear = new Set<string>()
   private readonly demands = new Map<string, Literal>()
   /** What the goal being asked depends on. */
   private asked: readonly string[] = []
@@ -66,7 +70,7 @@ export class StateSpace {
       for (const code of cone.codes) {
         this.encoding.variable(code)
         if ((this.model.stepOf(code)?.place.entryOf ?? null) !== null && (this.model.stepOf(code)?.place.section ?? 0) < this.current) this.encoding.widen()
-        if (!this.isSurelyFilled(code)) this.encoding.widen()
+        if (!this.isSurelyFilled(code) || this.unclear.has(code)) this.encoding.widen()
       }
       for (const expr of cone.exprs) this.encoding.truth(expr)
     })
@@ -178,11 +182,34 @@ export class StateSpace {
     const { solver } = this.encoding
     const { blank } = this.encoding.variable(code)
     solver.addClause([blank, this.inPlay(question)])
+    this.offers(question)
     if (question.place.section >= this.current) return
     // An earlier entry is only seen through its group; that it must be complete is left to the replay, as is what no party may come to fill.
     if (question.place.entryOf === null && this.model.isAlwaysFilled(question.place)) this.complete(question)
     else this.encoding.widen()
   }
+
+  /** A class that is not on offer is not chosen. */
+  private offers(question: PlannedQuestion) {
+    const { offer, place } = question
+    if (!offer || (offer.narrow === null && offer.rules === null)) return
+    const { classes, domain } = this.encoding.variable(place.code)
+    const kinds = domain.opaque ? null : classes.map(c => offersOf(question, domain.classes, c.value))
+    if (kinds === null || kinds.some(k => k === null)) {
+      this.unclear.add(place.code)
+      return
+    }
+    const codes = [...offer.rows.keys()]
+    const offered = kinds.map(rows => this.encoding.or((rows ?? []).map(parts => this.encoding.and(parts.map(p => this.encoding.truth(p).t)))))
+    classes.forEach((c, i) => {
+      const on = offer.narrow ? this.switchFor(place, 'narrowedBy', 0) : this.switchFor(place, 'option', Math.max(0, codes.indexOf(String(c.value))))
+      this.encoding.solver.addClause([-on, -c.literal, offered[i] ?? this.encoding.yes])
+    })
+    this.offeredOf.set(place.code, offered)
+  }
+
+  /** By class, the literal “this is on offer now”; null where nothing is taken away, or it can't be said by conditions. */
+  offered = (code: string): readonly Literal[] | null => this.offeredOf.get(code) ?? null
 
   private complete(question: PlannedQuestion) {
     this.demandAnswer(question)
@@ -202,12 +229,12 @@ export class StateSpace {
   /** A required question in play is answered. One with nothing to offer stays blank: another finding speaks of that. `guard`: only where this holds. */
   private demandAnswer(question: PlannedQuestion, guard: Literal | null = null) {
     const { blank, classes, domain } = this.encoding.variable(question.place.code)
-    // Where rows are taken away there may be nothing to choose.
-    if (question.required === null || classes.length === 0 || (domain.open && question.offer !== null)) return
+    if (question.required === null || classes.length === 0 || this.unclear.has(question.place.code) || (domain.open && question.offer !== null)) return
     const wanted = question.required === true
       ? this.switchFor(question.place, 'required', 0)
       : this.encoding.and([this.switchFor(question.place, 'required', 0), this.rule(question.required, question.place, 'required')])
-    this.encoding.solver.addClause([...guard === null ? [] : [-guard], -wanted, -this.inPlay(question), -blank])
+    // Where rows are taken away there may be nothing to choose: only what is on offer is demanded.
+    for (const offered of this.offeredOf.get(question.place.code) ?? [this.encoding.yes]) this.encoding.solver.addClause([...guard === null ? [] : [-guard], -wanted, -this.inPlay(question), -offered, -blank])
   }
 
   /** Literals that bring with them: what the goal being asked depends on in the current section is answered where it is required. */

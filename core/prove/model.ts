@@ -4,6 +4,8 @@ import { BOOLEAN } from '../expressions/types'
 import type { Reading } from '../form/scope'
 import type { Form } from '../form/definition'
 import { isCondition, rulesOf, type Rule } from '../form/rules'
+import { cellValue } from '../lists/listIndex'
+import type { Value } from '../expressions/types'
 import { fills, viewOf } from '../parties/access'
 import type { Place } from '../form/walk'
 import { blockersOf } from './blockers'
@@ -35,7 +37,7 @@ export interface Model {
 export function modelOf(form: Form): Model {
   const plan = planOf(form)
   const rules = readRules(form, plan)
-  const asked = askedIn(rules.map(r => r.expr).filter(e => e !== null))
+  const asked = askedIn(rules.map(r => r.expr).filter(e => e !== null), path => cellsReached(plan, path))
   const domains = new Map<string, Domain>()
   const stepAt = new Map(plan.sections.flatMap(s => s.all).map(s => [s.place.order, s] as const))
   const domain = (code: string): Domain => {
@@ -54,6 +56,19 @@ export function modelOf(form: Form): Model {
     stepOf: code => plan.byCode.get(code),
     sectionOf: step => plan.sections[step.place.section],
   }
+}
+
+/** How many different cells a path may reach for each to be told apart. */
+const MOST_CELLS = 200
+
+/** What a path through a choice can lead to, such as `harbour.row.depth`; null where it is no such path, or leads to too much. */
+function cellsReached(plan: Plan, path: Expr): readonly Value[] | null {
+  if (path.kind !== 'path') return null
+  const inner = path.of.kind === 'path' && path.of.member === 'row' ? path.of.of : path.of
+  const offer = inner.kind === 'name' ? plan.byCode.get(inner.name)?.offer : undefined
+  if (!offer) return null
+  const keys = offer.index.column(path.member)
+  return keys.size > MOST_CELLS ? null : [...keys.values()].flatMap(([first = -1]) => cellValue(offer.index.rows[first]?.[path.member]) ?? [])
 }
 
 /** Turns run in order unless a hand-off says otherwise: then only the first is certain to be taken. */

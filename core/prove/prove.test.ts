@@ -1,10 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { allProblems, fill, problemsIn, type Filled } from '../fill/fill'
+import { allProblems, fill, offeredNow, problemsIn, type Filled } from '../fill/fill'
 import type { Answers } from '../fill/answers'
-import type { Form } from '../form/definition'
+import type { Form, Item } from '../form/definition'
 import { ANSWERS, askedOf, condition, smallForm } from '../../tests/support/forms'
 import { CHECKS } from './checks'
+import { deadEnd } from './checks/deadEnd'
 import { neverShown } from './checks/neverShown'
 import { promiseBroken } from './checks/promiseBroken'
 import { unreachableSection } from './checks/unreachableSection'
@@ -103,6 +104,45 @@ describe('against brute force', () => {
       expect(more).toEqual([])
       expect(found?.code).toBe(least === undefined ? undefined : 'promise-broken')
       if (found) expect(Object.keys(found.witness ?? {}).length).toBe(least)
+    }), { numRuns: Math.ceil(RUNS / 3) })
+  })
+
+  it('cascades: never shown and dead ends, the same verdict on random lists narrowed by one another', () => {
+    const codes = ['a', 'b', 'c']
+    const leaf = fc.constantFrom('p = "a"', 'p != null', 'h in ["h0", "h3"]', 'h = "h1"', 'h.row.depth > 1', 'h.row.depth < n', 'n >= 2', 'list contains(m, "b")')
+    const cascade = fc.record({
+      rows: fc.array(fc.record({ parent: fc.constantFrom(...codes, 'z'), depth: fc.integer({ min: 0, max: 2 }) }), { minLength: 4, maxLength: 5 }),
+      narrowedBy: fc.constantFrom('row.parent = p', 'list contains(m, row.parent)', 'row.parent = p and row.depth >= n', 'row.depth < n'),
+      required: fc.constantFrom(undefined, true as const, 'p = "b"'), shown: fc.option(leaf, { nil: undefined }), option: fc.option(fc.constantFrom('n > 1', 'p = "a"'), { nil: undefined }),
+      notes: fc.array(fc.oneof(leaf, fc.tuple(leaf, leaf).map(([a, b]) => `(${a}) and (${b})`), leaf.map(l => `not(${l})`)), { minLength: 1, maxLength: 3 }),
+      split: fc.boolean(),
+    })
+    fc.assert(fc.property(cascade, ({ rows, narrowedBy, required, shown, option, notes, split }) => {
+      const first: Item[] = [
+        { kind: 'question', code: 'p', label: 'P', type: 'choice', options: codes.map(c => ({ code: c, label: c, ...(c === 'c' && option && !option.startsWith('p') ? { shownWhen: option } : {}) })) },
+        { kind: 'question', code: 'm', label: 'M', type: 'choices', options: codes.map(c => ({ code: c, label: c })) },
+        { kind: 'question', code: 'n', label: 'N', type: 'integer', min: 0, max: 3 },
+      ]
+      const rest: Item[] = [
+        { kind: 'question', code: 'h', label: 'H', type: 'choice', list: 'hs', narrowedBy, ...(required === undefined ? {} : { required }), ...(shown === undefined || /\bh\b/.test(shown) ? {} : { shownWhen: shown }) },
+        ...notes.map((rule, i): Item => ({ kind: 'note', code: `note${i}`, text: 'x', shownWhen: rule })),
+      ]
+      const form: Form = { tobbin: 1, code: 'f', title: 'F', lists: [{ code: 'hs', columns: ['parent', 'depth'], rows: rows.map((r, i) => ({ code: `h${i}`, label: `H${i}`, ...r })) }], sections: split ? [{ code: 's', title: 'S', items: first }, { code: 't', title: 'T', items: rest }] : [{ code: 's', title: 'S', items: [...first, ...rest] }] }
+      const inquiry = new Inquiry(form, TODAY)
+      const findings = [...neverShown.run(inquiry), ...deadEnd.run(inquiry)]
+      expect(findings.filter(f => f.code === 'undecided')).toEqual([])
+      const { plan } = inquiry.model
+      const h = plan.byCode.get('h')
+      const [seen, stuck] = [new Set<string>(), { is: false }]
+      for (const p of [null, ...codes]) for (const m of [null, ['a'], ['b'], ['c'], ['a', 'b'], ['a', 'c'], ['b', 'c'], codes]) for (const n of [null, 0, 1, 2, 3]) for (const own of [null, ...rows.map((_, i) => `h${i}`)]) {
+        const state = fill(plan, { p, m, n, h: own }, TODAY)
+        const last = plan.sections.at(-1)
+        if (!last || (split && plan.sections[0] && problemsIn(state, plan.sections[0]).length > 0)) continue
+        for (const place of plan.places) if (state.inPlay[place.order]) seen.add(place.code)
+        if (h && state.inPlay[h.place.order] && state.required[h.slot] && offeredNow(state, h)?.size === 0 && [...'pmn'].every(name => !new RegExp(`\\b${name}\\b`).test(narrowedBy) || state.values[plan.byCode.get(name)?.slot ?? -1] !== null)) stuck.is = true
+      }
+      for (const code of ['h', ...notes.map((_, i) => `note${i}`)]) expect([code, inquiry.impossible.has(plan.places.find(p => p.code === code)?.order ?? -1)]).toEqual([code, !seen.has(code)])
+      expect(findings.some(f => f.code === 'dead-end')).toBe(stuck.is)
     }), { numRuns: Math.ceil(RUNS / 3) })
   })
 

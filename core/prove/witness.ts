@@ -3,6 +3,7 @@ import type { Filled } from '../fill/fill'
 import { StateSpace } from './goal'
 import type { Model } from './model'
 import { isStateAt } from './runs'
+import { withOffered } from './offers'
 import type { Literal } from './sat'
 
 /** A goal about the states in which a section is the current one. */
@@ -34,8 +35,9 @@ export function smallestWitness(model: Model, goal: WitnessGoal, today: string):
 
 /** The answers, if the evaluator agrees with them. */
 export function replay(model: Model, goal: Pick<WitnessGoal, 'section' | 'holds'>, answers: Answers, today: string): Answers | null {
-  const state = isStateAt(model, answers, goal.section, today)
-  return state && goal.holds(state) ? answers : null
+  const offered = withOffered(model.plan, code => model.domain(code).classes, answers, today)
+  const state = isStateAt(model, offered, goal.section, today)
+  return state && goal.holds(state) ? offered : null
 }
 
 function shrink(space: StateSpace, literals: readonly Literal[]): Answers {

@@ -12,6 +12,7 @@ const props = defineProps<{ list: ChoiceList, view: readonly number[], marked: R
 const emit = defineEmits<{ sort: [column: string] }>()
 const draft = useDraft()
 const ROW = 28
+const TYPE_WORDS = { text: '', number: 'number', yesNo: 'yes / no', date: 'date' } as const
 const EXTRA = 12
 const address = computed((): Address => `list/${props.list.code}`)
 const columns = computed(() => [
@@ -228,7 +229,7 @@ const template = computed(() => `56px ${columns.value.map(c => c.code === 'code'
     <div ref="scroller" class="grid" role="grid" :aria-rowcount="list.rows.length + 1" :aria-colcount="columns.length + 1" :aria-label="`Rows of ${list.title || list.code}`" aria-multiselectable="true" @scroll.passive="scrolled" @keydown="keys" @copy="copy" @paste="paste">
       <div class="line heads" role="row" aria-rowindex="1" :style="{ gridTemplateColumns: template }">
         <span class="cell number" role="columnheader">#</span>
-        <span v-for="c in columns" :key="c.code" class="cell" role="columnheader" :aria-sort="sorted?.column === c.code ? (sorted.down ? 'descending' : 'ascending') : 'none'"><button class="head" tabindex="-1" @click="emit('sort', c.code)">{{ c.label }}<span v-if="c.type !== 'text'" class="quiet"> {{ c.type }}</span>{{ sorted?.column === c.code ? (sorted.down ? ' ↓' : ' ↑') : '' }}</button></span>
+        <span v-for="c in columns" :key="c.code" class="cell" role="columnheader" :aria-sort="sorted?.column === c.code ? (sorted.down ? 'descending' : 'ascending') : 'none'"><button class="head" tabindex="-1" @click="emit('sort', c.code)">{{ c.label }}<span v-if="c.type !== 'text'" class="quiet kind">{{ TYPE_WORDS[c.type] }}</span>{{ sorted?.column === c.code ? (sorted.down ? ' ↓' : ' ↑') : '' }}</button></span>
       </div>
       <div :style="{ height: `${(view.length + 1) * ROW}px`, position: 'relative' }" role="rowgroup">
         <div v-for="(position, i) in shown" :key="position" class="line" role="row" :aria-rowindex="from + i + 2" :class="[list.rows[position]?.mark, { retired: list.rows[position]?.retired, wrong: marked.has(position) }]" :style="{ gridTemplateColumns: template, transform: `translateY(${(from + i) * ROW}px)` }">
@@ -263,6 +264,7 @@ const template = computed(() => `56px ${columns.value.map(c => c.code === 'code'
 .cell.code { font-family: var(--code-font); } .cell.numeric { text-align: right; }
 .number { color: var(--slate); cursor: default; }
 .cell input { width: 100%; height: 20px; border: 0; padding: 0; margin: 0; background: var(--paper); font: inherit; outline: none; }
+.kind { font-weight: 400; margin-left: 6px; }
 .head { border: 0; background: none; font: inherit; padding: 0; cursor: pointer; width: 100%; text-align: left; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .retired .cell:not(.number) { text-decoration: line-through; color: var(--slate); }
 .wrong .number { color: var(--weld); font-weight: 600; }

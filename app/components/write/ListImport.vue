@@ -20,7 +20,7 @@ const preview = shallowRef<Preview | null>(null)
 const comparison = shallowRef<Comparison | null>(null)
 const roles = ref<Role[]>([])
 const kinds = ref<Record<string, ColumnKind>>({})
-const missing = ref<Missing>('retire')
+const missing = ref<Missing>('keep')
 let worker: Worker | null = null
 
 function ask(question: ListsQuestion) {
@@ -52,7 +52,7 @@ function read(file: File | undefined) {
   failed.value = null
   preview.value = comparison.value = null
   share.value = 0
-  ask({ ask: 'read', file, known: columnsOf(props.list).map(c => c.code) })
+  ask({ ask: 'read', file, known: Object.fromEntries(props.list.rows.length === 0 ? columnsOf(props.list).filter(c => c.given).map(c => [c.code, c.type]) : columnsOf(props.list).map(c => [c.code, c.type])) })
 }
 function compare() {
   share.value ??= 0.9
@@ -108,7 +108,7 @@ function take() {
     </template>
     <template v-if="comparison">
       <p class="small"><strong>{{ comparison.counts.added }} new</strong> · <strong>{{ comparison.counts.changed }} changed</strong> · {{ comparison.counts.same }} as they are<template v-if="comparison.counts.clashing > 0"> · <strong class="risk">{{ comparison.counts.clashing }} with a code that another row’s label had: does the code mean something else now?</strong></template></p>
-      <p v-if="comparison.counts.missing > 0" class="small">{{ comparison.counts.missing }} of the list {{ comparison.counts.missing === 1 ? 'is' : 'are' }} not in the file (such as {{ comparison.missing[0]?.label }}): <select v-model="missing" class="field" aria-label="What becomes of rows that the file does not have" @change="compare"><option value="retire">retire them</option><option value="keep">keep them as they are</option><option value="remove">take them out</option></select></p>
+      <p v-if="comparison.counts.missing > 0" class="small">{{ comparison.counts.missing }} of the list {{ comparison.counts.missing === 1 ? 'is' : 'are' }} not in the file (such as {{ comparison.missing[0]?.label }}): <select v-model="missing" class="field" aria-label="What becomes of rows that the file does not have" @change="compare"><option value="keep">keep them as they are</option><option value="retire">retire them</option><option value="remove">take them out</option></select></p>
       <ul class="small quiet"><li v-for="c in comparison.changed.slice(0, 5)" :key="c.after.code"><code>{{ c.after.code }}</code>: {{ c.cells.map(k => `${k} “${c.before[k] ?? ''}” → “${c.after[k] ?? ''}”`).join(', ') }}</li><li v-for="c in comparison.clashing.slice(0, 5)" :key="c.after.code" class="risk"><code>{{ c.after.code }}</code>: “{{ c.before.label }}” → “{{ c.after.label }}”</li></ul>
       <details v-if="comparison.problems.length > 0" class="small"><summary class="risk">{{ comparison.problems.length }} {{ comparison.problems.length === 1 ? 'thing does' : 'things do' }} not fit</summary><p v-for="(p, i) in comparison.problems.slice(0, 50)" :key="i">Row {{ p.row }}: {{ p.sentence }}</p></details>
       <div class="row-flex"><button class="action" :disabled="share !== null" @click="take">Take {{ comparison.counts.added + comparison.counts.changed + comparison.counts.clashing }} rows in</button></div>

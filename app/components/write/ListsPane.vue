@@ -130,6 +130,7 @@ function split() {
   const last = made.at(-1)
   if (!last) return
   const at = all.value.indexOf(own)
+  chosen.value = own.code
   draft.edit([
     replaceEdit(address.value, own.rows, last.rows), { do: 'change', what: address.value, set: { columns: last.columns ?? null } },
     ...made.slice(0, -1).map((node, i): Edit => ({ do: 'insert', into: 'lists', at: at + i, node })),
@@ -152,6 +153,7 @@ function addRegions() {
     taken.add(code)
     return { code, label, group: heads[i]?.code ?? '' }
   }))
+  chosen.value = own.code
   const columns = columnsOf(own).some(c => c.code === 'group') ? own.columns : [...own.columns ?? [], 'group']
   draft.edit([
     { do: 'change', what: address.value, set: { columns } }, { do: 'splice', what: address.value, at: own.rows.length, remove: 0, rows },

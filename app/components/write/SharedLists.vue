@@ -22,6 +22,9 @@ watch(() => [props.list?.shared, own.value?.revision] as const, async ([code]) =
   theirs.value = code ? (await $fetch<{ list: ChoiceList }, string>(`/api/lists/${code}`)).list : null
 }, { immediate: true })
 
+// Whom a change touches is asked when there is one.
+watch(differs, (now) => { if (now) void refresh() })
+
 async function attempt(run: () => Promise<string>) {
   busy.value = true
   try {

@@ -1,12 +1,14 @@
-import { nodesOf, type Expr } from '../../expressions/tree'
+import { namesIn, nodesOf, type Expr } from '../../expressions/tree'
 import type { Answer, Answers } from '../../fill/answers'
 import { offeredNow, type Filled } from '../../fill/fill'
 import type { PlannedQuestion } from '../../fill/plan'
 import type { OfferedRow } from '../../form/walk'
 import type { Finding } from '../finding'
 import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
+import { offersOf } from '../offers'
 import { isStateAt } from '../runs'
 import { GOOD_ROWS, withLists } from './rows'
+import { undecidedFinding } from './undecided'
 
 const kind = { code: 'dead-end', severity: 'fault' } as const
 /** How many rows of a parent are tried, and how many parents stand above one another at most. */
@@ -19,14 +21,36 @@ export const deadEnd: Check = {
   raises: withLists(GOOD_ROWS.slice(0, 1), { required: true }),
   spares: withLists(GOOD_ROWS, { required: true }),
   run: inquiry => inquiry.model.plan.questions.flatMap((question): Finding[] => {
-    if (question.required === null || question.offer?.narrowed == null || question.place.entryOf !== null || inquiry.isFolded(question) || inquiry.impossible.has(question.place.order)) return []
-    const witness = stuck(inquiry, question)
-    const { place } = question
-    return witness === null ? [] : [finding(kind, place, `${called(place)} has to be answered, but these answers leave nothing to choose.`, { conflict: [partAt(place, 'narrowedBy'), partAt(place, 'required')], witness })]
+    const { place, offer } = question
+    if (question.required === null || !offer || (offer.narrow === null && offer.rules === null) || place.entryOf !== null || inquiry.isFolded(question) || inquiry.impossible.has(place.order)) return []
+    const { classes, opaque } = inquiry.model.domain(place.code)
+    const isClear = !opaque && classes.every(c => offersOf(question, classes, c) !== null)
+    const witness = isClear ? decided(inquiry, question) : stuck(inquiry, question)
+    if (typeof witness === 'string') return [undecidedFinding(place, `whether there is always something to choose for ${called(place)}`, witness)]
+    return witness === null ? [] : [finding(kind, place, `${called(place)} has to be answered, but these answers leave nothing to choose.`, { conflict: [partAt(place, offer.narrow ? 'narrowedBy' : 'option'), partAt(place, 'required')], witness })]
   }),
 }
 
-/** Answers that lead to the question, with a parent’s row chosen that leaves nothing: each is tried in the evaluator. */
+/** Decides whether the question can be in play and required with nothing on offer: a witness, null where it can't, or why it is not decided. */
+function decided(inquiry: Inquiry, question: PlannedQuestion): Answers | null | string {
+  const { code, order, section } = question.place
+  const { offer } = question
+  // A parent that is still blank can be answered yet: what counts is what is left once all that are asked are.
+  const parents = [...new Set([offer?.narrow, ...offer?.rules ?? []].flatMap(r => r?.expr ? namesIn(r.expr) : []))].flatMap(name => inquiry.model.stepOf(name) ?? [])
+  const goal: Goal = {
+    section, names: [code],
+    literals: space => [
+      space.inPlay(question), question.required === true ? space.encoding.yes : space.rule(question.required, question.place, 'required'), ...(space.offered(code) ?? [space.encoding.yes]).map(l => -l),
+      ...parents.map(p => space.encoding.or([-space.encoding.variable(p.place.code).blank, -space.inPlay(p)])), ...space.answeredHere(),
+    ],
+    holds: state => state.inPlay[order] === true && state.required[question.slot] === true && offeredNow(state, question)?.size === 0
+      && parents.every(p => state.inPlay[p.place.order] !== true || (state.values[p.slot] ?? null) !== null),
+  }
+  const decision = inquiry.decide(goal)
+  return decision.is === 'possible' ? inquiry.witness(goal) : decision.is === 'undecided' ? decision.why : null
+}
+
+/** Of a list too long for classes: answers that lead to the question, with a parent’s row chosen that leaves nothing; each is tried in the evaluator. */
 function stuck(inquiry: Inquiry, question: PlannedQuestion): Answers | null {
   const { model } = inquiry
   const parents = lookups(question).flatMap(l => model.stepOf(l.parent) ?? []).filter(p => p.offer !== null)

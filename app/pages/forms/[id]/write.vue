@@ -8,7 +8,7 @@ const sections = computed(() => draft.form?.sections.length ?? 0)
 </script>
 
 <template>
-  <div class="panes">
+  <div class="panes" :class="{ wide: tab === 'lists' }">
     <div class="left">
       <nav class="tabs" aria-label="Views of the draft">
         <NuxtLink v-for="t in TABS" :key="t.key" :to="{ query: t.key === 'script' ? {} : { view: t.key } }" :class="{ on: tab === t.key }" :aria-current="tab === t.key ? 'page' : undefined">{{ t.words }}</NuxtLink>
@@ -26,6 +26,7 @@ const sections = computed(() => draft.form?.sections.length ?? 0)
 
 <style scoped>
 .panes { display: grid; grid-template-columns: minmax(0, 1.42fr) minmax(340px, 1fr); height: 100%; }
+.panes.wide { grid-template-columns: minmax(0, 2.3fr) minmax(340px, 1fr); }
 .left { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--line); }
 .tabs { display: flex; gap: 16px; align-items: center; height: 40px; padding: 0 16px; border-bottom: 1px solid var(--line); flex: none; }
 .tabs a { color: var(--slate); text-decoration: none; font-size: 14px; padding: 8px 0; } .tabs a.on { color: var(--ink); font-weight: 700; }

@@ -27,6 +27,26 @@ describe('tobbin prove', () => {
     expect(proveCommand(['demo/forms/haul_out.form.json', '--xml'], '')).toBe(2)
   })
 
+  it('takes several files, fails from the weight asked for, and writes what build servers read', () => {
+    const [out] = [written('stdout'), written('stderr')]
+    const risky = file(JSON.stringify({ tobbin: 1, code: 'f', title: 'F', sections: [{ code: 's', title: 'S & T', items: [{ kind: 'question', type: 'yesNo', code: 'a', label: 'A "<b>"', shownWhen: '1 = 1' }] }], walks: [{ code: 'w', title: 'All shown', answers: { a: true }, expect: { inPlay: ['a'] } }] }))
+    expect(proveCommand([risky], '')).toBe(0)
+    expect(proveCommand([risky, '--fail-on', 'risk'], '')).toBe(1)
+    expect(proveCommand([risky, '--fail-on', 'nothing'], '')).toBe(2)
+    expect(textOf(out)).toContain('1 of 1 walks as expected')
+    out.mockClear()
+    expect(proveCommand(['demo/forms/haul_out.form.json', risky, '--junit', '--fail-on', 'risk'], '')).toBe(1)
+    const junit = textOf(out)
+    expect(junit.match(/<testsuite /g)).toHaveLength(2)
+    expect(junit).toContain('failures="1"')
+    expect(junit).toContain('A &quot;&lt;b&gt;&quot;')
+    out.mockClear()
+    expect(proveCommand(['demo/forms/haul_out.form.json', risky, '--json'], '')).toBe(0)
+    expect(JSON.parse(textOf(out)).files.map((f: { findings: unknown[] }) => f.findings.length)).toEqual([0, 1])
+    const missed = file(JSON.stringify({ tobbin: 1, code: 'f', title: 'F', sections: [{ code: 's', title: 'S', items: [{ kind: 'question', type: 'yesNo', code: 'a', label: 'A' }] }], walks: [{ code: 'w', title: 'None', answers: {}, expect: { notInPlay: ['a'] } }] }))
+    expect(proveCommand([missed], '')).toBe(1)
+  })
+
   it('prints JSON of the documented shape', () => {
     const out = written('stdout')
     expect(proveCommand(['demo/forms/mooring.form.json', '--json'], '')).toBe(1)

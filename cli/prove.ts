@@ -1,43 +1,104 @@
 import { readFileSync } from 'node:fs'
-import { readFormText } from '../core/form/read'
-import type { Form } from '../core/form/definition'
-import type { Finding } from '../core/prove/finding'
+import { readFormText, type ShapeProblem } from '../core/form/read'
+import { planOf } from '../core/fill/plan'
+import type { Finding, Severity, Verdict } from '../core/prove/finding'
 import { prove } from '../core/prove/prove'
+import { runWalk, type WalkOutcome } from '../core/prove/walks'
 
-/** `tobbin prove`: prints the findings of one file and gives the exit code. */
+const SEVERITIES: readonly Severity[] = ['fault', 'risk', 'advice']
+interface Options { files: string[], format: 'text' | 'json' | 'junit', failOn: Severity }
+/** What came of one file: read and proved, or why it could not be read. */
+interface Proved { file: string, verdict: Verdict | null, walks: WalkOutcome[], problems: ShapeProblem[] }
+
+/** `tobbin prove`: prints the findings of some files and gives the exit code. */
 export function proveCommand(args: readonly string[], usage: string): number {
-  const files = args.filter(a => !a.startsWith('-'))
-  const unknown = args.filter(a => a.startsWith('-') && a !== '--json')
-  const [file] = files
-  if (!file || files.length > 1 || unknown.length > 0) {
-    process.stderr.write(unknown.length > 0 ? `There is no option ${unknown.join(', ')}.\n\n${usage}` : usage)
+  const options = optionsOf(args)
+  if (typeof options === 'string') {
+    process.stderr.write(options === '' ? usage : `${options}\n\n${usage}`)
     return 2
   }
-  const form = readFile(file)
-  if (!form) return 2
-  const { findings, tally } = prove(form, new Date().toISOString().slice(0, 10))
-  if (args.includes('--json')) process.stdout.write(`${JSON.stringify({ findings: findings.map(forPrograms) }, null, 2)}\n`)
-  else {
-    for (const f of findings) process.stdout.write(`${f.severity.padEnd(6)}  ${f.at ?? file}: ${f.sentence} [${f.code}]\n`)
-    process.stdout.write(`${findings.length} findings; ${tally.rules} rules, ${tally.byExample + tally.byProof} goals decided, ${tally.undecided} undecided.\n`)
-  }
-  return findings.some(f => f.severity === 'fault') ? 1 : 0
+  const today = new Date().toISOString().slice(0, 10)
+  const proved = options.files.map(file => proveFile(file, today))
+  for (const { file, problems } of proved) for (const p of problems) process.stderr.write(`${file}: ${p.path || 'the whole'}: ${p.sentence}\n`)
+  process.stdout.write({ text: asText, json: asJson, junit: asJunit }[options.format](proved, options))
+  if (proved.some(p => p.verdict === null)) return 2
+  return proved.some(p => failing(p, options.failOn).length > 0 || p.walks.some(w => w.misses.length > 0)) ? 1 : 0
 }
 
-/** The documented shape: places in a conflict are the codes of what stands there. */
-const forPrograms = ({ code, severity, at, sentence, conflict, witness }: Finding) =>
-  ({ code, severity, at, sentence, conflict: [...new Set(conflict.map(p => p.code))], witness })
+/** Reads the arguments; a sentence where they don't fit, empty where nothing was asked for. */
+function optionsOf(args: readonly string[]): Options | string {
+  const options: Options = { files: [], format: 'text', failOn: 'fault' }
+  for (let i = 0; i < args.length; i++) {
+    const arg = args[i] ?? ''
+    if (arg === '--json' || arg === '--junit') options.format = arg === '--json' ? 'json' : 'junit'
+    else if (arg === '--fail-on') {
+      const found = SEVERITIES.find(s => s === args[i + 1])
+      if (!found) return `--fail-on takes one of ${SEVERITIES.join(', ')}.`
+      options.failOn = found
+      i += 1
+    }
+    else if (arg.startsWith('-')) return `There is no option ${arg}.`
+    else options.files.push(arg)
+  }
+  return options.files.length === 0 ? '' : options
+}
 
-function readFile(file: string): Form | null {
+function proveFile(file: string, today: string): Proved {
+  const failed = (problems: ShapeProblem[]): Proved => ({ file, verdict: null, walks: [], problems })
   let text: string
   try {
     text = readFileSync(file, 'utf8')
   }
   catch (error) {
-    process.stderr.write(`${file} can't be read: ${error instanceof Error ? error.message : String(error)}\n`)
-    return null
+    return failed([{ path: '', sentence: `It can't be read: ${error instanceof Error ? error.message : String(error)}` }])
   }
   const { form, problems } = readFormText(text)
-  for (const p of problems ?? []) process.stderr.write(`${file}: ${p.path || 'the whole'}: ${p.sentence}\n`)
-  return form
+  if (!form) return failed(problems)
+  const plan = planOf(form)
+  return { file, verdict: prove(form, today), walks: (form.walks ?? []).map(walk => runWalk(plan, walk, today)), problems: [] }
+}
+
+/** The findings that make a file fail: as bad as asked for, or worse. */
+const failing = ({ verdict }: Proved, failOn: Severity): Finding[] => (verdict?.findings ?? []).filter(f => SEVERITIES.indexOf(f.severity) <= SEVERITIES.indexOf(failOn))
+
+function asText(proved: readonly Proved[]): string {
+  return proved.flatMap(({ file, verdict, walks }) => {
+    if (!verdict) return []
+    const { findings, tally } = verdict
+    const missed = walks.filter(w => w.misses.length > 0)
+    return [
+      ...proved.length > 1 ? [`${file}:`] : [],
+      ...findings.map(f => `${f.severity.padEnd(6)}  ${f.at ?? file}: ${f.sentence} [${f.code}]`),
+      ...missed.flatMap(w => w.misses.map(m => `walk    ${w.walk.title}: ${m}`)),
+      `${findings.length} findings; ${tally.rules} rules, ${tally.byExample + tally.byProof} goals decided, ${tally.undecided} undecided${walks.length > 0 ? `; ${walks.length - missed.length} of ${walks.length} walks as expected` : ''}.`,
+    ]
+  }).map(line => `${line}\n`).join('')
+}
+
+/** The documented shape: places in a conflict are the codes of what stands there. Of several files, a list. */
+function asJson(proved: readonly Proved[]): string {
+  const forPrograms = ({ code, severity, at, sentence, conflict, witness }: Finding) => ({ code, severity, at, sentence, conflict: [...new Set(conflict.map(p => p.code))], witness })
+  const one = ({ verdict, walks }: Proved) => ({ findings: (verdict?.findings ?? []).map(forPrograms), ...(walks.length > 0 ? { walks: walks.map(w => ({ code: w.walk.code, misses: w.misses })) } : {}) })
+  const [first] = proved
+  const files = proved.filter(p => p.verdict)
+  return `${JSON.stringify(proved.length === 1 && first ? one(first) : { files: files.map(p => ({ file: p.file, ...one(p) })) }, null, 2)}\n`
+}
+
+const CONTROL = /[^\t\n\r\u0020-\uD7FF\uE000-\uFFFD]/g
+const xml = (text: string) => text.replaceAll(CONTROL, '').replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
+
+/** JUnit's XML, as build servers read it: a suite for each file, a case for each finding and walk. */
+function asJunit(proved: readonly Proved[], { failOn }: Options): string {
+  const suites = proved.map((p) => {
+    const bad = new Set(failing(p, failOn))
+    const cases = [
+      ...(p.verdict?.findings ?? []).map(f => `    <testcase classname="${xml(f.at ?? 'form')}" name="${xml(`${f.code}: ${f.sentence}`)}">${bad.has(f) ? `<failure type="${f.severity}" message="${xml(f.sentence)}">${xml(f.witness ? `Witness: ${JSON.stringify(f.witness)}` : '')}</failure>` : ''}</testcase>`),
+      ...p.walks.map(w => `    <testcase classname="walks" name="${xml(w.walk.title)}">${w.misses.length > 0 ? `<failure type="walk" message="${xml(w.misses[0] ?? '')}">${xml(w.misses.join('\n'))}</failure>` : ''}</testcase>`),
+      ...p.problems.map(problem => `    <testcase classname="file" name="${xml(problem.path || 'the whole')}"><error message="${xml(problem.sentence)}"/></testcase>`),
+    ]
+    const shown = cases.length > 0 ? cases : ['    <testcase classname="form" name="every rule holds together"/>']
+    const failures = bad.size + p.walks.filter(w => w.misses.length > 0).length
+    return `  <testsuite name="${xml(p.file)}" tests="${shown.length}" failures="${failures}" errors="${p.problems.length}">\n${shown.join('\n')}\n  </testsuite>`
+  })
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites>\n${suites.join('\n')}\n</testsuites>\n`
 }

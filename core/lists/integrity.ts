@@ -16,7 +16,9 @@ export interface RowProblem {
 export interface Link { list: string, column: string, parent: string }
 
 const MOST_SHOWN = 200
-const fold = (text: string) => text.normalize('NFKC').replaceAll(/\s+/g, ' ').trim().toLowerCase()
+/** Plain letters with single blanks need no more than small letters. */
+const PLAIN = /^[!-~]+(?: [!-~]+)*$/
+const fold = (text: string) => PLAIN.test(text) ? text.toLowerCase() : text.normalize('NFKC').replaceAll(/\s+/g, ' ').trim().toLowerCase()
 /** Rows that are still offered. */
 const isLive = (row: Row) => row.retired !== true
 const few = (words: readonly string[]) => words.length <= 3 ? words.map(w => `“${w}”`).join(', ') : `${words.slice(0, 3).map(w => `“${w}”`).join(', ')} and ${words.length - 3} more`

@@ -11,6 +11,7 @@ import type { Answer } from '../../core/fill/answers'
 import type { QuestionType } from '../../core/form/definition'
 import { prove } from '../../core/prove/prove'
 import { largeForm } from './forms'
+import { listEditor, longLists } from './lists'
 import { answeringKeystroke, median, withApplication, writingKeystroke } from './pages'
 
 const TODAY = '2026-11-24'
@@ -68,10 +69,10 @@ async function conditions() {
 }
 
 function proving() {
-  for (const questions of [100, 200, 500, 1000]) {
+  for (const questions of [100, 200, 500, 1000, 2000]) {
     const form = largeForm(questions)
     const first = prove(form, TODAY)
-    const times = Array.from({ length: questions > 500 ? 3 : 9 }, () => {
+    const times = Array.from({ length: questions > 1000 ? 1 : questions > 500 ? 3 : 9 }, () => {
       const begun = performance.now()
       prove(form, TODAY)
       return performance.now() - begun
@@ -100,8 +101,10 @@ async function provingInWorker() {
 evaluation()
 await conditions()
 proving()
+longLists(say)
 await provingInWorker()
 await withApplication(async (page) => {
   await answeringKeystroke(page, say)
   await writingKeystroke(page, say)
+  await listEditor(page, say)
 })

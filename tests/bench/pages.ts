@@ -21,7 +21,7 @@ export async function withApplication(run: (page: Page) => Promise<void>): Promi
   try {
     await answering()
     browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH || '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: BASE })
     await page.goto(`${BASE}/sign-in`)
     await hydrated(page)
     await page.request.post(`${BASE}/api/session`, { data: { email: 'ines@wherry.example', password: 'wherry-reach' } })
@@ -59,7 +59,7 @@ const typing = (page: Page, selector: string, keys = KEYS) => page.evaluate(asyn
   return times
 }, [selector, keys] as const)
 
-async function newForm(page: Page, form: Form): Promise<string> {
+export async function newForm(page: Page, form: Form): Promise<string> {
   return (await (await page.request.post(`${BASE}/api/forms`, { data: { definition: form } })).json()).id
 }
 

@@ -13,7 +13,7 @@ const emit = defineEmits<{ sort: [column: string] }>()
 const draft = useDraft()
 const ROW = 28
 const TYPE_WORDS = { text: '', number: 'number', yesNo: 'yes / no', date: 'date' } as const
-const EXTRA = 12
+const EXTRA = 8
 const address = computed((): Address => `list/${props.list.code}`)
 const columns = computed(() => [
   { code: 'code', label: 'Code', type: 'text' as const }, { code: 'label', label: 'Label', type: 'text' as const },
@@ -43,6 +43,8 @@ watch(() => props.list.code, () => {
   if (scroller.value) scroller.value.scrollTop = 0
 })
 
+/** What of the selection touches a line; a line is drawn anew only when this or its row changes. */
+const touch = (line: number) => line < box.value.top || line > box.value.bottom ? '' : `${box.value.left}:${box.value.right}:${line === at.value.line ? at.value.column : ''}:${line === at.value.line ? typed.value : ''}`
 const rowAt = (line: number): Row | undefined => props.list.rows[props.view[line] ?? -1]
 const textOf = (row: Row | undefined, code: string): string => {
   const cell = row?.[code]
@@ -232,7 +234,7 @@ const template = computed(() => `56px ${columns.value.map(c => c.code === 'code'
         <span v-for="c in columns" :key="c.code" class="cell" role="columnheader" :aria-sort="sorted?.column === c.code ? (sorted.down ? 'descending' : 'ascending') : 'none'"><button class="head" tabindex="-1" @click="emit('sort', c.code)">{{ c.label }}<span v-if="c.type !== 'text'" class="quiet kind">{{ TYPE_WORDS[c.type] }}</span>{{ sorted?.column === c.code ? (sorted.down ? ' ↓' : ' ↑') : '' }}</button></span>
       </div>
       <div :style="{ height: `${(view.length + 1) * ROW}px`, position: 'relative' }" role="rowgroup">
-        <div v-for="(position, i) in shown" :key="position" class="line" role="row" :aria-rowindex="from + i + 2" :class="[list.rows[position]?.mark, { retired: list.rows[position]?.retired, wrong: marked.has(position) }]" :style="{ gridTemplateColumns: template, transform: `translateY(${(from + i) * ROW}px)` }">
+        <div v-for="(position, i) in shown" :key="position" v-memo="[list.rows[position], from + i, columns, template, marked.get(position), touch(from + i)]" class="line" role="row" :aria-rowindex="from + i + 2" :class="[list.rows[position]?.mark, { retired: list.rows[position]?.retired, wrong: marked.has(position) }]" :style="{ gridTemplateColumns: template, transform: `translateY(${(from + i) * ROW}px)` }">
           <span class="cell number num" role="rowheader" :title="marked.get(position)">{{ marked.has(position) ? '▲ ' : '' }}{{ position + 1 }}</span>
           <span v-for="(c, j) in columns" :key="c.code" class="cell" role="gridcell" :aria-colindex="j + 2" :class="{ in: isIn(from + i, j), code: c.code === 'code', numeric: c.type === 'number' }" :aria-selected="isIn(from + i, j)" :data-here="at.line === from + i && at.column === j ? '' : undefined" :tabindex="at.line === from + i && at.column === j ? 0 : -1" @mousedown="point($event, from + i, j)" @dblclick="begin()">
             <input v-if="typed !== null && at.line === from + i && at.column === j" ref="input" v-model="typed" :aria-label="`${c.label} of row ${position + 1}`" @blur="commit()" @mousedown.stop>
@@ -241,7 +243,7 @@ const template = computed(() => `56px ${columns.value.map(c => c.code === 'code'
         </div>
         <div class="line fresh" role="row" :aria-rowindex="view.length + 2" :style="{ gridTemplateColumns: template, transform: `translateY(${view.length * ROW}px)` }">
           <span class="cell number quiet" role="rowheader">+</span>
-          <span v-for="(c, j) in columns" :key="c.code" class="cell" role="gridcell" :class="{ in: at.line === view.length && at.column === j }" :data-here="at.line === view.length && at.column === j ? '' : undefined" :tabindex="at.line === view.length && at.column === j ? 0 : -1" :aria-label="`${c.label} of a new row`" @mousedown="point($event, view.length, j)" @dblclick="begin()">
+          <span v-for="(c, j) in columns" :key="c.code" class="cell" role="gridcell" :class="{ in: at.line === view.length && at.column === j }" :data-here="at.line === view.length && at.column === j ? '' : undefined" :tabindex="at.line === view.length && at.column === j ? 0 : -1" :aria-label="c.code === 'label' ? undefined : `${c.label} of a new row`" @mousedown="point($event, view.length, j)" @dblclick="begin()">
             <input v-if="typed !== null && at.line === view.length && at.column === j" ref="input" v-model="typed" :aria-label="`${c.label} of a new row`" @blur="commit()" @mousedown.stop>
             <span v-else-if="c.code === 'label'" class="quiet">type here, or paste rows</span>
           </span>

@@ -223,7 +223,7 @@ defineExpose({ retire, mark, remove, insert, reveal: (position: number) => {
   at.value = corner.value = { line: Math.max(0, props.view.indexOf(position)), column: 1 }
   reveal()
 } })
-const template = computed(() => `56px ${columns.value.map(c => c.code === 'code' ? '130px' : c.code === 'label' || c.code === 'remark' ? 'minmax(180px, 2fr)' : 'minmax(90px, 1fr)').join(' ')}`)
+const template = computed(() => `56px ${columns.value.map(c => c.code === 'code' ? '130px' : c.code === 'label' || c.code === 'remark' ? 'minmax(180px, 2fr)' : 'minmax(112px, 1fr)').join(' ')}`)
 </script>
 
 <template>

@@ -115,7 +115,9 @@ class Cutter {
       const inner = item.kind === 'group' ? this.items(item.items) : null
       if (!sees(this.view, place)) return []
       const bare = this.view.at[place.order] === 'fills' ? item : without(item, ASKING)
-      const { officeOnly: _o, privateTo: _p, ...rest } = { officeOnly: undefined, privateTo: undefined, ...this.offering(bare, place) }
+      const offering = this.offering(bare, place)
+      // Standing under a choice that is not seen is a matter of layout that tells its code.
+      const rest = without(offering, new Set(['officeOnly', 'privateTo', ...'under' in offering && offering.under && this.hidden.has(offering.under.question) ? ['under'] : []]))
       const done = this.rewritten(rest, place, this.filled.plan.names.typeOf(place.code))
       // The shape is that of the item: keys were left out that may be, texts replaced by texts.
       return [(inner ? { ...done, items: inner } : done) as Item]

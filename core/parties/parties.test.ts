@@ -83,7 +83,7 @@ describe('a party’s view', () => {
     }), { numRuns: 200 })
   })
   it('keeps office-only and private questions from the one respondent of a form without turns', () => {
-    const form: Form = { tobbin: 1, code: 'f', title: 'F', sections: [{ code: 's', title: 'S', items: [{ kind: 'question', code: 'a', label: 'A', type: 'text' }, { kind: 'question', code: 'b', label: 'B', type: 'text', officeOnly: true }, { kind: 'note', code: 'n', text: '{{ b }}!', shownWhen: 'b = "x"' }] }] }
+    const form: Form = { tobbin: 1, code: 'f', title: 'F', sections: [{ code: 's', title: 'S', items: [{ kind: 'question', code: 'a', label: 'A', type: 'text' }, { kind: 'question', code: 'b', label: 'B', type: 'text', officeOnly: true }, { kind: 'note', code: 'n', text: '{{ b }}!', shownWhen: 'b = "x"', under: { question: 'b', option: 'x' } }] }] }
     const seen = cut(fill(planOf(form), { a: '1', b: 'x' }, TODAY), null, { a: '1', b: 'x' })
     expect(seen.form.sections[0]?.items).toEqual([{ kind: 'question', code: 'a', label: 'A', type: 'text' }, { kind: 'note', code: 'n', text: '{{ null }}!', shownWhen: 'true' }])
     expect(seen.answers).toEqual({ a: '1' })

@@ -68,8 +68,8 @@ export class Inquiry {
     return this.rowProblems ??= integrityOf(this.form.lists ?? [])
   }
 
-  /** Decides a goal: possible with an example, impossible with the rules that make it so, or honestly neither. */
-  decide(goal: Goal): Decision {
+  /** Decides a goal: possible with an example, impossible with the rules that make it so, or honestly neither. `aside`: for an advice that is simply not given when it can't be decided. */
+  decide(goal: Goal, aside = false): Decision {
     const space = this.spaceAt(goal.section)
     const { literals, isOpen, isCircular } = space.ask(goal.names, goal.literals)
     if (isCircular) return { is: 'skipped' }
@@ -78,9 +78,9 @@ export class Inquiry {
       this.tally.byProof += 1
       return { is: 'impossible', conflict: space.conflictOf(literals) }
     }
-    if (outcome === 'limit') return this.undecided('the limit of conflicts was met')
+    if (outcome === 'limit') return this.undecided('the limit of conflicts was met', aside)
     if (isOpen && smallestWitness(this.model, goal, this.today) === null) {
-      return this.undecided('it rests on arithmetic between answers, on a function or on today')
+      return this.undecided('it rests on arithmetic between answers, on a function or on today', aside)
     }
     this.tally.byExample += 1
     return { is: 'possible' }
@@ -95,8 +95,8 @@ export class Inquiry {
     return made
   }
 
-  private undecided(why: string): Decision {
-    this.tally.undecided += 1
+  private undecided(why: string, aside: boolean): Decision {
+    if (!aside) this.tally.undecided += 1
     return { is: 'undecided', why }
   }
 

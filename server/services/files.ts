@@ -21,7 +21,8 @@ const DAYS_WAITING = 7
 
 /** Takes a file for a question of a form; what it is is told by its content, not by its name. */
 export async function takeFile(db: Database, token: string, given: { question: string, key: string, name: string }, content: Uint8Array): Promise<{ file: string, name: string, bytes: number }> {
-  const { release, plan, turn } = await openingBy(db, token)
+  const { release, plan, turn, row: taken } = await openingBy(db, token)
+  if (taken?.handedOffAt) refuse(409, 'handed-off', 'This turn has been handed off already.')
   const node = filledBy(plan, turn).has(plan.byCode.get(given.question)?.place.entryOf?.code ?? given.question) ? plan.byCode.get(given.question)?.place.node : undefined
   if (node?.type !== 'file') return refuse(422, 'no-file-question', 'This form does not ask for a file here.')
   const most = (node.megabytes ?? DEFAULT_MEGABYTES) * MEGABYTE

@@ -74,13 +74,13 @@ function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {
   const names = namesIn(shown.expr)
   if (names.length === 0 || [...nodesOf(shown.expr)].some(n => n.kind === 'null')) return []
   const answered = (space: StateSpace) => names.map(name => -space.encoding.variable(name).blank)
-  const broken = inquiry.decide(asked(ruled, (space, rule) => [-rule, ...answered(space)], state => isRefused(ruled, state)))
+  const broken = inquiry.decide(asked(ruled, (space, rule) => [-rule, ...answered(space)], state => isRefused(ruled, state)), true)
   if (broken.is !== 'impossible') return []
   // When a question it names may not be asked at all, the rule does tell something: whether it was.
   const hidden = inquiry.decide(asked(ruled, (space) => {
     const steps = names.flatMap(name => inquiry.model.stepOf(name) ?? []).filter(isQuestion)
     return [space.encoding.or(steps.map(s => -space.inPlay(s)))]
-  }, () => true))
+  }, () => true), true)
   if (hidden.is !== 'impossible') return []
   return [finding(once, place, `${called(place)} is shown for every answer that can be given; only a blank hides it. If that is meant, say “is answered”.`, {
     rule: `${place.address}:shownWhen`,

@@ -114,8 +114,8 @@ export function linkProblems(child: ChoiceList, column: string, parent: ChoiceLi
   })
   const childless = parent.rows.flatMap((r, i) => isLive(r) && !below.has(r.code) ? [i] : [])
   const said: RowProblem[] = []
-  if (orphans.length > 0) said.push(problem('orphan-row', child, orphans, `${orphans.length === 1 ? 'A row names' : `${orphans.length} rows name`} a ${column} that ${parent.code} does not have: ${few([...new Set(orphans.map(i => String(child.rows[i]?.[column])))])}.`, mends.length > 0 ? { words: `Write ${mends.length === 1 ? 'it' : `${mends.length} of them`} as the list has it`, rows: mends } : null))
-  if (childless.length > 0) said.push(problem('childless-parent', parent, childless, `${few(childless.map(i => parent.rows[i]?.label ?? ''))} ${childless.length === 1 ? 'has' : 'have'} no row in ${child.code}.`))
+  if (orphans.length > 0) said.push(problem('orphan-row', child, orphans, `The ${column} of ${orphans.length === 1 ? 'a row' : `${orphans.length} rows`} is not among ${parent.title ?? parent.code}: ${few([...new Set(orphans.map(i => String(child.rows[i]?.[column])))])}.`, mends.length > 0 ? { words: `Write ${mends.length === 1 ? 'it' : `${mends.length} of them`} as the list has it`, rows: mends } : null))
+  if (childless.length > 0) said.push(problem('childless-parent', parent, childless, `${few(childless.map(i => parent.rows[i]?.label ?? ''))} ${childless.length === 1 ? 'has' : 'have'} no row in ${child.title ?? child.code}.`))
   return said
 }
 

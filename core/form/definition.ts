@@ -5,7 +5,7 @@ import { KEYWORDS } from '../expressions/parse'
 
 /** Bounds of a definition; what goes beyond them is refused with its path. */
 export const LIMITS = {
-  sections: 300, itemsInOnePlace: 2_000, questions: 10_000, depth: 10, lists: 500, rows: 100_000, options: 2_000, columns: 40, splice: 100_000,
+  sections: 300, itemsInOnePlace: 2_000, questions: 10_000, depth: 10, lists: 500, rows: 100_000, options: 2_000, columns: 40,
   routes: 100, checks: 20, closings: 50, entries: 200, gridRows: 100, files: 20, fileMegabytes: 25, parties: 40, turns: 40, team: 50, promises: 500, walks: 1_000, code: 60, label: 500, text: 10_000, expression: 10_000, definitionBytes: 40_000_000,
 } as const
 

@@ -2,7 +2,7 @@ import { codeFromLabel, freeCode } from '../form/codes'
 import type { ChoiceList, Form, Row } from '../form/definition'
 import { columnsOf } from '../form/types'
 import { outline } from '../form/walk'
-import { linksOf, type Link } from './integrity'
+import type { Link } from './integrity'
 
 /** A row in a tree of lists, with how many rows stand below it and the first of those. */
 export interface Branch { row: Row, list: string, count: number, below: Branch[] }
@@ -101,6 +101,3 @@ export function groupedOptions(text: string): { head: string, labels: string[] }
 export function usersOf(form: Form, list: string): string[] {
   return outline(form).flatMap(p => p.kind === 'question' && 'list' in p.node && p.node.list === list ? [p.code] : [])
 }
-
-/** The links between the lists of a form. */
-export const formLinks = (form: Form): Link[] => linksOf(form.lists ?? [])

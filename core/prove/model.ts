@@ -1,4 +1,4 @@
-import { namesIn, type Expr } from '../expressions/tree'
+import type { Expr } from '../expressions/tree'
 import { planOf, type Plan, type PlannedQuestion, type PlannedSection, type Step } from '../fill/plan'
 import { BOOLEAN } from '../expressions/types'
 import type { Reading } from '../form/scope'
@@ -100,6 +100,3 @@ export function shownChain(model: Model, step: Step): Step[] {
   }
   return chain
 }
-
-/** The names in several trees, each once. */
-export const namesInAll = (trees: readonly Expr[]): string[] => [...new Set(trees.flatMap(namesIn))]

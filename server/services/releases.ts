@@ -34,9 +34,3 @@ export async function releasesOf(db: Database, id: string) {
   const rows = await db.select().from(releases).where(eq(releases.formId, id)).orderBy(desc(releases.number))
   return rows.map(r => ({ id: r.id, number: r.number, token: r.token, releasedAt: r.releasedAt.toISOString(), accepted: r.accepted, definition: r.definition }))
 }
-
-export async function releaseByToken(db: Database, token: string) {
-  const [row] = await db.select().from(releases).where(eq(releases.token, token))
-  if (!row) return refuse(404, 'not-found', 'This link leads nowhere. Ask whoever sent it for a new one.')
-  return row
-}

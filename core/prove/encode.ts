@@ -103,6 +103,9 @@ export class Encoding {
   /** The codes of the questions that the model found last answers. */
   given = (): Set<string> => new Set([...this.variables].filter(([, v]) => !this.solver.isTrue(v.blank)).map(([code]) => code))
 
+  /** The literals of tests that the answers don't determine. */
+  undetermined = (): Literal[] => [...this.free.values()].flatMap(({ t, f }) => [t, f])
+
   codes = (): string[] => [...this.variables.keys()]
 
   and(literals: readonly Literal[]): Literal {

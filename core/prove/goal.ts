@@ -24,8 +24,10 @@ export class StateSpace {
   readonly encoding: Encoding
   private readonly switches = new Map<string, { literal: Literal, part: ConflictPart }>()
   private readonly shownOf = new Map<number, Literal>()
+  private readonly switchLiterals: Literal[] = []
   private readonly ruleLiterals = new Map<string, Literal>()
   private readonly leads: Literal[][] = []
+  private readonly routeLiterals: Literal[][] = []
   private readonly reachedAt: Literal[] = []
 
   private readonly offeredOf = new Map<string, Literal[]>()
@@ -34,6 +36,8 @@ export class StateSpace {
   private readonly demands = new Map<string, Literal>()
   /** What the goal being asked depends on. */
   private asked: readonly string[] = []
+  private among: readonly Literal[] = []
+  private readonly scopes = new Map<string, Scope>()
   /** The questions that are in it, with what they depend on. */
   private readonly taken = new Set<string>()
 
@@ -62,19 +66,29 @@ export class StateSpace {
    * @returns the goal's literals, whether they rest on something that is not exact, and whether on a circle
    */
   ask(names: readonly string[], literals: (space: StateSpace) => Literal[]): { literals: Literal[], isOpen: boolean, isCircular: boolean } {
-    const cone = coneOf(this.model, this.current, names)
-    this.take(cone)
-    this.asked = cone.codes
+    const key = [...new Set(names)].sort().join()
+    const scope = this.scopes.get(key) ?? this.scopeOf(coneOf(this.model, this.current, names))
+    this.scopes.set(key, scope)
+    this.asked = scope.codes
+    this.among = scope.among
     const { result, isOpen } = this.encoding.watched(() => literals(this))
-    const rests = this.encoding.watched(() => {
+    return { literals: result, isOpen: isOpen || scope.isOpen, isCircular: scope.isCircular }
+  }
+
+  private scopeOf(cone: Cone): Scope {
+    this.take(cone)
+    const among: Literal[] = []
+    const { isOpen } = this.encoding.watched(() => {
       for (const code of cone.codes) {
-        this.encoding.variable(code)
-        if ((this.model.stepOf(code)?.place.entryOf ?? null) !== null && (this.model.stepOf(code)?.place.section ?? 0) < this.current) this.encoding.widen()
+        const { blank, classes } = this.encoding.variable(code)
+        among.push(blank, ...classes.map(c => c.literal))
+        const place = this.model.stepOf(code)?.place
+        if ((place?.entryOf ?? null) !== null && (place?.section ?? 0) < this.current) this.encoding.widen()
         if (!this.isSurelyFilled(code) || this.unclear.has(code)) this.encoding.widen()
       }
       for (const expr of cone.exprs) this.encoding.truth(expr)
     })
-    return { literals: result, isOpen: isOpen || rests.isOpen, isCircular: cone.codes.some(code => this.model.circular.has(code)) }
+    return { codes: cone.codes, among, isOpen, isCircular: cone.codes.some(code => this.model.circular.has(code)) }
   }
 
   private isSurelyFilled(code: string): boolean {
@@ -91,6 +105,12 @@ export class StateSpace {
     return literal
   }
 
+  /** The literal “what stands around this is in play”. */
+  aroundShown(step: Step): Literal {
+    const around = this.model.stepAt.get(step.parent)
+    return around ? this.inPlay(around) : this.sectionShown(step.place.section)
+  }
+
   /** The literal “the routes lead to this section, and its rule shows it”. */
   sectionShown(index: number): Literal {
     const section = this.model.plan.sections[index]
@@ -104,10 +124,10 @@ export class StateSpace {
   }
 
   private reach(index: number): Literal {
-    if (index === 0) return this.encoding.yes
-    if (!this.model.plan.sections.slice(0, index).some(s => s.routes.length > 0)) return this.encoding.yes
+    const start = this.model.waypoint[index] ?? 0
+    if (start === index) return this.encoding.yes
     const from: Literal[] = []
-    for (let i = 0; i < index; i++) {
+    for (let i = start; i < index; i++) {
       const literal = this.leadsTo(i)[index]
       if (literal !== undefined) from.push(literal)
     }
@@ -130,17 +150,27 @@ export class StateSpace {
     const shown = this.rule(section.shown, section.place, 'shownWhen')
     const byTarget = new Map<number, Literal[]>([[i + 1, [encoding.and([reached, -shown])]]])
     const add = (target: number, literal: Literal) => byTarget.set(target, [...byTarget.get(target) ?? [], literal])
-    const notBefore: Literal[] = [reached, shown]
-    for (const route of section.routes) {
-      const taken = route.when === null ? this.unconditional(section.place, route.index) : this.rule(route.when, section.place, 'route', route.index)
-      add(route.target, encoding.and([...notBefore, taken]))
-      notBefore.push(-taken)
-    }
-    add(i + 1, encoding.and(notBefore))
+    const taken = this.routesTaken(i)
+    section.routes.forEach((route, r) => add(route.target, taken[r] ?? -encoding.yes))
+    add(i + 1, encoding.and([reached, shown, ...taken.map(t => -t)]))
     const leads: Literal[] = []
     for (const [target, literals] of byTarget) leads[target] = encoding.or(literals)
     this.leads[i] = leads
     return leads
+  }
+
+  /** By route of a section: the literal “leaving the section takes this one”: it is true, and none above it. */
+  routesTaken(i: number): Literal[] {
+    const section = this.model.plan.sections[i]
+    const known = this.routeLiterals[i]
+    if (!section || known) return known ?? []
+    const notBefore: Literal[] = [this.reached(i), this.rule(section.shown, section.place, 'shownWhen')]
+    return this.routeLiterals[i] = section.routes.map((route) => {
+      const holds = route.when === null ? this.unconditional(section.place, route.index) : this.rule(route.when, section.place, 'route', route.index)
+      const taken = this.encoding.and([...notBefore, holds])
+      notBefore.push(-holds)
+      return taken
+    })
   }
 
   /** “This rule is true”: the truth of its condition while its switch is on, else anything. */
@@ -171,6 +201,7 @@ export class StateSpace {
     const known = this.switches.get(id)
     if (known) return known.literal
     const literal = this.encoding.solver.newVariable()
+    this.switchLiterals.push(literal)
     this.switches.set(id, { literal, part: { code: place.code, address: place.address, kind, index } })
     return literal
   }
@@ -256,7 +287,16 @@ export class StateSpace {
     return this.encoding.solver.solve([...this.allSwitches(), ...goal], CONFLICT_LIMIT)
   }
 
-  allSwitches = (): Literal[] => [...this.switches.values()].map(s => s.literal)
+  /**
+   * The same, deciding only what the goal asked last depends on: the rest of a state can always be completed. Once these are assigned,
+   * every rule that matters follows from them. The model is not one of the whole space.
+   */
+  decideAsked(goal: readonly Literal[]): Outcome {
+    const free = this.encoding.undetermined()
+    return this.encoding.solver.solve([...this.allSwitches(), ...goal], CONFLICT_LIMIT, free.length > 0 ? [...free, ...this.among] : this.among)
+  }
+
+  allSwitches = (): readonly Literal[] => this.switchLiterals
 
   /**
    * After an impossible goal: a smallest set of rules that make it so (none can be left out).
@@ -290,6 +330,9 @@ export class StateSpace {
   }
 }
 
+/** What a goal about some questions rests on, made ready: its answers' literals, whether any of it is not exact, or lies in a circle. */
+interface Scope { codes: readonly string[], among: readonly Literal[], isOpen: boolean, isCircular: boolean }
+
 /** Everything that can matter to a goal in a section: what its names depend on, what decides the way there, and what blocks it. */
 interface Cone { codes: string[], exprs: ReadonlySet<Expr> }
 function coneOf(model: Model, current: number, names: readonly string[]): Cone {
@@ -306,7 +349,7 @@ function coneOf(model: Model, current: number, names: readonly string[]): Cone {
     if (sections.has(index)) return
     sections.add(index)
     want(model.plan.sections[index]?.shown?.expr)
-    for (const before of model.plan.sections.slice(0, index)) if (before.routes.length > 0) wantRoutes(before, wantSection, want)
+    for (const before of model.plan.sections.slice(model.waypoint[index] ?? 0, index)) if (before.routes.length > 0) wantRoutes(before, wantSection, want)
   }
   wantSection(current)
   for (const blocker of model.blockers) {

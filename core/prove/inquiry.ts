@@ -1,5 +1,4 @@
 import type { Answers } from '../fill/answers'
-import type { Filled } from '../fill/fill'
 import type { Step } from '../fill/plan'
 import type { Form } from '../form/definition'
 import { placeName, type Place } from '../form/walk'
@@ -8,8 +7,7 @@ import type { ConflictPart, Finding, Severity, Tally } from './finding'
 import { StateSpace } from './goal'
 import { modelOf, type Model } from './model'
 import { randomRuns, type Evidence } from './runs'
-import type { Literal } from './sat'
-import { smallestWitness } from './witness'
+import { smallestWitness, type WitnessGoal } from './witness'
 
 /** A check of the prover: what it is called, how bad its findings are, and how they are found. */
 export interface Check {
@@ -25,13 +23,7 @@ export interface Check {
 }
 
 /** A goal: whether some state with a section as the current one does something. */
-export interface Goal {
-  section: number
-  names: readonly string[]
-  literals: (space: StateSpace) => Literal[]
-  /** The same asked of the evaluator, to replay an example. */
-  holds: (state: Filled) => boolean
-}
+export type Goal = WitnessGoal
 
 export type Decision =
   | { is: 'possible' }
@@ -50,6 +42,8 @@ export class Inquiry {
   private runs: Evidence | null = null
   /** What can never come into play, by place order; what depends on it is folded into that finding. */
   readonly impossible = new Map<number, ConflictPart[]>()
+  /** The ids of checks that no answer meets. */
+  readonly unmeetable = new Set<string>()
   private readonly spaces = new Map<number, StateSpace>()
   private readonly witnesses = new Map<number, Answers | null>()
 
@@ -73,7 +67,7 @@ export class Inquiry {
     const space = this.spaceAt(goal.section)
     const { literals, isOpen, isCircular } = space.ask(goal.names, goal.literals)
     if (isCircular) return { is: 'skipped' }
-    const outcome = space.decide(literals)
+    const outcome = space.decideAsked(literals)
     if (outcome === 'unsatisfiable') {
       this.tally.byProof += 1
       return { is: 'impossible', conflict: space.conflictOf(literals) }

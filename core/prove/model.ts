@@ -30,6 +30,8 @@ export interface Model {
   stepAt: ReadonlyMap<number, Step>
   /** What can keep a section from being completed, whatever else is answered: see `blockers.ts`. */
   blockers: readonly (Step | PlannedSection)[]
+  /** By section, and for the finish: the last section up to it that no route leads past. What stands before can't decide the way from there. */
+  waypoint: readonly number[]
   /** Whether every complete response went through a turn that fills something; true in a form without turns. */
   isAlwaysFilled: (place: Place) => boolean
 }
@@ -52,6 +54,7 @@ export function modelOf(form: Form): Model {
     form, plan, rules, asked, domain, stepAt,
     circular: circularCodes(plan),
     blockers: blockersOf(plan, domain),
+    waypoint: waypoints(plan),
     isAlwaysFilled: alwaysFilled(plan),
     stepOf: code => plan.byCode.get(code),
     sectionOf: step => plan.sections[step.place.section],
@@ -69,6 +72,16 @@ function cellsReached(plan: Plan, path: Expr): readonly Value[] | null {
   if (!offer) return null
   const keys = offer.index.column(path.member)
   return keys.size > MOST_CELLS ? null : [...keys.values()].flatMap(([first = -1]) => cellValue(offer.index.rows[first]?.[path.member]) ?? [])
+}
+
+function waypoints({ sections }: Plan): number[] {
+  const found: number[] = []
+  let farthest = 0
+  for (let at = 0; at <= sections.length; at++) {
+    found.push(farthest <= at ? at : found[at - 1] ?? 0)
+    farthest = Math.max(farthest, ...(sections[at]?.routes ?? []).map(r => r.target))
+  }
+  return found
 }
 
 /** Turns run in order unless a hand-off says otherwise: then only the first is certain to be taken. */

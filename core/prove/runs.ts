@@ -113,17 +113,20 @@ const nearbyDays = (values: readonly Value[]) => values.flatMap((v) => {
   return day === null ? [] : [isoFromDay(Math.min(day + 400, 2_900_000)), isoFromDay(Math.max(day - 400, -700_000))]
 })
 
-/** Whether a set of answers is a state whose current section is the given one: everything before it is complete. The number of sections means the finish. */
-export function isStateAt(model: Model, answers: Answers, section: number, today: string): Filled | null {
+/**
+ * Whether a set of answers is a state whose current section is the given one: everything before it is complete. The number of sections means
+ * the finish. `leaving`: the section before is complete and being left, wherever its routes lead.
+ */
+export function isStateAt(model: Model, answers: Answers, section: number, today: string, leaving = false): Filled | null {
   const state = fill(model.plan, answers, today)
-  if (section >= model.plan.sections.length) return isComplete(model, state) ? state : null
-  if (!state.path.includes(section)) return null
+  if (section >= model.plan.sections.length && !leaving) return isComplete(model, state) ? state : null
+  if (!state.path.includes(leaving ? section - 1 : section)) return null
   for (const index of state.path) {
-    if (index === section) return state
+    if (index >= section) return state
     const before = model.plan.sections[index]
     if (before && problemsIn(state, before).some(p => !isDeadEnd(model, state, p))) return null
   }
-  return null
+  return leaving ? state : null
 }
 
 /** Whether nothing is missing or wrong; with turns, in those that are taken, and nothing is answered that none of them fills. */

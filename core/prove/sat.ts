@@ -10,6 +10,8 @@ export type Outcome = 'satisfiable' | 'unsatisfiable' | 'limit'
 const UNASSIGNED = 0
 const DECAY = 1 / 0.95
 const RESTART_UNIT = 64
+/** Restarts after which a call decides by activity alone. */
+const FEW_ROUNDS = 4
 
 interface Clause { literals: Literal[] }
 
@@ -30,6 +32,10 @@ export class Solver {
   private head = 0
   private step = 1
   private contradictory = false
+  private assumed: readonly Literal[] = []
+  private among: readonly Literal[] | null = null
+  /** How far `among` is known to be assigned. */
+  private cursor = 0
   private order = new ActivityHeap(this.activity)
   /** After `unsatisfiable`: the assumptions that suffice for the contradiction. */
   conflict: Literal[] = []
@@ -66,23 +72,43 @@ export class Solver {
     return this.watches[literal > 0 ? literal * 2 : -literal * 2 + 1] ?? []
   }
 
-  /** Adds a clause; the model of an earlier `solve` is given up. */
+  /** Adds a clause; the model of an earlier `solve` is given up as far as the clause needs it. */
   addClause(literals: readonly Literal[]) {
-    this.backtrack(0)
     if (this.contradictory) return
     const kept: Literal[] = []
     for (const literal of literals) {
-      const value = this.valueOf(literal)
+      const value = this.level[Math.abs(literal)] === 0 ? this.valueOf(literal) : 0
       if (value === 1 || kept.includes(-literal)) return
       if (value === 0 && !kept.includes(literal)) kept.push(literal)
     }
     const [only] = kept
     if (only === undefined) this.contradictory = true
     else if (kept.length === 1) {
+      this.backtrack(0)
       this.assign(only, null)
       if (this.propagate()) this.contradictory = true
     }
-    else this.attach({ literals: kept })
+    else this.join({ literals: kept })
+  }
+
+  /**
+   * Adds a clause in the middle of a search. What it brings about is assigned at the present level, though it may follow at an earlier one:
+   * after going back it is found again when its other literals fail.
+   */
+  private join(clause: Clause) {
+    const { literals } = clause
+    const falseSince = (literal: Literal) => this.valueOf(literal) === -1 ? this.level[Math.abs(literal)] ?? 0 : Number.POSITIVE_INFINITY
+    for (const at of [0, 1]) {
+      let best = at
+      for (let i = at + 1; i < literals.length; i++) if (falseSince(literals[i] ?? 0) > falseSince(literals[best] ?? 0)) best = i
+      const chosen = literals[best] ?? 0
+      literals[best] = literals[at] ?? 0
+      literals[at] = chosen
+    }
+    const [first = 0, second = 0] = literals
+    if (this.valueOf(first) === -1) this.backtrack(falseSince(first) - 1)
+    this.attach(clause)
+    if (this.valueOf(first) === 0 && this.valueOf(second) === -1) this.assign(first, clause)
   }
 
   private attach(clause: Clause) {
@@ -150,6 +176,7 @@ export class Solver {
 
   private backtrack(level: number) {
     if (this.trailEnds.length <= level) return
+    this.cursor = 0
     const end = this.trailEnds[level] ?? 0
     for (let i = this.trail.length - 1; i >= end; i--) {
       const literal = this.trail[i] ?? 0
@@ -229,15 +256,26 @@ export class Solver {
     this.order.raised(variable)
   }
 
-  /** Decides the clauses under assumptions, within a number of conflicts. */
-  solve(assumptions: readonly Literal[] = [], conflictLimit = 100_000): Outcome {
-    this.backtrack(0)
+  /**
+   * Decides the clauses under assumptions, within a number of conflicts. What the last call assumed first stays assumed.
+   * @param among the literals that matter: when they are all assigned without conflict, the answer is `satisfiable`. Only right where any
+   * such assignment can be completed; null: everything is assigned
+   */
+  solve(assumptions: readonly Literal[] = [], conflictLimit = 100_000, among: readonly Literal[] | null = null): Outcome {
+    let shared = 0
+    while (shared < assumptions.length && assumptions[shared] === this.assumed[shared]) shared += 1
+    this.backtrack(shared)
+    this.assumed = assumptions
+    this.among = among
+    this.cursor = 0
     this.conflict = []
     if (this.contradictory) return 'unsatisfiable'
     const end = this.conflicts + conflictLimit
     for (let round = 1; ; round++) {
       const outcome = this.search(assumptions, luby(round) * RESTART_UNIT, end)
       if (outcome !== null) return outcome
+      // A hard one: the order of activity is worth more than few decisions.
+      if (round >= FEW_ROUNDS) this.among = null
       this.backtrack(0)
     }
   }
@@ -292,6 +330,13 @@ export class Solver {
       if (value === 0) return literal
       this.conflict = this.assumptionsBehind(literal)
       return 'unsatisfiable'
+    }
+    if (this.among) {
+      for (; this.cursor < this.among.length; this.cursor++) {
+        const variable = Math.abs(this.among[this.cursor] ?? 0)
+        if (this.assigned[variable] === UNASSIGNED) return this.phase[variable] === 1 ? variable : -variable
+      }
+      return 'satisfiable'
     }
     for (let variable = this.order.pop(); variable !== 0; variable = this.order.pop()) {
       if (this.assigned[variable] === UNASSIGNED) return this.phase[variable] === 1 ? variable : -variable

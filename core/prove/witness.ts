@@ -9,6 +9,8 @@ import type { Literal } from './sat'
 /** A goal about the states in which a section is the current one. */
 export interface WitnessGoal {
   section: number
+  /** The section before is complete and being left. */
+  leaving?: boolean
   names: readonly string[]
   literals: (space: StateSpace) => Literal[]
   /** What the evaluator must say of the replayed state. */
@@ -34,9 +36,9 @@ export function smallestWitness(model: Model, goal: WitnessGoal, today: string):
 }
 
 /** The answers, if the evaluator agrees with them. */
-export function replay(model: Model, goal: Pick<WitnessGoal, 'section' | 'holds'>, answers: Answers, today: string): Answers | null {
+export function replay(model: Model, goal: Pick<WitnessGoal, 'section' | 'leaving' | 'holds'>, answers: Answers, today: string): Answers | null {
   const offered = withOffered(model.plan, code => model.domain(code).classes, answers, today)
-  const state = isStateAt(model, offered, goal.section, today)
+  const state = isStateAt(model, offered, goal.section, today, goal.leaving)
   return state && goal.holds(state) ? offered : null
 }
 

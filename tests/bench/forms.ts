@@ -9,11 +9,11 @@ const HULLS = ['wood', 'steel', 'grp', 'alu', 'composite']
 
 const MOST_ROUNDS = 10
 
-/** A form of any size in which the prover finds nothing: what it finds in the random one is mended by taking the rules away. */
+/** A form of any size in which the prover finds no fault and no risk: what it finds in the random one is mended by taking the rules away. */
 export function largeForm(questions: number, seed = 5): Form {
   let form = randomForm(questions, seed)
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const { findings } = prove(form, '2026-11-24')
+    const findings = prove(form, '2026-11-24').findings.filter(f => f.severity !== 'advice')
     if (findings.length === 0) return form
     form = applyEdits(form, findings.flatMap(mending)).form
   }

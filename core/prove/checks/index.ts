@@ -28,11 +28,33 @@ import { unknownParty } from './unknownParty'
 import { unknownName } from './unknownName'
 import { unreachableSection } from './unreachableSection'
 import { wrongType } from './wrongType'
+import { defaultTriggers } from './defaultTriggers'
+import { fallsThrough } from './fallsThrough'
+import { laterTurnAnswer } from './laterTurnAnswer'
+import { leftOutOfRun } from './leftOutOfRun'
+import { lockedQuestion } from './lockedQuestion'
+import { neverOffered } from './neverOffered'
+import { openGate } from './openGate'
+import { overlappingBranches } from './overlappingBranches'
+import { privateInference } from './privateInference'
+import { quoteBlank } from './quoteBlank'
+import { redundantPart } from './redundantPart'
+import { alwaysRequired, neverRequired } from './requiredRules'
+import { neverTaken, shadowedRoute } from './routeRules'
+import { twinBranches } from './twinBranches'
+import { uncoveredOption } from './uncoveredOption'
+import { ungivenTurn } from './ungivenTurn'
+import { unreachableFinish } from './unreachableFinish'
+import { unreachableTurn } from './unreachableTurn'
+import { idleValid, unmeetableValid } from './validRules'
 
 /** Every check, in the order in which they run: what can't be reached is known before what is always shown is asked. */
 export const CHECKS: readonly Check[] = [
   syntaxError, unknownName, laterName, unknownFunction, wrongType, unknownCode, labelForCode,
   duplicateCode, emptySection, emptyList, backwardRoute, unknownClosing, quoteError, badPattern, unknownParty, unfilledQuestion, circle,
   duplicateRow, similarCodes, doubleLabel, orphanRow, childlessParent, unusedColumn, ignoredLevel,
-  unreachableSection, neverShown, alwaysShown, alwaysOnceAnswered, deadEnd, promiseBroken,
+  lockedQuestion, unreachableTurn, laterTurnAnswer, privateInference,
+  unreachableSection, neverShown, neverOffered, neverRequired, neverTaken, shadowedRoute, unmeetableValid, unreachableFinish, deadEnd, promiseBroken,
+  alwaysShown, alwaysRequired, idleValid, ungivenTurn, openGate, overlappingBranches, fallsThrough,
+  alwaysOnceAnswered, redundantPart, defaultTriggers, uncoveredOption, twinBranches, leftOutOfRun, quoteBlank,
 ]

@@ -1,0 +1,58 @@
+import { namesIn } from '../../expressions/tree'
+import type { Value } from '../../expressions/types'
+import type { PlannedQuestion, PlannedRule } from '../../fill/plan'
+import type { Place } from '../../form/walk'
+import type { Item } from '../../form/definition'
+import type { Inquiry } from '../inquiry'
+import { example, hull, section, text } from './example'
+
+/** Something whose own rule asks for one question only, and for which classes of its answers the rule is true. */
+export interface Branch { place: Place, holds: readonly boolean[], onBlank: boolean }
+/** A question that decides alone what shows: its classes of answers, and what hangs on it. */
+export interface Gate { question: PlannedQuestion, classes: readonly Value[], branches: readonly Branch[] }
+
+const FOUND = new WeakMap<Inquiry, Gate[]>()
+
+/** Every gate of a form. Exact: a rule that names one question is told by that question's classes. */
+export function gatesOf(inquiry: Inquiry): Gate[] {
+  const known = FOUND.get(inquiry)
+  if (known) return known
+  const { plan, circular, domain } = inquiry.model
+  const byGate = new Map<string, { place: Place, rule: PlannedRule }[]>()
+  for (const step of plan.sections.flatMap(s => [s, ...s.all])) {
+    const { shown, place } = step
+    if (!shown?.expr || inquiry.impossible.has(place.order) || circular.has(place.code)) continue
+    const [name, ...others] = namesIn(shown.expr)
+    if (name !== undefined && others.length === 0) byGate.set(name, [...byGate.get(name) ?? [], { place, rule: shown }])
+  }
+  const gates = [...byGate].flatMap(([name, ruled]): Gate[] => {
+    const question = plan.byCode.get(name)
+    const { classes, opaque, many, open } = domain(name)
+    if (!question || opaque || many || open) return []
+    const values = new Array<Value>(plan.size).fill(null)
+    const outcome = (rule: PlannedRule, value: Value) => {
+      values[question.slot] = value
+      return rule.run(values) === true
+    }
+    return [{ question, classes, branches: ruled.map(({ place, rule }) => ({ place, holds: classes.map(c => outcome(rule, c)), onBlank: outcome(rule, null) })) }]
+  })
+  FOUND.set(inquiry, gates)
+  return gates
+}
+
+/** What stands side by side: in the same group or section, or sections themselves. */
+export const areSiblings = (a: Place, b: Place): boolean => a.kind === 'section' || b.kind === 'section'
+  ? a.kind === b.kind
+  : a.section === b.section && a.groups.at(-1) === b.groups.at(-1)
+
+/** Branches that are groups or sections, in pairs of siblings. */
+export function pairsOf({ branches }: Gate): [Branch, Branch][] {
+  const large = branches.filter(b => b.place.kind === 'group' || b.place.kind === 'section')
+  return large.flatMap((a, i) => large.slice(i + 1).flatMap((b): [Branch, Branch][] => areSiblings(a.place, b.place) ? [[a, b]] : []))
+}
+
+const child = (code: string, items?: Item[]) => items ?? [text(`${code}_note`), text(`${code}_age`, { label: `Age of the ${code}` })]
+/** A group that shows by a rule, for the examples. */
+export const branchGroup = (code: string, shownWhen: string, items?: Item[]): Item => ({ kind: 'group', code, title: `About the ${code}`, shownWhen, items: child(code, items) })
+/** A question for the hull, and a group for each of some materials. */
+export const hullBranches = (required: true | undefined, ...codes: string[]) => example(section('boat', [hull({ required }), ...codes.map(c => branchGroup(c, `hull = "${c}"`))]))

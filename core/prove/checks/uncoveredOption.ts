@@ -1,0 +1,28 @@
+import { optionsOf } from '../../form/walk'
+import type { Finding } from '../finding'
+import { called, finding, partAt, type Check } from '../inquiry'
+import { gatesOf, hullBranches } from './branches'
+
+const kind = { code: 'uncovered-option', severity: 'advice' } as const
+/** So many siblings lead to a branch of their own before it is odd that one does not. */
+const FEWEST = 2
+
+export const uncoveredOption: Check = {
+  ...kind,
+  about: 'All options of a question lead to a branch of their own but one: was its branch forgotten?',
+  raises: hullBranches(true, 'wood', 'steel'),
+  spares: hullBranches(true, 'wood'),
+  run: inquiry => gatesOf(inquiry).flatMap(({ question, classes, branches }): Finding[] => {
+    const { place } = question
+    if (place.node.type !== 'choice' || place.node.writeIn || inquiry.impossible.has(place.order)) return []
+    const rows = optionsOf(inquiry.form, place.node) ?? []
+    const single = branches.filter(b => !b.onBlank && b.holds.filter(h => h).length === 1)
+    const covered = classes.filter((_, i) => single.some(b => b.holds[i]))
+    const bare = rows.filter(r => !classes.some((c, i) => c === r.code && branches.some(b => b.holds[i])))
+    const [only] = bare
+    if (!only || bare.length > 1 || covered.length < FEWEST || covered.length !== rows.length - 1 || branches.some((b, _) => b.onBlank)) return []
+    return [finding(kind, place, `Every option of ${called(place)} leads to a branch of its own, but “${only.label}” leads nowhere.`, {
+      conflict: [partAt(place), ...single.map(b => partAt(b.place, 'shownWhen'))], witness: { ...inquiry.wayTo(place.section), [place.code]: only.code },
+    })]
+  }),
+}

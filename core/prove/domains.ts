@@ -22,7 +22,16 @@ export interface Domain {
   open: boolean
   /** Conditions can't be decided by the classes at all, only blank or not. */
   opaque: boolean
+  /** Of several at once, by class: how many choices it stands for. */
+  sizes?: readonly number[]
+  /** Of numbers and times, by class: the stretch of the line that it stands for. */
+  ranges?: readonly Range[]
+  /** What numbers lie on: digits after the point; null: any. */
+  places?: number | null
 }
+
+/** A single number, or all strictly between two (null: without end). Dates count days, times seconds. */
+export interface Range { low: Num | null, high: Num | null, isPoint: boolean }
 
 const EXACT = { many: false, open: false, opaque: false } as const
 /** Something that is answered, of which conditions ask more than classes can tell. */
@@ -106,13 +115,16 @@ const among = (candidates: readonly string[]) => textDomain((named, step) => can
 const SAMPLES = ['AB 1234', '12345', 'A1', 'ABC', '1', 'abc', '01-234', 'WR-2026-001']
 
 const numberDomain = ({ asked, step }: Pick<Question<QuestionType>, 'asked' | 'step'>, min: number | undefined, max: number | undefined, places: number | null): Domain =>
-  exact(numberClasses(asked, min, max, places).filter(v => isPossible(v, step)), false)
+  ranged(numberClasses(asked, min, max, places).filter(c => isPossible(c.value, step)), places)
+
+const ranged = (classes: readonly (Range & { value: Value })[], places: number | null): Domain =>
+  ({ ...exact(classes.map(c => c.value), false), ranges: classes.map(({ low, high, isPoint }) => ({ low, high, isPoint })), places })
 
 /** Dates and times as numbers of units. */
 function timeDomain({ asked, step }: Pick<Question<QuestionType>, 'asked' | 'step'>, bounds: readonly (string | undefined)[], to: (text: string) => number | null, from: (n: number) => string | null, common: number): Domain {
   const numbers = [...asked, ...bounds].map(v => typeof v === 'string' ? to(v) : null).filter(n => n !== null)
-  const classes = numberClasses(numbers, undefined, undefined, 0, common).map(n => typeof n === 'number' ? from(n) : null)
-  return exact(classes.filter(v => v !== null && isPossible(v, step)), false)
+  const classes = numberClasses(numbers, undefined, undefined, 0, common).map(c => ({ ...c, value: typeof c.value === 'number' ? from(c.value) : null }))
+  return ranged(classes.filter(c => c.value !== null && isPossible(c.value, step)), 0)
 }
 
 /** Where an open interval leaves the choice, witnesses take a day of this time rather than one of the year 1. */
@@ -123,8 +135,8 @@ const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
   yesNo: () => exact([true, false], true),
   choice: q => choiceDomain(q),
   choices: (q) => {
-    const { classes, open, opaque } = choiceDomain(q)
-    return { classes, singletons: false, many: true, opaque, open: open || q.node.least !== undefined || q.node.most !== undefined || (optionsOf(q.plan.form, q.node) ?? []).some(r => r.alone) }
+    const domain = choiceDomain(q)
+    return { ...domain, singletons: false, many: true }
   },
   text: q => textDomain((named, step) => [otherText(named, q.node.minLength ?? 1, q.node.maxLength), ...SAMPLES].find(t => t !== null && !named.includes(t) && isPossible(t, step)) ?? null)(q),
   longText: q => textDomain(named => otherText(named, q.node.minLength ?? 1, q.node.maxLength))(q),
@@ -159,11 +171,13 @@ function choiceDomain({ node, plan, asked, whole }: Question<ChoiceType>): Domai
   // Of a long list that is looked through, what conditions ask can't be told by a few classes.
   if (whole && codes.length > MOST_WHOLE) return { ...opaque(codes[0] ?? null), classes: codes.slice(0, 1) }
   const named = new Set(asked)
-  const mentioned = codes.filter(code => whole || named.has(code))
+  const alone = new Set((optionsOf(plan.form, node) ?? []).flatMap(r => r.alone ? [r.code] : []))
+  const mentioned = codes.filter(code => whole || named.has(code) || alone.has(code))
   const other = codes.find(code => !mentioned.includes(code))
   const classes = other === undefined ? mentioned : [other, ...mentioned]
   // Which classes are on offer is a matter of clauses, see `offers.ts`.
-  return { ...EXACT, classes, singletons: classes.length === codes.length && !node.writeIn }
+  const sizes = classes.map((_, i) => i === 0 && other !== undefined ? codes.length - mentioned.length : 1)
+  return { ...EXACT, classes, sizes, singletons: classes.length === codes.length && !node.writeIn }
 }
 
 const NO_ROWS = new Map<string, never>()
@@ -202,23 +216,25 @@ function otherText(named: readonly string[], least: number, most: number | undef
  * One number for every stretch that the constants and limits cut the line into: the constants themselves, and the gaps.
  * @param places digits after the point that answers may have; null: any
  */
-export function numberClasses(asked: readonly Value[], min: number | undefined, max: number | undefined, places: number | null, common = 0): Num[] {
+export function numberClasses(asked: readonly Value[], min: number | undefined, max: number | undefined, places: number | null, common = 0): (Range & { value: Num })[] {
   const cuts = asked.filter(isNumber)
   for (const limit of [min, max]) {
     const n = limit === undefined ? null : numberFromDouble(limit)
     if (n !== null) cuts.push(n)
   }
   const sorted = cuts.sort(compareNumbers).filter((n, i, all) => i === 0 || compareNumbers(n, all[i - 1] ?? n) !== 0)
-  const [first] = sorted
-  const last = sorted[sorted.length - 1]
-  if (first === undefined || last === undefined) return [common]
-  const values: (Num | null)[] = []
-  values.push(inGap(null, first, places, common))
+  if (sorted.length === 0) return [{ value: common, low: null, high: null, isPoint: false }]
+  const classes: (Range & { value: Num })[] = []
+  const addGap = (low: Num | null, high: Num | null) => {
+    const value = inGap(low, high, places, common)
+    if (value !== null) classes.push({ value, low, high, isPoint: false })
+  }
+  addGap(null, sorted[0] ?? null)
   sorted.forEach((cut, i) => {
-    if (places === null || decimalPlaces(cut) <= places) values.push(cut)
-    values.push(inGap(cut, sorted[i + 1] ?? null, places, common))
+    if (places === null || decimalPlaces(cut) <= places) classes.push({ value: cut, low: cut, high: cut, isPoint: true })
+    addGap(cut, sorted[i + 1] ?? null)
   })
-  return values.filter(v => v !== null).filter(v => (min === undefined || compareNumbers(v, min) >= 0) && (max === undefined || compareNumbers(v, max) <= 0))
+  return classes.filter(({ value }) => (min === undefined || compareNumbers(value, min) >= 0) && (max === undefined || compareNumbers(value, max) <= 0))
 }
 
 /** A number strictly between two, with at most so many places; null when there is none. */

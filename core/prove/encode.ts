@@ -1,4 +1,5 @@
 import { compile } from '../expressions/compile'
+import { dateTimeFromSeconds, isoFromDay, timeFromSeconds } from '../expressions/dates'
 import { print } from '../expressions/print'
 import { namesIn, nodesOf, type CompareOp, type Expr, type ExprOf, type TestNode } from '../expressions/tree'
 import type { Value } from '../expressions/types'
@@ -6,7 +7,10 @@ import { SOMETHING, type Domain } from './domains'
 import { keyOf } from '../lists/listIndex'
 import { literalOf } from '../parties/literal'
 import type { Model } from './model'
+import { Arithmetic, constantOf, linearSum, linearTimes } from './arithmetic'
+import { floorOf, rational, toDecimal } from './rational'
 import { Solver, type Literal } from './sat'
+import { Terms, usesToday } from './terms'
 
 /** When a condition is definitely true, and when definitely false; neither is unknown. */
 export interface Truth { t: Literal, f: Literal }
@@ -25,6 +29,8 @@ const STRICT_CALLS: ReadonlySet<string> = new Set(['string length', 'upper case'
  */
 export class Encoding {
   readonly solver = new Solver()
+  readonly arithmetic: Arithmetic
+  readonly terms: Terms
   readonly yes: Literal
   private readonly variables = new Map<string, Variable>()
   private readonly truths = new Map<Expr, { truth: Truth, open: boolean }>()
@@ -32,9 +38,11 @@ export class Encoding {
   /** Grows with everything met that is not exact; see `watched`. */
   private opened = 0
 
-  constructor(private readonly model: Model) {
+  constructor(readonly model: Model) {
     this.yes = this.solver.newVariable()
     this.solver.addClause([this.yes])
+    this.arithmetic = new Arithmetic(this.solver, this.yes)
+    this.terms = new Terms(this)
   }
 
   /** Says that answers are taken wider than they are. */
@@ -69,7 +77,23 @@ export class Encoding {
     if (domain.open) this.widen()
     const variable = { blank, classes, domain }
     this.variables.set(code, variable)
+    if (domain.many) this.limitChoices(code, variable)
     return variable
+  }
+
+  /** At least and at most so many are chosen; what stands alone is chosen alone. */
+  private limitChoices(code: string, { blank, classes, domain }: Variable) {
+    const question = this.model.stepOf(code)
+    if (question?.place.node.type !== 'choices') return
+    const { node } = question.place
+    const alone = new Set([...question.offer?.rows.values() ?? []].flatMap(r => r.alone ? [r.code] : []))
+    for (const c of classes) if (alone.has(String(c.value))) for (const other of classes) if (other !== c) this.solver.addClause([-c.literal, -other.literal])
+    if (node.least === undefined && node.most === undefined) return
+    const count = this.terms.count(code)
+    if (!count || domain.opaque) return this.widen()
+    const against = (limit: number, by: 1 | -1) => this.arithmetic.atMostZero(linearTimes(linearSum(count.linear, constantOf(rational(limit)), rational(-1)), rational(by)))
+    if (node.least !== undefined) this.solver.addClause([blank, against(node.least, -1)])
+    if (node.most !== undefined) this.solver.addClause([blank, against(node.most, 1)])
   }
 
   /** Pairwise for few; a ladder (“one of those so far”, Sinz 2005) for many, so that clauses grow with their number only. */
@@ -94,21 +118,61 @@ export class Encoding {
     for (const [code, variable] of this.variables) {
       const chosen = variable.classes.filter(c => this.solver.isTrue(c.literal)).map(c => c.value)
       const [first] = chosen
-      if (variable.domain.many && chosen.length > 0) answers.set(code, chosen)
-      else if (first !== undefined && first !== SOMETHING) answers.set(code, first)
+      if (variable.domain.many && chosen.length > 0) answers.set(code, this.counted(code, chosen))
+      else if (first !== undefined) {
+        const value = this.numberOf(code) ?? first
+        if (value !== SOMETHING) answers.set(code, value)
+      }
     }
     return answers
   }
 
+  /** The number or time that the arithmetic found for a question; null where it did not matter. */
+  private numberOf(code: string): Value {
+    const index = this.terms.variables.get(code)
+    const found = index === undefined ? null : this.arithmetic.valueOf(index)
+    if (found === null) return null
+    const value = toDecimal(found)
+    const kind = this.model.plan.names.typeOf(code).kind
+    if (kind === 'number' || typeof value !== 'number') return value
+    return kind === 'date' ? isoFromDay(value) : kind === 'time' ? timeFromSeconds(value) : dateTimeFromSeconds(value)
+  }
+
+  /** Chosen codes, with as many of those that no condition asks for as were counted. */
+  private counted(code: string, chosen: readonly Value[]): Value[] {
+    const { domain: { classes, sizes } } = this.variable(code)
+    const index = this.terms.others.get(code)
+    const wanted = index === undefined ? null : this.arithmetic.valueOf(index)
+    if (wanted === null || !chosen.includes(classes[0] ?? null) || (sizes?.[0] ?? 1) === 1) return [...chosen]
+    const named = new Set(classes)
+    const others = [...this.model.stepOf(code)?.offer?.rows.keys() ?? []].filter(c => !named.has(c)).slice(0, Number(floorOf(wanted)) - 1)
+    return [...chosen, ...others]
+  }
+
+  /** The day that `today()` is in the model found last; null where it does not matter. */
+  day(): string | null {
+    const found = this.terms.todayIndex === null ? null : this.arithmetic.valueOf(this.terms.todayIndex)
+    return found === null ? null : isoFromDay(Number(floorOf(found)))
+  }
+
+  /** When a calculation has a value; null where that can't be told. */
+  given(expr: Expr): Literal | null {
+    const term = this.terms.of(expr)
+    if (term) return term.given
+    if (!this.isCondition(expr)) return null
+    const { t, f } = this.truth(expr)
+    return this.or([t, f])
+  }
+
   /** The codes of the questions that the model found last answers. */
-  given = (): Set<string> => new Set([...this.variables].filter(([, v]) => !this.solver.isTrue(v.blank)).map(([code]) => code))
+  answered = (): Set<string> => new Set([...this.variables].filter(([, v]) => !this.solver.isTrue(v.blank)).map(([code]) => code))
 
   /** The literals of tests that the answers don't determine. */
-  undetermined = (): Literal[] => [...this.free.values()].flatMap(({ t, f }) => [t, f])
+  undetermined = (): readonly Literal[] => this.free.size === 0 ? this.arithmetic.literals() : [...this.arithmetic.literals(), ...[...this.free.values()].flatMap(({ t, f }) => [t, f])]
 
   codes = (): string[] => [...this.variables.keys()]
 
-  and(literals: readonly Literal[]): Literal {
+  and = (literals: readonly Literal[]): Literal => {
     const kept = [...new Set(literals)].filter(l => l !== this.yes)
     if (kept.includes(-this.yes)) return -this.yes
     const [only] = kept
@@ -138,7 +202,7 @@ export class Encoding {
     switch (expr.kind) {
       case 'boolean': return expr.value ? this.always() : this.never()
       case 'null': return { t: -this.yes, f: -this.yes }
-      case 'name': return this.isOpaque(expr.name) ? this.open(expr) : { t: this.equals(expr.name, true), f: this.equals(expr.name, false) }
+      case 'name': return this.calculated(expr.name) ?? (this.isOpaque(expr.name) ? this.open(expr) : { t: this.equals(expr.name, true), f: this.equals(expr.name, false) })
       case 'and': case 'or': {
         const parts = expr.parts.map(part => this.truth(part))
         return expr.kind === 'and'
@@ -160,6 +224,15 @@ export class Encoding {
       case 'call': return (expr.name === 'list contains' ? this.contains(expr) : null) ?? this.tabulated(expr) ?? this.open(expr)
       default: return this.tabulated(expr) ?? this.open(expr)
     }
+  }
+
+  /** A calculated yes or no: what its condition is, while it is in play. */
+  private calculated(code: string): Truth | null {
+    const expr = this.model.stepOf(code)?.value?.expr
+    if (!expr || !this.isCondition(expr) || this.model.circular.has(code)) return null
+    const { blank } = this.variable(code)
+    const { t, f } = this.truth(expr)
+    return { t: this.and([t, -blank]), f: this.and([f, -blank]) }
   }
 
   private always = (): Truth => ({ t: this.yes, f: -this.yes })
@@ -198,7 +271,7 @@ export class Encoding {
       return { t: -this.yes, f: -this.yes }
     }
     if (left.kind === 'name' && isConstant(right) && !this.isOpaque(left.name) && !this.variable(left.name).domain.many) return this.againstConstant(left.name, op, right, expr)
-    return this.tabulated(expr) ?? this.againstReached(expr) ?? this.booleans(expr) ?? this.open(expr)
+    return this.tabulated(expr) ?? this.againstReached(expr) ?? this.terms.compare(op, left, right) ?? this.booleans(expr) ?? this.open(expr)
   }
 
   /** A question against what a choice leads to (`harbour.row.depth < draught`): for each choice that is a constant, which the classes are cut by. */
@@ -249,7 +322,7 @@ export class Encoding {
 
   private isCondition(expr: Expr): boolean {
     if (expr.kind === 'if') return this.isCondition(expr.then) && this.isCondition(expr.else)
-    if (expr.kind === 'name') return this.model.plan.names.typeOf(expr.name).kind === 'boolean' && !this.isOpaque(expr.name)
+    if (expr.kind === 'name') return this.model.plan.names.typeOf(expr.name).kind === 'boolean' && (!this.isOpaque(expr.name) || this.calculated(expr.name) !== null)
     return ['boolean', 'and', 'or', 'not', 'compare', 'in', 'between'].includes(expr.kind)
   }
 
@@ -306,7 +379,6 @@ const FLIPPED: Record<CompareOp, CompareOp> = { '=': '=', '!=': '!=', '<': '>', 
 
 const CONSTANTS: ReadonlySet<Expr['kind']> = new Set(['number', 'text', 'boolean', 'date', 'time', 'dateTime'])
 const isConstant = (expr: Expr) => CONSTANTS.has(expr.kind)
-const usesToday = (expr: Expr) => [...nodesOf(expr)].some(n => n.kind === 'call' && n.name === 'today')
 
 /** Whether a blank anywhere in it makes the whole unknown. */
 const isStrict = (expr: Expr): boolean => [...nodesOf(expr)].every(node =>

@@ -14,6 +14,8 @@ import type { Literal, Outcome } from './sat'
 
 /** Conflicts that one call of the solver may meet: the same on every machine, so the same form gets the same verdict. */
 export const CONFLICT_LIMIT = 20_000
+/** How often numbers may be asked for until a model has some. */
+const MOST_ROUNDS = 2_000
 
 /**
  * The states of a form in which a section is the current one, as clauses: every section before it complete, this one filled
@@ -214,10 +216,24 @@ export class StateSpace {
     const { blank } = this.encoding.variable(code)
     solver.addClause([blank, this.inPlay(question)])
     this.offers(question)
+    this.calculate(question)
     if (question.place.section >= this.current) return
     // An earlier entry is only seen through its group; that it must be complete is left to the replay, as is what no party may come to fill.
     if (question.place.entryOf === null && this.model.isAlwaysFilled(question.place)) this.complete(question)
     else this.encoding.widen()
+  }
+
+  /** A calculated value is there just when it is in play and what it needs is. */
+  private calculate(question: PlannedQuestion) {
+    const expr = question.value?.expr
+    if (!expr || this.model.circular.has(question.place.code)) return
+    const given = this.encoding.given(expr)
+    if (given === null) return
+    const { solver } = this.encoding
+    const { blank } = this.encoding.variable(question.place.code)
+    const on = this.switchFor(question.place, 'value', 0)
+    solver.addClause([-on, -this.inPlay(question), -given, -blank])
+    solver.addClause([-on, given, blank])
   }
 
   /** A class that is not on offer is not chosen. */
@@ -284,7 +300,21 @@ export class StateSpace {
 
   /** Whether some state fulfils the literals. */
   decide(goal: readonly Literal[]): Outcome {
-    return this.encoding.solver.solve([...this.allSwitches(), ...goal], CONFLICT_LIMIT)
+    return this.solve([...this.allSwitches(), ...goal])
+  }
+
+  /** Clauses and arithmetic in turn: a model of the clauses for which there are no numbers is ruled out, and the next one asked for. */
+  private solve(assumptions: readonly Literal[], among: (() => readonly Literal[]) | null = null): Outcome {
+    const { solver, arithmetic } = this.encoding
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      const outcome = solver.solve(assumptions, CONFLICT_LIMIT, among?.() ?? null)
+      if (outcome !== 'satisfiable' || !arithmetic.isUsed) return outcome
+      const checked = arithmetic.check()
+      if (checked.is === 'consistent') return outcome
+      if (checked.is === 'limit') return 'limit'
+      for (const clause of checked.clauses) solver.addClause(clause)
+    }
+    return 'limit'
   }
 
   /**
@@ -292,8 +322,10 @@ export class StateSpace {
    * every rule that matters follows from them. The model is not one of the whole space.
    */
   decideAsked(goal: readonly Literal[]): Outcome {
-    const free = this.encoding.undetermined()
-    return this.encoding.solver.solve([...this.allSwitches(), ...goal], CONFLICT_LIMIT, free.length > 0 ? [...free, ...this.among] : this.among)
+    return this.solve([...this.allSwitches(), ...goal], () => {
+      const free = this.encoding.undetermined()
+      return free.length > 0 ? [...this.among, ...free] : this.among
+    })
   }
 
   allSwitches = (): readonly Literal[] => this.switchLiterals
@@ -309,7 +341,7 @@ export class StateSpace {
     for (const literal of [...core]) {
       if (!core.includes(literal)) continue
       const without = core.filter(l => l !== literal)
-      if (solver.solve([...without, ...goal], CONFLICT_LIMIT) === 'unsatisfiable') core = solver.conflict.filter(l => without.includes(l))
+      if (this.solve([...without, ...goal]) === 'unsatisfiable') core = solver.conflict.filter(l => without.includes(l))
     }
     return core.flatMap(l => bySwitch.get(l) ?? [])
   }

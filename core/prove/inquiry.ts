@@ -48,7 +48,7 @@ export class Inquiry {
   private readonly witnesses = new Map<number, Answers | null>()
 
   constructor(readonly form: Form, readonly today: string) {
-    this.model = modelOf(form)
+    this.model = modelOf(form, today)
     this.tally.rules = this.model.rules.length
   }
 

@@ -18,6 +18,8 @@ export type ReadRule = Rule & Reading
 /** A form as the prover sees it: the plan that the evaluator runs, the rules as trees, and the quotient of every answer. */
 export interface Model {
   form: Form
+  /** The first day that `today()` may be. */
+  today: string
   plan: Plan
   rules: readonly ReadRule[]
   asked: Asked
@@ -36,7 +38,8 @@ export interface Model {
   isAlwaysFilled: (place: Place) => boolean
 }
 
-export function modelOf(form: Form): Model {
+/** @param today the first day that `today()` may be, as ISO date */
+export function modelOf(form: Form, today: string): Model {
   const plan = planOf(form)
   const rules = readRules(form, plan)
   const asked = askedIn(rules.map(r => r.expr).filter(e => e !== null), path => cellsReached(plan, path))
@@ -51,7 +54,7 @@ export function modelOf(form: Form): Model {
     return found
   }
   return {
-    form, plan, rules, asked, domain, stepAt,
+    form, today, plan, rules, asked, domain, stepAt,
     circular: circularCodes(plan),
     blockers: blockersOf(plan, domain),
     waypoint: waypoints(plan),

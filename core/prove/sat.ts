@@ -92,21 +92,23 @@ export class Solver {
   }
 
   /**
-   * Adds a clause in the middle of a search. What it brings about is assigned at the present level, though it may follow at an earlier one:
-   * after going back it is found again when its other literals fail.
+   * Adds a clause in the middle of a search: goes back to where it first brings something about, so that nothing is missed on the way on.
+   * Literals that are true or open stand in front, then those that are false, the latest first.
    */
   private join(clause: Clause) {
     const { literals } = clause
-    const falseSince = (literal: Literal) => this.valueOf(literal) === -1 ? this.level[Math.abs(literal)] ?? 0 : Number.POSITIVE_INFINITY
+    const since = (literal: Literal) => this.valueOf(literal) === -1 ? this.level[Math.abs(literal)] ?? 0 : Number.POSITIVE_INFINITY
     for (const at of [0, 1]) {
       let best = at
-      for (let i = at + 1; i < literals.length; i++) if (falseSince(literals[i] ?? 0) > falseSince(literals[best] ?? 0)) best = i
+      for (let i = at + 1; i < literals.length; i++) if (since(literals[i] ?? 0) > since(literals[best] ?? 0)) best = i
       const chosen = literals[best] ?? 0
       literals[best] = literals[at] ?? 0
       literals[at] = chosen
     }
     const [first = 0, second = 0] = literals
-    if (this.valueOf(first) === -1) this.backtrack(falseSince(first) - 1)
+    const [all, others] = [since(first), since(second)]
+    if (all !== Number.POSITIVE_INFINITY && all === others) this.backtrack(all - 1)
+    else if (others !== Number.POSITIVE_INFINITY && !(this.valueOf(first) === 1 && (this.level[Math.abs(first)] ?? 0) <= others)) this.backtrack(others)
     this.attach(clause)
     if (this.valueOf(first) === 0 && this.valueOf(second) === -1) this.assign(first, clause)
   }

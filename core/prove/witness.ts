@@ -44,7 +44,7 @@ export function replay(model: Model, goal: Pick<WitnessGoal, 'section' | 'leavin
 
 function shrink(space: StateSpace, literals: readonly Literal[]): Answers {
   const { encoding } = space
-  let given = encoding.given()
+  let given = encoding.answered()
   const dropped: Literal[] = []
   for (const code of encoding.codes()) {
     const { blank } = encoding.variable(code)
@@ -54,7 +54,7 @@ function shrink(space: StateSpace, literals: readonly Literal[]): Answers {
     }
     if (space.decide([...literals, ...dropped, blank]) !== 'satisfiable') continue
     dropped.push(blank)
-    given = encoding.given()
+    given = encoding.answered()
   }
   // The last call may have failed: the model of the answers that are left is found once more.
   space.decide([...literals, ...dropped])
@@ -66,7 +66,7 @@ function proveLeast(space: StateSpace, literals: readonly Literal[]): Answers {
   const { encoding } = space
   const given = encoding.codes().map(code => -encoding.variable(code).blank)
   let best = space.answers()
-  for (let size = encoding.given().size; size > 0 && size <= MOST_PROVED; size = encoding.given().size) {
+  for (let size = encoding.answered().size; size > 0 && size <= MOST_PROVED; size = encoding.answered().size) {
     const fewer = atMost(space, given, size - 1)
     if (space.decide([...literals, fewer]) !== 'satisfiable') return best
     best = space.answers()

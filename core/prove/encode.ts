@@ -165,7 +165,10 @@ export class Encoding {
   }
 
   /** The codes of the questions that the model found last answers. */
-  answered = (): Set<string> => new Set([...this.variables].filter(([, v]) => !this.solver.isTrue(v.blank)).map(([code]) => code))
+  answered = (): Set<string> => new Set(this.askedCodes().filter(code => !this.solver.isTrue(this.variable(code).blank)))
+
+  /** The codes of the questions that are answered, not calculated. */
+  askedCodes = (): string[] => this.codes().filter(code => this.model.stepOf(code)?.value === null)
 
   /** The literals of tests that the answers don't determine. */
   undetermined = (): readonly Literal[] => this.free.size === 0 ? this.arithmetic.literals() : [...this.arithmetic.literals(), ...[...this.free.values()].flatMap(({ t, f }) => [t, f])]
@@ -323,7 +326,8 @@ export class Encoding {
   private isCondition(expr: Expr): boolean {
     if (expr.kind === 'if') return this.isCondition(expr.then) && this.isCondition(expr.else)
     if (expr.kind === 'name') return this.model.plan.names.typeOf(expr.name).kind === 'boolean' && (!this.isOpaque(expr.name) || this.calculated(expr.name) !== null)
-    return ['boolean', 'and', 'or', 'not', 'compare', 'in', 'between'].includes(expr.kind)
+    if (expr.kind === 'call') return TESTS.has(expr.name)
+    return ['boolean', 'and', 'or', 'not', 'compare', 'in', 'between', 'quantified'].includes(expr.kind)
   }
 
   /** A test of questions with few single answers each (yes/no, choices, today apart) by trying all combinations. */
@@ -374,6 +378,8 @@ export class Encoding {
   }
 }
 
+/** The functions that give yes or no. */
+const TESTS: ReadonlySet<string> = new Set(['list contains', 'contains', 'starts with', 'ends with', 'matches', 'all', 'any'])
 const MOST_ROWS = 600
 const FLIPPED: Record<CompareOp, CompareOp> = { '=': '=', '!=': '!=', '<': '>', '<=': '>=', '>': '<', '>=': '<=' }
 

@@ -18,7 +18,7 @@ const RUNS = Number(process.env.PROVE_FORMS ?? 1500)
 /** Every state of a form, by the definition: all answers tried, everything before the current section complete. */
 function* states(form: Form, inquiry: Inquiry): Generator<{ section: number, state: Filled, answers: Answers }> {
   const asked = askedOf(form)
-  function* combine(i: number, answers: Record<string, string | number | boolean>): Generator<Answers> {
+  function* combine(i: number, answers: Record<string, string | number | boolean | readonly string[]>): Generator<Answers> {
     const next = asked[i]
     if (!next) return yield { ...answers }
     yield* combine(i + 1, answers)
@@ -53,7 +53,7 @@ describe('against brute force', () => {
       const seen = new Set<number>()
       const least = new Map<number, number>()
       for (const { section, state } of states(form, inquiry)) {
-        const count = plan.questions.filter(q => q.place.section <= section && state.values[q.slot] !== null).length
+        const count = plan.questions.filter(q => q.place.section <= section && q.value === null && state.values[q.slot] !== null).length
         least.set(section, Math.min(least.get(section) ?? 99, count))
         for (const place of plan.places) if (place.section === section && state.inPlay[place.order]) seen.add(place.order)
       }
@@ -97,7 +97,7 @@ describe('against brute force', () => {
       let least: number | undefined
       for (const { state } of states(form, inquiry)) {
         if (allProblems(state).length > 0 || holds?.run(state.values) === true) continue
-        const count = plan.questions.filter(q => state.values[q.slot] !== null).length
+        const count = plan.questions.filter(q => q.value === null && state.values[q.slot] !== null).length
         least = Math.min(least ?? count, count)
       }
       const [found, ...more] = promiseBroken.run(inquiry)

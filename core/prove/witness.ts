@@ -46,7 +46,7 @@ function shrink(space: StateSpace, literals: readonly Literal[]): Answers {
   const { encoding } = space
   let given = encoding.answered()
   const dropped: Literal[] = []
-  for (const code of encoding.codes()) {
+  for (const code of encoding.askedCodes()) {
     const { blank } = encoding.variable(code)
     if (!given.has(code)) {
       dropped.push(blank)
@@ -64,7 +64,7 @@ function shrink(space: StateSpace, literals: readonly Literal[]): Answers {
 /** Asks for fewer answers until there is a proof that there are none. */
 function proveLeast(space: StateSpace, literals: readonly Literal[]): Answers {
   const { encoding } = space
-  const given = encoding.codes().map(code => -encoding.variable(code).blank)
+  const given = encoding.askedCodes().map(code => -encoding.variable(code).blank)
   let best = space.answers()
   for (let size = encoding.answered().size; size > 0 && size <= MOST_PROVED; size = encoding.answered().size) {
     const fewer = atMost(space, given, size - 1)

@@ -3,7 +3,7 @@ import type { Form, Item, Question, Section } from '../../core/form/definition'
 
 /** Random small forms for properties: few questions with few answers each, so that brute force can try them all. */
 
-type Kind = 'yesNo' | 'choice' | 'integer' | 'text' | 'date'
+type Kind = 'yesNo' | 'choice' | 'choices' | 'integer' | 'text' | 'date' | 'value'
 export interface Asked { code: string, kind: Kind }
 const isKind = (type: string): type is Kind => type in ANSWERS
 
@@ -13,8 +13,8 @@ const TEXTS = ['oak', 'elm']
 const DAYS = ['2026-05-01', '2026-05-02', '2026-05-03']
 
 /** Every answer that can be given to a question of the random forms (texts: the named ones and one other). */
-export const ANSWERS: Record<Kind, readonly (string | number | boolean)[]> = {
-  yesNo: [true, false], choice: CODES, integer: NUMBERS, text: [...TEXTS, 'yew'], date: DAYS,
+export const ANSWERS: Record<Kind, readonly (string | number | boolean | readonly string[])[]> = {
+  yesNo: [true, false], choice: CODES, choices: [['a'], ['b'], ['c'], ['a', 'b'], ['a', 'c'], ['b', 'c'], CODES], integer: NUMBERS, text: [...TEXTS, 'yew'], date: DAYS, value: [],
 }
 
 const pick = <T>(items: readonly T[]) => fc.constantFrom(...items)
@@ -31,14 +31,37 @@ function leaf(questions: readonly Asked[]): fc.Arbitrary<string> {
         const pair = others.length > 0 ? pick(others).map(o => `${code} = ${o.code}`) : pick(CODES).map(c => `${code} = ${q(c)}`)
         return fc.oneof(pick(CODES).map(c => `${code} = ${q(c)}`), pick(CODES).map(c => `${code} != ${q(c)}`), fc.subarray(CODES, { minLength: 1 }).map(cs => `${code} in [${cs.map(q).join(', ')}]`), pair, blank)
       }
-      case 'integer': return fc.oneof(
+      case 'choices': return fc.oneof(pick(CODES).map(c => `list contains(${code}, ${q(c)})`), fc.tuple(pick(['=', '<', '>=', '!=']), pick(NUMBERS)).map(([op, n]) => `count(${code}) ${op} ${n}`), blank)
+      case 'value': return fc.oneof(sums(questions), fc.tuple(pick(['=', '<', '>']), pick(NUMBERS)).map(([op, n]) => `${code} ${op} ${n}`), blank)
+      case 'integer': return fc.oneof(sums(questions),
         fc.tuple(pick(['=', '!=', '<', '<=', '>', '>=']), pick([...NUMBERS, -1, 4, 1.5])).map(([op, n]) => `${code} ${op} ${n}`),
         fc.tuple(pick(NUMBERS), pick(NUMBERS)).map(([a, b]) => `${code} in [${a}..${b}]`),
         fc.tuple(pick(NUMBERS), pick(NUMBERS)).map(([a, b]) => `${code} between ${a} and ${b}`), blank)
       case 'text': return fc.oneof(pick(TEXTS).map(t => `${code} = ${q(t)}`), pick(TEXTS).map(t => `${code} != ${q(t)}`), blank)
-      case 'date': return fc.oneof(fc.tuple(pick(['=', '<', '<=', '>', '>=', '!=']), pick(DAYS)).map(([op, d]) => `${code} ${op} @${q(d)}`), blank)
+      case 'date': return fc.oneof(days(questions), fc.tuple(pick(['=', '<', '<=', '>', '>=', '!=']), pick(DAYS)).map(([op, d]) => `${code} ${op} @${q(d)}`), blank)
     }
   })
+}
+
+/** A number made from the answers. */
+export function numeric(questions: readonly Asked[]): fc.Arbitrary<string> {
+  const numbers = questions.filter(o => o.kind === 'integer' || o.kind === 'value').map(o => o.code)
+  const many = questions.filter(o => o.kind === 'choices').map(o => `count(${o.code})`)
+  const one = pick([...numbers, ...many, '1', '2'])
+  return fc.oneof(
+    fc.tuple(one, pick(['+', '-']), one).map(([a, op, b]) => `(${a} ${op} ${b})`), fc.tuple(pick(['2', '0.5', '-1']), one).map(([n, a]) => `(${n} * ${a})`),
+    fc.tuple(pick(['max', 'min', 'sum']), one, one).map(([f, a, b]) => `${f}(${a}, ${b})`), one.map(a => `abs(${a} - 2)`), one.map(a => `modulo(${a}, 2)`), one.map(a => `floor(${a} / 2)`),
+    fc.tuple(one, one, one).map(([a, b, c]) => `(if ${a} > ${b} then ${c} else ${b})`))
+}
+
+const sums = (questions: readonly Asked[]) => fc.tuple(numeric(questions), pick(['=', '!=', '<', '<=', '>', '>=']), numeric(questions)).map(([a, op, b]) => `${a} ${op} ${b}`)
+
+function days(questions: readonly Asked[]): fc.Arbitrary<string> {
+  const day = pick([...questions.filter(o => o.kind === 'date').map(o => o.code), ...DAYS.map(d => `@${q(d)}`)])
+  const ops = pick(['=', '!=', '<', '<=', '>', '>='])
+  return fc.oneof(
+    fc.tuple(day, ops, day, pick(['', ' + duration("P1D")', ' - duration("P1D")', ' + duration("P1M")'])).map(([a, op, b, by]) => `${a}${by} ${op} ${b}`), fc.tuple(day, day, ops, pick([-1, 0, 1, 2])).map(([a, b, op, n]) => `(${a} - ${b}).days ${op} ${n}`),
+    fc.tuple(day, ops, pick([1, 5, 6])).map(([a, op, n]) => `${a}.weekday ${op} ${n}`), fc.tuple(day, day, ops).map(([a, b, op]) => `years and months duration(${a}, ${b}).years ${op} 0`))
 }
 
 /** A condition over the questions given. */
@@ -56,6 +79,7 @@ export function condition(questions: readonly Asked[], depth = 2): fc.Arbitrary<
 const maybe = <T>(arbitrary: fc.Arbitrary<T>, rarely = false) => fc.option(arbitrary, { nil: undefined, freq: rarely ? 1 : 3 })
 
 function question(asked: Asked, usable: readonly Asked[]): fc.Arbitrary<Item> {
+  if (asked.kind === 'value') return fc.record({ value: numeric(usable), shownWhen: maybe(condition(usable)) }).map(rules => strip({ kind: 'question', code: asked.code, label: asked.code, type: 'value', ...rules }))
   const own = [...usable, asked]
   return fc.record({
     shownWhen: maybe(condition(usable)),
@@ -67,7 +91,9 @@ function question(asked: Asked, usable: readonly Asked[]): fc.Arbitrary<Item> {
 const BASE: Record<Kind, Pick<Question, 'type'> & Record<string, unknown>> = {
   yesNo: { type: 'yesNo' },
   choice: { type: 'choice', options: CODES.map(code => ({ code, label: code.toUpperCase() })) },
+  choices: { type: 'choices', options: CODES.map(code => ({ code, label: code.toUpperCase() })) },
   integer: { type: 'integer', min: 0, max: 3 },
+  value: { type: 'value' },
   text: { type: 'text' },
   date: { type: 'date', min: '2026-05-01', max: '2026-05-03' },
 }
@@ -79,7 +105,7 @@ function strip(record: Record<string, unknown>): Item {
 
 /** Forms of two or three sections with up to five questions, groups and routes, whose rules name only what they may. */
 export const smallForm: fc.Arbitrary<Form> = fc.record({
-  kinds: fc.array(pick<Kind>(['yesNo', 'choice', 'integer', 'text', 'date']), { minLength: 2, maxLength: 5 }),
+  kinds: fc.array(pick<Kind>(['yesNo', 'choice', 'choices', 'integer', 'integer', 'text', 'date', 'date', 'value']), { minLength: 2, maxLength: 5 }),
   sections: fc.integer({ min: 1, max: 3 }),
 }).chain(({ kinds, sections }) => {
   const asked = kinds.map((kind, i): Asked => ({ code: `q${i}`, kind }))

@@ -1,0 +1,509 @@
+import { dayNumber, durationFrom, FIRST_DAY, instant, isoFromDay, LAST_DAY, monthsBetween, moved, partOf } from '../expressions/dates'
+import { isNumber } from '../expressions/decimal'
+import { namesIn, nodesOf, type CompareOp, type Expr, type ExprOf } from '../expressions/tree'
+import { isDuration } from '../expressions/dates'
+import type { Value } from '../expressions/types'
+import { compile } from '../expressions/compile'
+import { constantOf, linearSum, linearTimes, type Linear } from './arithmetic'
+import type { Encoding, Truth } from './encode'
+import { fromDecimal, isWhole, negative, ONE, order, over, rational, ZERO, type Rational } from './rational'
+import type { Literal } from './sat'
+
+/** What numbers count: plain numbers, days of dates, seconds of instants and clocks, and lengths of time in seconds. */
+type Unit = 'number' | 'day' | 'second' | 'clock' | 'length'
+/** An expression as a sum, and when it has a value. */
+export interface Term { linear: Linear, unit: Unit, given: Literal }
+
+const DAY = rational(86_400)
+const constant = (value: Rational, unit: Unit, given: Literal): Term => ({ linear: constantOf(value), unit, given })
+const isConstant = ({ linear }: Term) => linear.terms.size === 0
+/** Divisors whose quotients are decimals: no other division is exact in decimal arithmetic. */
+const isDecimal = ({ n }: Rational): boolean => {
+  let rest = n < 0n ? -n : n
+  for (const prime of [2n, 5n]) while (rest !== 0n && rest % prime === 0n) rest /= prime
+  return rest === 1n
+}
+
+/** Expressions over numbers and times as linear sums for the theory of arithmetic; null where one is not linear. */
+export class Terms {
+  private readonly ofQuestion = new Map<string, Term | null>()
+  private readonly built = new Map<Expr, Term | null>()
+  private readonly counts = new Map<string, Term>()
+  private today: Term | null = null
+  todayIndex: number | null = null
+
+  constructor(private readonly encoding: Encoding) {}
+
+  /** The variables of questions, to read an example from. */
+  readonly variables = new Map<string, number>()
+  /** The variables that count the choices of which no condition asks, by question. */
+  readonly others = new Map<string, number>()
+
+  of(expr: Expr): Term | null {
+    const known = this.built.get(expr)
+    if (known !== undefined) return known
+    const made = this.build(expr)
+    this.built.set(expr, made)
+    return made
+  }
+
+  private build(expr: Expr): Term | null {
+    const { yes } = this.encoding
+    switch (expr.kind) {
+      case 'number': return constant(fromDecimal(expr.value), 'number', yes)
+      case 'date': return fromUnits(dayNumber(expr.value), 'day', yes)
+      case 'dateTime': return fromUnits(instant(expr.value), 'second', yes)
+      case 'time': return fromUnits(instant(expr.value), 'clock', yes)
+      case 'duration': return lengthOf(durationFrom(expr.value), yes)
+      case 'name': return this.question(expr.name)
+      case 'negate': return this.scaled(expr.value, rational(-1))
+      case 'arithmetic': return this.arithmetic(expr)
+      case 'if': return this.choice(expr)
+      case 'call': return this.call(expr)
+      case 'path': return this.path(expr)
+      default: return null
+    }
+  }
+
+  /** The answer of a question that holds numbers or times. */
+  question(code: string): Term | null {
+    const known = this.ofQuestion.get(code)
+    if (known !== undefined) return known
+    this.ofQuestion.set(code, null) // a value that depends on itself is none
+    const made = this.makeQuestion(code)
+    this.ofQuestion.set(code, made)
+    return made
+  }
+
+  private makeQuestion(code: string): Term | null {
+    const { model } = this.encoding
+    const question = model.stepOf(code)
+    const unit = UNITS[model.plan.names.typeOf(code).kind]
+    if (!question || unit === undefined) return null
+    const { blank, classes, domain } = this.encoding.variable(code)
+    if (question.value !== null) {
+      const inner = question.value.expr ? this.of(question.value.expr) : null
+      return inner && { ...inner, linear: this.rounded(question.place.node, inner.linear), given: -blank }
+    }
+    const { ranges } = domain
+    if (!ranges || domain.many) return null
+    const places = domain.places ?? null
+    const sample = domain.classes[0]
+    const start = isNumber(sample) ? fromDecimal(sample) : typeof sample === 'string' ? rational(instant(sample) ?? dayNumber(sample) ?? 0) : ZERO
+    const { index, linear } = this.encoding.arithmetic.variable(places === null ? null : rational(1, 10n ** BigInt(places)), start)
+    this.variables.set(code, index)
+    const limit = LIMITS[unit]
+    if (limit) this.encoding.arithmetic.within(index, { literal: this.encoding.yes, low: rational(limit[0]), high: rational(limit[1]), strict: false })
+    // A read-only one is what its default is, somewhere within the limits.
+    if (domain.opaque) this.encoding.widen()
+    else {
+      classes.forEach(({ literal }, i) => {
+        const range = ranges[i]
+        if (range) this.encoding.arithmetic.within(index, { literal, low: range.low === null ? null : fromDecimal(range.low), high: range.high === null ? null : fromDecimal(range.high), strict: !range.isPoint })
+      })
+    }
+    return { linear, unit, given: -blank }
+  }
+
+  /** A calculated value is rounded to its places, halves away from zero: exact where it has no more places anyway. */
+  private rounded(node: { type: string, decimals?: number, currency?: string }, linear: Linear): Linear {
+    const places = node.decimals ?? (node.currency === undefined ? undefined : 2)
+    if (places === undefined) return linear
+    const unit = rational(1, 10n ** BigInt(places))
+    const { arithmetic } = this.encoding
+    // The factors of a variable count in its grids already.
+    if (arithmetic.isWhole(linearTimes(linear, over(ONE, unit)))) return linear
+    const { linear: result } = arithmetic.variable(unit)
+    const gap = linearSum(result, linear, rational(-1))
+    const half = constantOf(over(unit, rational(2)))
+    const { solver } = this.encoding
+    solver.addClause([arithmetic.atMostZero(linearSum(gap, half, rational(-1)))])
+    solver.addClause([arithmetic.atMostZero(linearSum(linearTimes(gap, rational(-1)), half, rational(-1)))])
+    this.encoding.widen() // which way a half goes is left to the replay
+    return result
+  }
+
+  private scaled(expr: Expr, by: Rational): Term | null {
+    const term = this.of(expr)
+    return term && (term.unit === 'number' || term.unit === 'length') ? { ...term, linear: linearTimes(term.linear, by) } : null
+  }
+
+  private arithmetic({ op, left, right }: ExprOf<'arithmetic'>): Term | null {
+    const [a, b] = [this.of(left), this.of(right)]
+    if (!a || !b) return null
+    const given = this.encoding.and([a.given, b.given])
+    if (op === '+' || op === '-') return this.sum(a, b, op === '+' ? ONE : rational(-1), given)
+    if (b.unit !== 'number' && !(op === '*' && a.unit === 'number')) return null
+    if (op === '*') {
+      const [factor, other] = isConstant(a) ? [a, b] : [b, a]
+      // Lengths are cut to whole seconds: only whole multiples are sure not to be.
+      if (!isConstant(factor) || factor.unit !== 'number' || (other.unit !== 'number' && !(other.unit === 'length' && isWhole(factor.linear.constant)))) return null
+      return { linear: linearTimes(other.linear, factor.linear.constant), unit: other.unit, given }
+    }
+    if (op !== '/' || a.unit !== 'number' || !isConstant(b) || b.linear.constant.n === 0n || !isDecimal(b.linear.constant)) return null
+    return { linear: linearTimes(a.linear, over(ONE, b.linear.constant)), unit: 'number', given }
+  }
+
+  private sum(a: Term, b: Term, by: Rational, given: Literal): Term | null {
+    const isMinus = by.n < 0n
+    if (a.unit === b.unit && (a.unit === 'number' || a.unit === 'length')) return { linear: linearSum(a.linear, b.linear, by), unit: a.unit, given }
+    if (isMinus && a.unit === b.unit) return { linear: linearTimes(linearSum(a.linear, b.linear, by), a.unit === 'day' ? DAY : ONE), unit: 'length', given }
+    if (a.unit === 'day' && b.unit === 'length' && isConstant(b)) {
+      const days = over(b.linear.constant, DAY)
+      return isWhole(days) ? { linear: linearSum(a.linear, constantOf(days), by), unit: 'day', given } : null
+    }
+    if (a.unit === 'second' && b.unit === 'length') return { linear: linearSum(a.linear, b.linear, by), unit: 'second', given }
+    if (!isMinus && a.unit === 'length' && (b.unit === 'day' || b.unit === 'second')) return this.sum(b, a, by, given)
+    return null
+  }
+
+  /** `if … then a else b`: a number that equals the one or the other. */
+  private choice({ test, then, else: otherwise }: ExprOf<'if'>): Term | null {
+    const [a, b] = [this.orNull(then), this.orNull(otherwise)]
+    const unit = a?.unit ?? b?.unit
+    if (a === undefined || b === undefined || unit === undefined || (a && b && a.unit !== b.unit)) return null
+    const { t } = this.encoding.truth(test)
+    return this.among(unit, [...a ? [{ when: t, linear: a.linear, given: a.given }] : [], ...b ? [{ when: -t, linear: b.linear, given: b.given }] : []])
+  }
+
+  /** A term, null for the literal `null`; undefined where it is not linear. */
+  private orNull(expr: Expr): Term | null | undefined {
+    return expr.kind === 'null' ? null : this.of(expr) ?? undefined
+  }
+
+  /** A number that equals each of some sums while its literal is true; none or one of them is. */
+  private among(unit: Unit, cases: readonly { when: Literal, linear: Linear, given: Literal }[]): Term {
+    const { arithmetic, solver, and, or } = this.encoding
+    const given = or(cases.map(c => and([c.when, c.given])))
+    const { linear } = arithmetic.variable(cases.every(c => arithmetic.isWhole(c.linear)) ? ONE : null)
+    for (const c of cases) {
+      const gap = linearSum(linear, c.linear, rational(-1))
+      solver.addClause([-c.when, arithmetic.atMostZero(gap)])
+      solver.addClause([-c.when, arithmetic.atMostZero(linearTimes(gap, rational(-1)))])
+    }
+    return { linear, unit, given }
+  }
+
+  private call(expr: ExprOf<'call'>): Term | null {
+    const { name, args } = expr
+    const [first] = args
+    if (name === 'today' && args.length === 0) return this.day()
+    if (!first) return null
+    if (name === 'count') return first.kind === 'name' ? this.count(first.name) : null
+    if (name === 'duration') return first.kind === 'text' ? lengthOf(durationFrom(first.value), this.encoding.yes) : null
+    if (name === 'sum' && args.length === 1 && first.kind === 'path') return this.sumOfChosen(first)
+    if (name === 'abs') return this.absolute(first)
+    if (name === 'floor' || name === 'ceiling') return this.rounding(first, name)
+    if (name === 'modulo') return this.modulo(args)
+    const items = args.length === 1 && first.kind === 'list' ? first.items : args.length > 1 ? args : null
+    const terms = items?.map(item => this.of(item)) ?? []
+    if (terms.length === 0 || terms.some(t => t === null)) return null
+    const all = terms.flatMap(t => t ?? [])
+    const given = this.encoding.and(all.map(t => t.given))
+    if (name === 'min' || name === 'max') return this.extreme(all, name === 'max', given)
+    if ((name !== 'sum' && name !== 'mean') || all.some(t => t.unit !== 'number')) return null
+    const total = all.reduce((sum, t) => linearSum(sum, t.linear), constantOf(ZERO))
+    const count = rational(all.length)
+    if (name === 'mean') return isDecimal(count) ? { linear: linearTimes(total, over(ONE, count)), unit: 'number', given } : null
+    return { linear: total, unit: 'number', given }
+  }
+
+  /** Today: any day from the one on which is proved, for ten years. */
+  private day(): Term {
+    if (this.today) return this.today
+    const from = dayNumber(this.encoding.model.today) ?? 0
+    const { index, linear } = this.encoding.arithmetic.variable(ONE, rational(from))
+    this.encoding.arithmetic.within(index, { literal: this.encoding.yes, low: rational(from), high: rational(from + TEN_YEARS), strict: false })
+    this.todayIndex = index
+    return this.today = { linear, unit: 'day', given: this.encoding.yes }
+  }
+
+  /** How many are chosen: each class that conditions ask for counts one, the others together as many as there are. */
+  count(code: string): Term | null {
+    const { model, arithmetic } = this.encoding
+    const question = model.stepOf(code)
+    if (!question) return null
+    const known = this.counts.get(code)
+    if (known) return known
+    const { blank, classes, domain } = this.encoding.variable(code)
+    if (!domain.many || domain.opaque) return null
+    // How many of a class are on offer at once is not told by its being on offer.
+    if (question.offer?.narrow || question.offer?.rules) this.encoding.widen()
+    const total = classes.reduce((sum, { literal }, i) => {
+      const most = domain.sizes?.[i] ?? 1
+      const { index, linear } = arithmetic.variable(ONE)
+      if (most > 1) this.others.set(code, index)
+      arithmetic.within(index, { literal, low: ONE, high: rational(most), strict: false })
+      arithmetic.within(index, { literal: -literal, low: ZERO, high: ZERO, strict: false })
+      return linearSum(sum, linear)
+    }, constantOf(ZERO))
+    const term: Term = { linear: total, unit: 'number', given: -blank }
+    this.counts.set(code, term)
+    return term
+  }
+
+  /** `sum(extras.price)`: what the chosen options carry, each counted while it is chosen. */
+  private sumOfChosen(path: ExprOf<'path'>): Term | null {
+    const { model, arithmetic } = this.encoding
+    const code = path.of.kind === 'name' ? path.of.name : path.of.kind === 'path' && path.of.member === 'row' && path.of.of.kind === 'name' ? path.of.of.name : null
+    if (code === null || !model.stepOf(code)) return null
+    const { blank, classes, domain } = this.encoding.variable(code)
+    if (!domain.many || domain.opaque || domain.sizes?.some(s => s > 1)) return null
+    const run = compile(path, model.plan.environment)
+    const values = new Array<Value>(model.plan.size).fill(null)
+    let total = constantOf(ZERO)
+    for (const { value, literal } of classes) {
+      values[model.plan.environment.slotOf(code) ?? 0] = [value]
+      const reached = run(values)
+      const worth = Array.isArray(reached) ? reached[0] ?? null : reached
+      // An option that carries nothing is left out of the list; when none is left the sum has no value.
+      if (!isNumber(worth)) return null
+      const { index, linear } = arithmetic.variable(ONE)
+      arithmetic.within(index, { literal, low: ONE, high: ONE, strict: false })
+      arithmetic.within(index, { literal: -literal, low: ZERO, high: ZERO, strict: false })
+      total = linearSum(total, linear, fromDecimal(worth))
+    }
+    return { linear: total, unit: 'number', given: -blank }
+  }
+
+  private absolute(expr: Expr): Term | null {
+    const term = this.of(expr)
+    if (term?.unit !== 'number') return null
+    const minusTerm = linearTimes(term.linear, rational(-1))
+    const below = this.encoding.arithmetic.atMostZero(term.linear)
+    return { ...this.among('number', [{ when: below, linear: minusTerm, given: term.given }, { when: -below, linear: term.linear, given: term.given }]), given: term.given }
+  }
+
+  /** The whole number next below or above. */
+  private rounding(expr: Expr, name: 'floor' | 'ceiling'): Term | null {
+    const term = this.of(expr)
+    if (term?.unit !== 'number') return null
+    const { arithmetic, solver } = this.encoding
+    const { linear } = arithmetic.variable(ONE)
+    const sign = rational(name === 'floor' ? 1 : -1)
+    // floor: 0 ≤ x − n < 1; ceiling: 0 ≤ n − x < 1
+    const gap = linearTimes(linearSum(term.linear, linear, rational(-1)), sign)
+    solver.addClause([arithmetic.atMostZero(linearTimes(gap, rational(-1)))])
+    solver.addClause([arithmetic.atMostZero(linearSum(gap, constantOf(ONE), rational(-1)), true)])
+    return { linear, unit: 'number', given: term.given }
+  }
+
+  /** The remainder of a division by a constant above zero: x = k·q + r, 0 ≤ r < k (DMN 1.5, table 75). */
+  private modulo([dividend, divisor]: readonly Expr[]): Term | null {
+    const [a, b] = [dividend ? this.of(dividend) : null, divisor ? this.of(divisor) : null]
+    if (a?.unit !== 'number' || b?.unit !== 'number' || !isConstant(b) || order(b.linear.constant, ZERO) <= 0) return null
+    return { ...this.remainder(a, b.linear.constant), given: this.encoding.and([a.given, b.given]) }
+  }
+
+  private remainder(a: Term, by: Rational): Term {
+    const { arithmetic, solver } = this.encoding
+    const quotient = arithmetic.variable(ONE)
+    const rest = linearSum(a.linear, quotient.linear, negative(by))
+    solver.addClause([arithmetic.atMostZero(linearTimes(rest, rational(-1)))])
+    solver.addClause([arithmetic.atMostZero(linearSum(rest, constantOf(by), rational(-1)), true)])
+    return { linear: rest, unit: 'number', given: a.given }
+  }
+
+  private extreme(terms: readonly Term[], most: boolean, given: Literal): Term | null {
+    const [first] = terms
+    if (!first || terms.some(t => t.unit !== first.unit)) return null
+    const { arithmetic, solver } = this.encoding
+    const { linear } = arithmetic.variable(terms.every(t => arithmetic.isWhole(t.linear)) ? ONE : null)
+    const sign = rational(most ? 1 : -1)
+    // No term lies beyond it, and one of them reaches it.
+    for (const t of terms) solver.addClause([arithmetic.atMostZero(linearTimes(linearSum(t.linear, linear, rational(-1)), sign))])
+    solver.addClause(terms.map(t => arithmetic.atMostZero(linearTimes(linearSum(linear, t.linear, rational(-1)), sign))))
+    return { linear, unit: first.unit, given }
+  }
+
+  /** Days of a length of time, the day of the week, or what a chosen row holds. */
+  private path(expr: ExprOf<'path'>): Term | null {
+    const whole = this.of(expr.of)
+    if (whole?.unit === 'length' && expr.member === 'days') {
+      // Only where it is a number of whole days; else it is cut towards zero.
+      const days = linearTimes(whole.linear, over(ONE, DAY))
+      return this.encoding.arithmetic.isWhole(days) ? { linear: days, unit: 'number', given: whole.given } : null
+    }
+    if (whole?.unit === 'day' && expr.member === 'weekday') {
+      const shifted = this.remainder({ ...whole, linear: linearSum(whole.linear, constantOf(rational(3))) }, rational(7))
+      return { ...shifted, linear: linearSum(shifted.linear, constantOf(ONE)), given: whole.given }
+    }
+    return whole ? null : this.reached(expr)
+  }
+
+  /** `harbour.row.depth`, `berth.price`: a number for each choice. */
+  private reached(expr: Expr): Term | null {
+    const { model } = this.encoding
+    const [name, ...others] = namesIn(expr)
+    const question = name === undefined || others.length > 0 ? undefined : model.stepOf(name)
+    if (name === undefined || !question?.offer) return null
+    const { classes, domain } = this.encoding.variable(name)
+    if (!domain.singletons || domain.opaque || domain.many) return null
+    const run = compile(expr, model.plan.environment)
+    const values = new Array<Value>(model.plan.size).fill(null)
+    const cases: { when: Literal, linear: Linear, given: Literal }[] = []
+    let unit: Unit | undefined
+    for (const { value, literal } of classes) {
+      values[model.plan.environment.slotOf(name) ?? 0] = value
+      const cell = run(values)
+      if (cell === null) continue
+      const day = typeof cell === 'string' ? dayNumber(cell) : null
+      const found = isNumber(cell) ? constant(fromDecimal(cell), 'number', this.encoding.yes) : fromUnits(day, 'day', this.encoding.yes)
+      if (!found || (unit ?? found.unit) !== found.unit) return null
+      unit = found.unit
+      cases.push({ when: literal, linear: found.linear, given: this.encoding.yes })
+    }
+    return unit === undefined ? null : this.among(unit, cases)
+  }
+
+  /** A comparison as a truth; null where a side is not linear. */
+  compare(op: CompareOp, left: Expr, right: Expr): Truth | null {
+    return this.compareLinear(op, left, right) ?? this.compareAges(op, left, right)
+  }
+
+  private compareLinear(op: CompareOp, left: Expr, right: Expr): Truth | null {
+    const [a, b] = [this.of(left), this.of(right)]
+    if (!a || !b || a.unit !== b.unit) return null
+    const gap = linearSum(a.linear, b.linear, rational(-1))
+    const back = linearTimes(gap, rational(-1))
+    const { arithmetic } = this.encoding
+    const atMost = () => arithmetic.atMostZero(gap)
+    const atLeast = () => arithmetic.atMostZero(back)
+    switch (op) {
+      case '<=': return this.ordered(a.given, b.given, atMost())
+      case '>=': return this.ordered(a.given, b.given, atLeast())
+      case '>': return this.ordered(a.given, b.given, -atMost())
+      case '<': return this.ordered(a.given, b.given, -atLeast())
+      default: return this.equal(op, a.given, b.given, this.encoding.and([atMost(), atLeast()]))
+    }
+  }
+
+  private ordered(a: Literal, b: Literal, holds: Literal): Truth {
+    const { and } = this.encoding
+    return { t: and([a, b, holds]), f: and([a, b, -holds]) }
+  }
+
+  /** Two blanks are equal, a blank and a value are not. */
+  private equal(op: '=' | '!=', a: Literal, b: Literal, holds: Literal): Truth {
+    const { and, or } = this.encoding
+    const same = or([and([a, b, holds]), and([-a, -b])])
+    return op === '=' ? { t: same, f: -same } : { t: -same, f: same }
+  }
+
+  /** Ages and dates moved by months: tests that only turn true as one date falls and the other grows. */
+  private compareAges(op: CompareOp, left: Expr, right: Expr): Truth | null {
+    const found = this.age(left, right)
+    if (found) return this.steps(op, found)
+    const turned = this.age(right, left)
+    return turned ? this.steps(FLIPPED[op], turned) : null
+  }
+
+  private steps(op: CompareOp, { reached, passed, left, right }: Age): Truth {
+    switch (op) {
+      case '>=': return this.ordered(left, right, reached)
+      case '>': return this.ordered(left, right, passed)
+      case '<': return this.ordered(left, right, -reached)
+      case '<=': return this.ordered(left, right, -passed)
+      default: return this.equal(op, left, right, this.encoding.and([reached, -passed]))
+    }
+  }
+
+  /** `years and months duration(born, on)`, its `.years`, a date’s `.year`, or a date moved by months, against something. */
+  private age(left: Expr, right: Expr): Age | null {
+    const inner = left.kind === 'path' && left.member === 'years' ? left.of : left
+    if (inner.kind === 'call' && inner.name === 'years and months duration') {
+      const [from, to] = inner.args.map(arg => this.date(arg))
+      const limit = left === inner ? monthsOf(right) : right.kind === 'number' ? Number(right.value) : null
+      if (!from || !to || limit === null) return null
+      const months = (first: bigint, second: bigint) => monthsBetween(isoFromDay(Number(first)), isoFromDay(Number(second)))
+      const [each, measure] = left === inner ? [1, (a: bigint, b: bigint) => months(a, b)?.amount ?? 0] as const : [12, (a: bigint, b: bigint) => partOf(months(a, b) ?? '', 'years') ?? 0] as const
+      // Cut towards zero: what counts as none may be almost one less.
+      const least = (steps: number) => shortest((steps > 0 ? steps : steps - 1) * each)
+      const found = this.monotone(from, to, {
+        reached: { test: (a, b) => measure(a, b) >= limit, whenTrue: least(Math.ceil(limit)), whenFalse: longest(Math.ceil(limit) * each) },
+        passed: { test: (a, b) => measure(a, b) > limit, whenTrue: least(Math.floor(limit) + 1), whenFalse: longest((Math.floor(limit) + 1) * each) },
+      })
+      return { ...found, left: this.encoding.and([from.given, to.given]), right: this.encoding.yes }
+    }
+    if (left.kind === 'path' && left.member === 'year' && right.kind === 'number') {
+      const to = this.date(left.of)
+      const year = Number(right.value)
+      const yearOf = (day: bigint) => partOf(isoFromDay(Number(day)), 'year') ?? 0
+      const found = to && this.monotone({ at: 0n, given: this.encoding.yes }, to, { reached: { test: (_, b) => yearOf(b) >= year }, passed: { test: (_, b) => yearOf(b) > year } })
+      return found && { ...found, left: to.given, right: this.encoding.yes }
+    }
+    return this.movedDate(left, right)
+  }
+
+  /** `born + duration("P18Y")` against another date: it is at least that while the other is not after it, so the sides are turned. */
+  private movedDate(left: Expr, right: Expr): Age | null {
+    if (left.kind !== 'arithmetic' || (left.op !== '+' && left.op !== '-')) return null
+    const [base, by] = [this.date(left.left), monthsOf(left.right)]
+    const other = this.date(right)
+    if (!base || by === null || !other) return null
+    const amount = left.op === '+' ? by : -by
+    const movedTo = (day: bigint) => BigInt(dayNumber(moved(isoFromDay(Number(day)), { unit: 'months', amount }) ?? '') ?? (amount > 0 ? LAST_DAY : FIRST_DAY))
+    // “moved is at least other”: true while other falls and base grows. Other lies before base by as much as base is moved, turned round.
+    const found = this.monotone(other, base, {
+      reached: { test: (first, second) => movedTo(second) >= first, whenTrue: -longest(amount), whenFalse: -shortest(amount) - 1 },
+      passed: { test: (first, second) => movedTo(second) > first, whenTrue: -longest(amount), whenFalse: -shortest(amount) },
+    })
+    return { ...found, left: base.given, right: other.given }
+  }
+
+  /** The two tests as literals. What the second date is after the first, in days, bounds them at once. */
+  private monotone(first: DatePart, second: DatePart, tests: { reached: Step, passed: Step }): Pick<Age, 'reached' | 'passed'> {
+    const { arithmetic, solver, yes } = this.encoding
+    if (first.at === second.at) {
+      // No time lies between a date and itself, and a date moved by months lies on the same side of it, whichever it is.
+      const always = ({ test }: Step) => test(SOME_DAY, SOME_DAY) ? yes : -yes
+      return { reached: always(tests.reached), passed: always(tests.passed) }
+    }
+    const gap = linearSum(second.linear ?? constantOf(ZERO), first.linear ?? constantOf(ZERO), rational(-1))
+    const literalOf = ({ test, whenTrue, whenFalse }: Step): Literal => {
+      const literal = solver.newVariable()
+      arithmetic.monotone({ literal, first: first.at, second: second.at, test, range: [BigInt(FIRST_DAY), BigInt(LAST_DAY)] })
+      if (whenTrue !== undefined) solver.addClause([-literal, arithmetic.atMostZero(linearSum(constantOf(rational(whenTrue)), gap, rational(-1)))])
+      if (whenFalse !== undefined) solver.addClause([literal, arithmetic.atMostZero(linearSum(gap, constantOf(rational(whenFalse)), rational(-1)))])
+      return literal
+    }
+    const [reached, passed] = [literalOf(tests.reached), literalOf(tests.passed)]
+    solver.addClause([-passed, reached])
+    return { reached, passed }
+  }
+
+  /** A date that is one variable or constant. */
+  private date(expr: Expr): DatePart | null {
+    const term = this.of(expr)
+    if (term?.unit !== 'day') return null
+    const [only, ...others] = term.linear.terms
+    if (!only) return { at: term.linear.constant.n, given: term.given, linear: term.linear }
+    return others.length === 0 && order(only[1], ONE) === 0 && term.linear.constant.n === 0n ? { at: only[0], given: term.given, linear: term.linear } : null
+  }
+}
+
+interface DatePart { at: number | bigint, given: Literal, linear?: Linear }
+/** A test, and how many days the second date is at least after the first when it is true, and at most when it is false. */
+interface Step { test: (first: bigint, second: bigint) => boolean, whenTrue?: number, whenFalse?: number }
+/** Days that so many months surely have at least, and at most: a month has 30.436875 on average, and no span strays by four. */
+const shortest = (months: number): number => Math.floor(months * 30.436875) - 4
+const longest = (months: number): number => Math.ceil(months * 30.436875) + 4
+/** Something that grows in steps: whether it has reached, or passed, what it is compared with; and when either side has a value. */
+interface Age { reached: Literal, passed: Literal, left: Literal, right: Literal }
+
+const TEN_YEARS = 3_653
+const SOME_DAY = 20_000n
+const UNITS: Partial<Record<string, Unit>> = { number: 'number', date: 'day', dateTime: 'second', time: 'clock' }
+const LIMITS: Partial<Record<Unit, readonly [number, number]>> = { day: [FIRST_DAY, LAST_DAY], second: [FIRST_DAY * 86_400, (LAST_DAY + 1) * 86_400 - 1], clock: [0, 86_399] }
+const FLIPPED: Record<CompareOp, CompareOp> = { '=': '=', '!=': '!=', '<': '>', '<=': '>=', '>': '<', '>=': '<=' }
+
+const fromUnits = (n: number | null, unit: Unit, given: Literal): Term | null => n === null ? null : constant(rational(n), unit, given)
+function lengthOf(duration: Value, given: Literal): Term | null {
+  return isDuration(duration) && duration.unit === 'seconds' ? constant(rational(duration.amount), 'length', given) : null
+}
+function monthsOf(expr: Expr): number | null {
+  const duration = expr.kind === 'duration' ? durationFrom(expr.value) : expr.kind === 'call' && expr.name === 'duration' && expr.args[0]?.kind === 'text' ? durationFrom(expr.args[0].value) : null
+  return duration?.unit === 'months' ? duration.amount : null
+}
+/** Whether a condition asks for today. */
+export const usesToday = (expr: Expr): boolean => [...nodesOf(expr)].some(n => n.kind === 'call' && n.name === 'today')

@@ -1,5 +1,5 @@
 import { compile } from '../expressions/compile'
-import { dateTimeFromSeconds, isoFromDay, timeFromSeconds } from '../expressions/dates'
+import { dateTimeFromSeconds, dayNumber, isoFromDay, timeFromSeconds } from '../expressions/dates'
 import { print } from '../expressions/print'
 import { namesIn, nodesOf, type CompareOp, type Expr, type ExprOf, type TestNode } from '../expressions/tree'
 import type { Value } from '../expressions/types'
@@ -16,7 +16,7 @@ import { Terms, usesToday } from './terms'
 export interface Truth { t: Literal, f: Literal }
 
 /** The answer of one question in the solver: one literal per class, and one for blank. Exactly one holds; of a multiple choice, blank or some. */
-interface Variable { blank: Literal, classes: readonly { value: Value, literal: Literal }[], domain: Domain }
+interface Variable { blank: Literal, classes: readonly { value: Value, literal: Literal }[], domain: Domain, isOpen: boolean }
 
 const HERE = { from: 0, to: 0 }
 const STRICT_CALLS: ReadonlySet<string> = new Set(['string length', 'upper case', 'lower case', 'contains', 'starts with', 'ends with', 'abs', 'floor', 'ceiling', 'sum', 'mean', 'min', 'max'])
@@ -63,7 +63,7 @@ export class Encoding {
   variable(code: string): Variable {
     const known = this.variables.get(code)
     if (known) {
-      if (known.domain.open) this.widen()
+      if (known.isOpen) this.widen()
       return known
     }
     const domain = this.model.domain(code)
@@ -74,9 +74,15 @@ export class Encoding {
     this.solver.addClause(all)
     if (domain.many) for (const c of classes) this.solver.addClause([-blank, -c.literal])
     else this.atMostOne(all)
-    if (domain.open) this.widen()
-    const variable = { blank, classes, domain }
+    const variable: Variable = { blank, classes, domain, isOpen: domain.open }
     this.variables.set(code, variable)
+    // A calculated value is as exact as what it is made of.
+    const made = this.model.circular.has(code) ? null : this.model.stepOf(code)?.value?.expr
+    if (made) {
+      const { result, isOpen } = this.watched(() => this.given(made))
+      variable.isOpen = isOpen || result === null
+    }
+    if (variable.isOpen) this.widen()
     if (domain.many) this.limitChoices(code, variable)
     return variable
   }
@@ -153,6 +159,12 @@ export class Encoding {
   day(): string | null {
     const found = this.terms.todayIndex === null ? null : this.arithmetic.valueOf(this.terms.todayIndex)
     return found === null ? null : isoFromDay(Number(floorOf(found)))
+  }
+
+  /** Literals for “today is the day on which is proved”; none where no condition asks. */
+  firstDay(): Literal[] {
+    const today = this.terms.today
+    return today ? [this.arithmetic.atMostZero(linearSum(today.linear, constantOf(rational(dayNumber(this.model.today) ?? 0)), rational(-1)))] : []
   }
 
   /** When a calculation has a value; null where that can't be told. */

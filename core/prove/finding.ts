@@ -33,6 +33,8 @@ export interface Finding {
    * be shown it is the nearest miss: its section is open, and as many of the colliding rules hold as can.
    */
   witness: Answers | null
+  /** The day that `today()` is for the witness, as ISO date, where it is not the one on which was proved. */
+  today: string | null
   /** The edits that mend it, where that is mechanical, and the words for the button. */
   mend: { words: string, edits: Edit[] } | null
 }

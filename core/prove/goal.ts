@@ -343,7 +343,8 @@ export class StateSpace {
       const without = core.filter(l => l !== literal)
       if (this.solve([...without, ...goal]) === 'unsatisfiable') core = solver.conflict.filter(l => without.includes(l))
     }
-    return core.flatMap(l => bySwitch.get(l) ?? [])
+    const order = new Map<string, number>(this.model.plan.places.map(p => [p.address, p.order]))
+    return core.flatMap(l => bySwitch.get(l) ?? []).sort((a, b) => (order.get(a.address) ?? 0) - (order.get(b.address) ?? 0) || a.index - b.index)
   }
 
   /** The answers of the model found last. A question with a default that is to be blank says so. */

@@ -2,7 +2,7 @@ import type { Expr } from '../expressions/tree'
 import { planOf, type Plan, type PlannedQuestion, type PlannedSection, type Step } from '../fill/plan'
 import { BOOLEAN } from '../expressions/types'
 import type { Reading } from '../form/scope'
-import type { Form } from '../form/definition'
+import type { Form, Turn } from '../form/definition'
 import { isCondition, rulesOf, type Rule } from '../form/rules'
 import { cellValue } from '../lists/listIndex'
 import type { Value } from '../expressions/types'
@@ -87,12 +87,19 @@ function waypoints({ sections }: Plan): number[] {
   return found
 }
 
-/** Turns run in order unless a hand-off says otherwise: then only the first is certain to be taken. */
+/** Whether a turn that every response goes through fills something: those up to the first whose hand-off depends on answers. */
 function alwaysFilled({ form, places }: Plan): (place: Place) => boolean {
   const turns = form.turns ?? []
   if (turns.length === 0) return () => true
-  const certain = turns.some(t => (t.handOff ?? []).length > 0) ? turns.slice(0, 1) : turns
-  const views = certain.map(turn => viewOf(form, places, turn))
+  const certain = new Set<Turn>()
+  for (let turn = turns[0]; turn && !certain.has(turn);) {
+    certain.add(turn)
+    const [first] = turn.handOff ?? []
+    if (first && first.when !== undefined) break
+    const next: string | undefined = first?.to
+    turn = next === undefined ? turns[turns.indexOf(turn) + 1] : turns.find(t => t.code === next)
+  }
+  const views = [...certain].map(turn => viewOf(form, places, turn))
   return place => views.some(view => fills(view, place))
 }
 

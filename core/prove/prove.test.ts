@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { allProblems, fill, offeredNow, problemsIn, type Filled } from '../fill/fill'
 import type { Answers } from '../fill/answers'
+import { namesIn } from '../expressions/tree'
 import type { Form, Item } from '../form/definition'
 import { ANSWERS, askedOf, condition, smallForm } from '../../tests/support/forms'
 import { CHECKS } from './checks'
@@ -9,7 +10,11 @@ import { deadEnd } from './checks/deadEnd'
 import { neverShown } from './checks/neverShown'
 import { promiseBroken } from './checks/promiseBroken'
 import { unreachableSection } from './checks/unreachableSection'
+import { applyEdits } from '../form/edits'
+import { outline } from '../form/walk'
+import { planOf } from '../fill/plan'
 import { Inquiry } from './inquiry'
+import { Memory } from './memory'
 import { prove } from './prove'
 
 const TODAY = '2026-11-24'
@@ -144,6 +149,89 @@ describe('against brute force', () => {
       for (const code of ['h', ...notes.map((_, i) => `note${i}`)]) expect([code, inquiry.impossible.has(plan.places.find(p => p.code === code)?.order ?? -1)]).toEqual([code, !seen.has(code)])
       expect(findings.some(f => f.code === 'dead-end')).toBe(stuck.is)
     }), { numRuns: Math.ceil(RUNS / 3) })
+  })
+
+  it('required, valid and route rules, and the finish: the same verdict on random forms', () => {
+    fc.assert(fc.property(smallForm, (form) => {
+      const inquiry = new Inquiry(form, TODAY)
+      const { plan } = inquiry.model
+      const seen = new Set<string>()
+      for (const { section, state } of states(form, inquiry)) {
+        const planned = plan.sections[section]
+        if (!planned) continue
+        const problems = problemsIn(state, planned)
+        for (const q of planned.questions) {
+          if (!state.inPlay[q.place.order]) continue
+          seen.add(`${q.place.code} in play`)
+          if (state.required[q.slot]) seen.add(`${q.place.code} required`)
+          else if (!problems.some(p => p.kind === 'missing')) seen.add(`${q.place.code} not required`)
+          if (state.values[q.slot] === null) continue
+          for (const check of q.checks) {
+            if (check.run(state.values) === false) seen.add(`${q.place.code} false`)
+            const isFull = namesIn(check.expr!).every(name => !state.inPlay[plan.byCode.get(name)?.place.order ?? -1] || state.values[plan.byCode.get(name)?.slot ?? -1] !== null)
+            if (isFull) seen.add(`${q.place.code} asked`)
+            if (isFull && check.run(state.values) !== false) seen.add(`${q.place.code} met`)
+          }
+        }
+        if (problems.length > 0) continue
+        seen.add(`${planned.place.code} route ${planned.routes.findIndex(r => r.when === null || r.when.run(state.values) === true)}`)
+        seen.add(`${planned.place.code} left`)
+        if (allProblems(state).length === 0) seen.add('finish')
+      }
+      const found = CHECKS.flatMap(check => check.run(inquiry)).filter(f => ['never-required', 'always-required', 'unmeetable-valid', 'idle-valid', 'never-taken', 'shadowed-route', 'unreachable-finish'].includes(f.code)).map(f => `${f.at} ${f.code.replace('shadowed-route', 'never-taken')} ${f.rule?.split(':')[2] ?? ''}`.trim())
+      // A check that nothing meets says by itself that nobody gets through.
+      const isStuck = !seen.has('finish') && !plan.questions.some(q => q.checks.length > 0 && !seen.has(`${q.place.code} met`))
+      const expected = isStuck ? ['null unreachable-finish'] : []
+      for (const { place, required, checks } of plan.questions) {
+        const has = (what: string) => seen.has(`${place.code} ${what}`)
+        if (!has('in play')) continue
+        if (required !== null && required !== true && !has('required')) expected.push(`${place.code} never-required`)
+        if (required !== null && required !== true && !has('not required')) expected.push(`${place.code} always-required`)
+        if (checks.length > 0 && has('asked') && !has('met')) expected.push(`${place.code} unmeetable-valid 0`)
+        if (checks.length > 0 && !has('false')) expected.push(`${place.code} idle-valid 0`)
+      }
+      for (const s of plan.sections) if (!inquiry.impossible.has(s.place.order)) s.routes.forEach((r, i) => { if (!seen.has(`${s.place.code} route ${i}`)) expected.push(`${s.place.code} never-taken ${r.index}`) })
+      if (found.includes('null unreachable-finish')) expect(seen.has('finish')).toBe(false)
+      const others = (all: readonly string[]) => all.filter(f => isStuck || f !== 'null unreachable-finish').sort()
+      expect(others(found)).toEqual(others(expected))
+    }), { numRuns: Math.ceil(RUNS / 3) })
+  })
+
+  /** What is said of which rule; of several smallest conflicts any may be found, and what can't show is folded by them: that is compared by place. */
+  const told = (form: Form, memory?: Memory) => {
+    const inquiry = new Inquiry(form, TODAY, memory)
+    const findings = CHECKS.flatMap(check => check.run(inquiry)).filter(f => !['contradicts-outer', 'never-shown', 'unreachable-section'].includes(f.code))
+    return { impossible: [...inquiry.impossible.keys()].sort(), findings: findings.map(f => `${f.code.replace('shadowed-route', 'never-taken')} ${f.address} ${f.rule} ${f.witness ? Object.keys(f.witness).length : ''}`).sort() }
+  }
+
+  it('after edits a proof that remembers the last one says the same as one from nothing', () => {
+    fc.assert(fc.property(smallForm, fc.array(fc.tuple(fc.nat(), condition([{ code: 'q0', kind: 'yesNo' }], 1), fc.nat(5)), { minLength: 1, maxLength: 4 }), (start, edits) => {
+      const memory = new Memory()
+      let form = start
+      told(form, memory)
+      for (const [at, rule, kind] of edits) {
+        const places = outline(form).filter(p => p.kind !== 'group')
+        const place = places[at % places.length]!
+        const set: Record<string, unknown> = kind < 2 ? { shownWhen: kind === 0 ? null : rule.replaceAll('q0', form.sections[0]?.items[0]?.code ?? 'q0') } : kind === 2 && 'required' in place.node ? { required: null } : kind === 3 && place.kind === 'section' ? { routes: null } : { [place.kind === 'section' ? 'title' : place.kind === 'question' ? 'label' : 'text']: `Words ${at}` }
+        form = applyEdits(form, [{ do: 'change', what: place.address, set }]).form
+        expect(told(form, memory)).toEqual(told(form))
+      }
+    }), { numRuns: Math.ceil(RUNS / 5) })
+  })
+
+  it('without a part that changes nothing, the same is in play in every state', () => {
+    fc.assert(fc.property(smallForm, (form) => {
+      const found = prove(form, TODAY).findings.filter(f => f.code === 'redundant-part' && f.mend)
+      const inquiry = new Inquiry(form, TODAY)
+      for (const { mend } of found) {
+        const mended = planOf(applyEdits(form, mend?.edits ?? []).form)
+        for (const { section, state, answers } of states(form, inquiry)) {
+          const other = fill(mended, answers, TODAY)
+          const until = (s: Filled) => s.plan.places.filter(p => p.section <= section).map(p => [p.code, s.inPlay[p.order] === true, s.required[s.plan.byCode.get(p.code)?.slot ?? -1] === true])
+          expect(until(other)).toEqual(until(state))
+        }
+      }
+    }), { numRuns: Math.ceil(RUNS / 30) })
   })
 
   it('a conflict is irreducible: without any one of its rules the thing can show', () => {

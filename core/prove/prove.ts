@@ -1,17 +1,32 @@
 import type { Form } from '../form/definition'
 import { CHECKS } from './checks'
-import { bySeverity, type Verdict } from './finding'
+import { bySeverity, type Finding, type Verdict } from './finding'
 import { Inquiry } from './inquiry'
+import type { Memory } from './memory'
 
 /**
  * Proves a form: every check, for all possible answers (docs/meaning.md says which are possible).
  * @param today the day from which `today()` is counted, as ISO date
+ * @param memory what earlier proofs of the form decided; only what an edit can have touched is decided again
  * @returns the findings, faults first and then in the order of the form, and what was decided how
  */
-export function prove(form: Form, today: string): Verdict {
-  const inquiry = new Inquiry(form, today)
-  const findings = CHECKS.flatMap(check => check.run(inquiry))
+export function prove(form: Form, today: string, memory?: Memory): Verdict {
+  const steps = proving(form, today, memory)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
+}
+
+/** The same, check by check: after each it gives what was found so far, and may be left. */
+export function* proving(form: Form, today: string, memory?: Memory): Generator<Verdict, Verdict> {
+  const inquiry = new Inquiry(form, today, memory)
   const order = new Map<string | null, number>(inquiry.model.plan.places.map(p => [p.address, p.order]))
-  findings.sort((a, b) => bySeverity(a, b) || (order.get(a.address) ?? -1) - (order.get(b.address) ?? -1))
-  return { findings, tally: inquiry.tally }
+  const findings: Finding[] = []
+  const verdict = (): Verdict => ({ findings: findings.toSorted((a, b) => bySeverity(a, b) || (order.get(a.address) ?? -1) - (order.get(b.address) ?? -1)), tally: { ...inquiry.tally } })
+  for (const check of CHECKS) {
+    findings.push(...check.run(inquiry))
+    yield verdict()
+  }
+  return verdict()
 }

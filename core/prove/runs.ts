@@ -115,18 +115,25 @@ const nearbyDays = (values: readonly Value[]) => values.flatMap((v) => {
 
 /**
  * Whether a set of answers is a state whose current section is the given one: everything before it is complete. The number of sections means
- * the finish. `leaving`: the section before is complete and being left, wherever its routes lead.
+ * the finish. `leaving`: the section before is complete and being left, wherever its routes lead; `reaching`: the routes lead there, shown or not.
  */
-export function isStateAt(model: Model, answers: Answers, section: number, today: string, leaving = false): Filled | null {
+export function isStateAt(model: Model, answers: Answers, section: number, today: string, { leaving = false, reaching = false } = {}): Filled | null {
   const state = fill(model.plan, answers, today)
   if (section >= model.plan.sections.length && !leaving) return isComplete(model, state) ? state : null
-  if (!state.path.includes(leaving ? section - 1 : section)) return null
+  if (!state.path.includes(leaving ? section - 1 : section) && !(reaching && leadsTo(state, section))) return null
   for (const index of state.path) {
     if (index >= section) return state
     const before = model.plan.sections[index]
     if (before && problemsIn(state, before).some(p => !isDeadEnd(model, state, p))) return null
   }
-  return leaving ? state : null
+  return leaving || reaching ? state : null
+}
+
+/** Whether the way of a response comes to a section, to enter it or to pass it over. */
+function leadsTo(state: Filled, section: number): boolean {
+  const before = state.path.findLast(index => index < section)
+  const taken = before === undefined ? undefined : state.plan.sections[before]?.routes.find(r => r.when === null || r.when.run(state.values) === true)
+  return before === undefined || (taken?.target ?? before + 1) <= section
 }
 
 /** Whether nothing is missing or wrong; with turns, in those that are taken, and nothing is answered that none of them fills. */

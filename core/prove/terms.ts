@@ -1,7 +1,6 @@
-import { dayNumber, durationFrom, FIRST_DAY, instant, isoFromDay, LAST_DAY, monthsBetween, moved, partOf } from '../expressions/dates'
+import { dayNumber, durationFrom, FIRST_DAY, instant, isoFromDay, LAST_DAY, monthsBetween, moved, partOf, isDuration } from '../expressions/dates'
 import { isNumber } from '../expressions/decimal'
 import { namesIn, nodesOf, type CompareOp, type Expr, type ExprOf } from '../expressions/tree'
-import { isDuration } from '../expressions/dates'
 import type { Value } from '../expressions/types'
 import { compile } from '../expressions/compile'
 import { constantOf, linearSum, linearTimes, type Linear } from './arithmetic'
@@ -29,7 +28,8 @@ export class Terms {
   private readonly ofQuestion = new Map<string, Term | null>()
   private readonly built = new Map<Expr, Term | null>()
   private readonly counts = new Map<string, Term>()
-  private today: Term | null = null
+  /** Once a condition asks for it. */
+  today: Term | null = null
   todayIndex: number | null = null
 
   constructor(private readonly encoding: Encoding) {}

@@ -11,6 +11,8 @@ export interface WitnessGoal {
   section: number
   /** The section before is complete and being left. */
   leaving?: boolean
+  /** The routes lead to the section, which may not show. */
+  reaching?: boolean
   names: readonly string[]
   literals: (space: StateSpace) => Literal[]
   /** What the evaluator must say of the replayed state. */
@@ -29,16 +31,28 @@ export function smallestWitness(model: Model, goal: WitnessGoal, today: string):
   // What may be required on the way belongs to the witness as well; what nobody needs to answer stays blank.
   for (const q of model.plan.questions) if (q.place.section < goal.section && (q.required !== null || q.checks.length > 0)) names.add(q.place.code)
   const space = new StateSpace(model, goal.section, [...names])
-  const literals = goal.literals(space)
-  if (space.decide(literals) !== 'satisfiable') return null
+  const asked = goal.literals(space)
+  // Today as it is, unless only another day does.
+  let literals: readonly Literal[] = [...asked, ...space.encoding.firstDay()]
+  if (space.decide(literals) !== 'satisfiable') {
+    literals = asked
+    if (space.decide(literals) !== 'satisfiable') return null
+  }
   const least = shrink(space, literals)
-  return replay(model, goal, least, today)
+  const day = space.encoding.day() ?? today
+  const found = replay(model, goal, least, day)
+  if (found && day !== today) DAYS.set(found, day)
+  return found
 }
 
+const DAYS = new WeakMap<Answers, string>()
+/** The day on which a witness shows what it shows, when that is not the one on which it was proved. */
+export const dayOf = (witness: Answers | null): string | null => witness ? DAYS.get(witness) ?? null : null
+
 /** The answers, if the evaluator agrees with them. */
-export function replay(model: Model, goal: Pick<WitnessGoal, 'section' | 'leaving' | 'holds'>, answers: Answers, today: string): Answers | null {
+export function replay(model: Model, goal: Pick<WitnessGoal, 'section' | 'leaving' | 'reaching' | 'holds'>, answers: Answers, today: string): Answers | null {
   const offered = withOffered(model.plan, code => model.domain(code).classes, answers, today)
-  const state = isStateAt(model, offered, goal.section, today, goal.leaving)
+  const state = isStateAt(model, offered, goal.section, today, goal)
   return state && goal.holds(state) ? offered : null
 }
 

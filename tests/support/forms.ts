@@ -76,7 +76,8 @@ export function condition(questions: readonly Asked[], depth = 2): fc.Arbitrary<
   }, { weight: 1, arbitrary: fc.tuple(inner, inner).map(([a, b]) => `(${a}) = (${b})`) })
 }
 
-const maybe = <T>(arbitrary: fc.Arbitrary<T>, rarely = false) => fc.option(arbitrary, { nil: undefined, freq: rarely ? 1 : 3 })
+/** `freq` is one in how many are left out. */
+const maybe = <T>(arbitrary: fc.Arbitrary<T>, rarely = false) => fc.option(arbitrary, { nil: undefined, freq: rarely ? 2 : 3 })
 
 function question(asked: Asked, usable: readonly Asked[]): fc.Arbitrary<Item> {
   if (asked.kind === 'value') return fc.record({ value: numeric(usable), shownWhen: maybe(condition(usable)) }).map(rules => strip({ kind: 'question', code: asked.code, label: asked.code, type: 'value', ...rules }))

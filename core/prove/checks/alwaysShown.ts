@@ -18,7 +18,7 @@ export const alwaysShown: Check = {
   about: 'A shown-when rule is true for all answers, so it changes nothing.',
   raises: example(section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel", "grp"]' })])),
   spares: example(section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel"]' })])),
-  run: inquiry => ruledPlaces(inquiry, inquiry.evidence.notShown).flatMap(ruled => strong(inquiry, ruled)),
+  run: inquiry => ruledPlaces(inquiry).flatMap(ruled => strong(inquiry, ruled)),
 }
 
 export const alwaysOnceAnswered: Check = {
@@ -26,25 +26,26 @@ export const alwaysOnceAnswered: Check = {
   about: 'A shown-when rule is true for every answer that can be given; only leaving the question blank makes a difference.',
   raises: example(section('crew', [whole('age', { required: undefined }), text('remarks', { shownWhen: 'age < 18 or age >= 18' })])),
   spares: example(section('crew', [whole('age', { required: undefined }), text('remarks', { shownWhen: 'age < 18 or age > 18' })])),
-  run: inquiry => ruledPlaces(inquiry, inquiry.evidence.refused).flatMap(ruled => weak(inquiry, ruled)),
+  run: inquiry => ruledPlaces(inquiry).filter(r => !inquiry.always.has(r.place.order)).flatMap(ruled => weak(inquiry, ruled)),
 }
 
 interface Ruled { place: Place, shown: PlannedRule & { expr: Expr }, step: Step | null }
 
-/** What has a usable shown-when, could be shown, and was not seen hidden in the random runs. */
-function ruledPlaces(inquiry: Inquiry, seen: ReadonlySet<number>): Ruled[] {
+/** What has a usable shown-when and could be shown. */
+function ruledPlaces(inquiry: Inquiry): Ruled[] {
   const { plan } = inquiry.model
   return plan.sections.flatMap(s => [{ place: s.place, shown: s.shown, step: null }, ...s.all.map(step => ({ place: step.place, shown: step.shown, step }))])
     .flatMap(({ place, shown, step }): Ruled[] => {
       const folded = inquiry.impossible.has(place.order) || (step && inquiry.isFolded(step)) || inquiry.model.circular.has(place.code)
-      return shown?.expr && !folded && !seen.has(place.order) ? [{ place, shown: { ...shown, expr: shown.expr }, step }] : []
+      return shown?.expr && !folded ? [{ place, shown: { ...shown, expr: shown.expr }, step }] : []
     })
 }
 
 /** The states the rule is asked in: its section is the current one, and what is required there is answered. */
-function asked({ place, step, shown }: Ruled, more: (space: StateSpace, rule: Literal) => Literal[], holds: Goal['holds']): Goal {
+function asked(what: string, { place, step, shown }: Ruled, more: (space: StateSpace, rule: Literal) => Literal[], holds: Goal['holds']): Goal {
   return {
-    section: place.section,
+    key: `${what}:${place.address}`, at: place,
+    section: place.section, reaching: step === null,
     names: namesIn(shown.expr),
     literals: space => [step ? space.sectionShown(place.section) : space.reached(place.section), ...more(space, space.rule(shown, place, 'shownWhen')), ...space.answeredHere()],
     holds,
@@ -56,10 +57,10 @@ const isRefused = ({ step, shown }: Ruled, state: Filled) => (step ? framesOf(st
 
 function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
   const { place } = ruled
-  const decision = inquiry.decide(asked(ruled, (_, rule) => [-rule], state => isRefused(ruled, state)))
+  const decision = inquiry.decide(asked('always', ruled, (_, rule) => [-rule], state => isRefused(ruled, state)), { seen: e => e.notShown.has(place.order) })
   if (decision.is === 'undecided') return [undecidedFinding(place, `whether ${called(place)} is always shown`, decision.why)]
   if (decision.is !== 'impossible') return []
-  inquiry.evidence.refused.add(place.order) // said already: the weaker finding would repeat it
+  inquiry.always.add(place.order)
   const others = decision.conflict.filter(p => p.address !== place.address || p.kind !== 'shownWhen')
   return [finding(always, place, `${called(place)} is always shown: its rule is true whatever is answered${others.length > 0 ? ', because of what stands before it' : ''}.`, {
     rule: `${place.address}:shownWhen`,
@@ -74,13 +75,13 @@ function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {
   const names = namesIn(shown.expr)
   if (names.length === 0 || [...nodesOf(shown.expr)].some(n => n.kind === 'null')) return []
   const answered = (space: StateSpace) => names.map(name => -space.encoding.variable(name).blank)
-  const broken = inquiry.decide(asked(ruled, (space, rule) => [-rule, ...answered(space)], state => isRefused(ruled, state)), true)
+  const broken = inquiry.decide(asked('once', ruled, (space, rule) => [-rule, ...answered(space)], state => isRefused(ruled, state)), { aside: true, seen: e => e.refused.has(place.order) })
   if (broken.is !== 'impossible') return []
   // When a question it names may not be asked at all, the rule does tell something: whether it was.
-  const hidden = inquiry.decide(asked(ruled, (space) => {
+  const hidden = inquiry.decide(asked('once-hidden', ruled, (space) => {
     const steps = names.flatMap(name => inquiry.model.stepOf(name) ?? []).filter(isQuestion)
     return [space.encoding.or(steps.map(s => -space.inPlay(s)))]
-  }, () => true), true)
+  }, () => true), { aside: true })
   if (hidden.is !== 'impossible') return []
   return [finding(once, place, `${called(place)} is shown for every answer that can be given; only a blank hides it. If that is meant, say “is answered”.`, {
     rule: `${place.address}:shownWhen`,

@@ -38,7 +38,7 @@ function decided(inquiry: Inquiry, question: PlannedQuestion): Answers | null | 
   // A parent that is still blank can be answered yet: what counts is what is left once all that are asked are.
   const parents = [...new Set([offer?.narrow, ...offer?.rules ?? []].flatMap(r => r?.expr ? namesIn(r.expr) : []))].flatMap(name => inquiry.model.stepOf(name) ?? [])
   const goal: Goal = {
-    section, names: [code],
+    key: `dead-end:${question.place.address}`, at: question.place, section, names: [code],
     literals: space => [
       space.inPlay(question), question.required === true ? space.encoding.yes : space.rule(question.required, question.place, 'required'), ...(space.offered(code) ?? [space.encoding.yes]).map(l => -l),
       ...parents.map(p => space.encoding.or([-space.encoding.variable(p.place.code).blank, -space.inPlay(p)])), ...space.answeredHere(),
@@ -57,7 +57,7 @@ function stuck(inquiry: Inquiry, question: PlannedQuestion): Answers | null {
   if (parents.length === 0) return null
   const { order, section } = question.place
   const goal: Goal = {
-    section, names: parents.map(p => p.place.code),
+    key: `stuck:${question.place.address}`, at: question.place, section, names: parents.map(p => p.place.code),
     literals: space => [space.inPlay(question), ...parents.map(p => -space.encoding.variable(p.place.code).blank)],
     holds: state => state.inPlay[order] === true,
   }

@@ -18,9 +18,9 @@ export const fallsThrough: Check = {
   run: inquiry => inquiry.model.plan.sections.flatMap((from) => {
     const branches = branchesOf(inquiry, from)
     return branches.flatMap((a, i) => branches.slice(i + 1, i + 2).flatMap((b): Finding[] => {
-      const goal: Goal = { section: b, names: [], literals: space => [space.sectionShown(a), space.sectionShown(b)], holds: state => state.path.includes(a) && state.path.includes(b) }
+      const goal: Goal = { key: `through:${from.place.code}:${a}:${b}`, at: from.place, section: b, names: [], literals: space => [space.sectionShown(a), space.sectionShown(b)], holds: state => state.path.includes(a) && state.path.includes(b) }
       const [first, second] = [a, b].map(s => inquiry.model.plan.sections[s])
-      if (!first || !second || isJoin(inquiry, from.place.section, b) || inquiry.decide(goal, true).is !== 'possible') return []
+      if (!first || !second || isJoin(inquiry, from.place.section, b) || inquiry.decide(goal, { aside: true }).is !== 'possible') return []
       return [finding(kind, first.place, `${called(first.place)} and ${called(second.place)} are branches of ${called(from.place)}, but the first runs on into the second.`, {
         conflict: [...from.routes.filter(r => r.target === a || r.target === b).map(r => partAt(from.place, 'route', r.index)), partAt(first.place)], witness: inquiry.witness(goal),
         mend: exitOf(inquiry, first, second),
@@ -33,7 +33,7 @@ export const fallsThrough: Check = {
 function isJoin(inquiry: Inquiry, from: number, at: number): boolean {
   if (inquiry.model.plan.sections.slice(from + 1, at - 1).some(s => s.routes.some(r => r.target === at))) return true
   const end = inquiry.model.plan.sections.length
-  return inquiry.decide({ section: end, names: [], literals: space => [space.reached(end), space.sectionShown(from), -space.sectionShown(at)], holds: state => state.path.includes(from) && !state.path.includes(at) }, true).is === 'impossible'
+  return inquiry.decide({ key: `join:${from}:${at}`, at: null, section: end, names: [], literals: space => [space.reached(end), space.sectionShown(from), -space.sectionShown(at)], holds: state => state.path.includes(from) && !state.path.includes(at) }, { aside: true }).is === 'impossible'
 }
 
 /** The sections that the conditional routes of one lead to, where all ask for the same questions. */

@@ -16,7 +16,7 @@ import { emptyList } from './emptyList'
 import { emptySection } from './emptySection'
 import { labelForCode } from './labelForCode'
 import { laterName } from './laterName'
-import { neverShown } from './neverShown'
+import { contradictsOuter, neverShown } from './neverShown'
 import { promiseBroken } from './promiseBroken'
 import { quoteError } from './quoteError'
 import { syntaxError } from './syntaxError'
@@ -54,7 +54,7 @@ export const CHECKS: readonly Check[] = [
   duplicateCode, emptySection, emptyList, backwardRoute, unknownClosing, quoteError, badPattern, unknownParty, unfilledQuestion, circle,
   duplicateRow, similarCodes, doubleLabel, orphanRow, childlessParent, unusedColumn, ignoredLevel,
   lockedQuestion, unreachableTurn, laterTurnAnswer, privateInference,
-  unreachableSection, neverShown, neverOffered, neverRequired, neverTaken, shadowedRoute, unmeetableValid, unreachableFinish, deadEnd, promiseBroken,
+  unreachableSection, neverShown, contradictsOuter, neverOffered, neverRequired, neverTaken, shadowedRoute, unmeetableValid, unreachableFinish, deadEnd, promiseBroken,
   alwaysShown, alwaysRequired, idleValid, ungivenTurn, openGate, overlappingBranches, fallsThrough,
   alwaysOnceAnswered, redundantPart, defaultTriggers, uncoveredOption, twinBranches, leftOutOfRun, quoteBlank,
 ]

@@ -25,7 +25,7 @@ export const neverOffered: Check = {
       const expr = rule?.expr
       if (!rule || !expr || !row) return []
       const goal: Goal = {
-        section: place.section, names: [...namesAround(inquiry.model, question), ...namesIn(expr)],
+        key: `offered:${place.address}:${row.code}`, at: place, section: place.section, names: [...namesAround(inquiry.model, question), ...namesIn(expr)],
         literals: space => [space.inPlay(question), space.encoding.truth(expr).t],
         holds: state => framesOf(state, question).some(frame => frame.inPlay[place.order] === true && rule.run(frame.values) === true),
       }

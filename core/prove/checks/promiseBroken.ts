@@ -19,7 +19,7 @@ export const promiseBroken: Check = {
     const { plan } = inquiry.model
     const end = plan.sections.length
     const goal: Goal = {
-      section: end, names: namesIn(expr),
+      key: `promise:${rule.text}`, at: null, section: end, names: namesIn(expr),
       literals: space => [space.reached(end), -space.encoding.truth(expr).t],
       holds: state => plan.promises[rule.index]?.run(state.values) !== true,
     }

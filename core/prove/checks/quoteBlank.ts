@@ -25,12 +25,12 @@ export const quoteBlank: Check = {
       const asked = inquiry.model.stepOf(name)
       if (!asked || asked.place.section >= place.section || asked.place.entryOf !== null || asked.value !== null) return []
       const goal: Goal = {
-        section: place.section, names: [name, ...namesAround(inquiry.model, step)],
+        key: `quote:${place.address}:${name}`, at: place, section: place.section, names: [name, ...namesAround(inquiry.model, step)],
         literals: space => [space.inPlay(step), space.encoding.variable(name).blank],
         holds: state => state.inPlay[place.order] === true && (state.values[asked.slot] ?? null) === null,
       }
       // An advice is given with its example only.
-      const witness = inquiry.decide(goal, true).is === 'possible' ? inquiry.witness(goal) : null
+      const witness = inquiry.decide(goal, { aside: true }).is === 'possible' ? inquiry.witness(goal) : null
       return witness === null ? [] : [finding(kind, place, `${called(place)} quotes ${called(asked.place)}, which may be blank there.`, { conflict: [partAt(place), partAt(asked.place)], witness })]
     })
   }),

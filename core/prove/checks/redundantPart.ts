@@ -53,7 +53,7 @@ function redundant(inquiry: Inquiry, rule: Ruled, { node, within }: Junction): F
     const [only] = parts
     return within(only !== undefined && parts.length === 1 ? only : { ...node, parts })
   }
-  const changesNothing = (gone: readonly number[]) => gone.length < node.parts.length && inquiry.decide(difference(rule, without(gone)), true).is === 'impossible'
+  const changesNothing = (gone: readonly number[]) => gone.length < node.parts.length && inquiry.decide(difference(rule, without(gone)), { aside: true }).is === 'impossible'
   const idle = node.parts.flatMap((_, i) => changesNothing([i]) ? [i] : [])
   if (idle.length === 0) return []
   const words = idle.map(i => `“${print(node.parts[i] ?? node)}”`)
@@ -68,9 +68,9 @@ function redundant(inquiry: Inquiry, rule: Ruled, { node, within }: Junction): F
 }
 
 /** The goal: the rule and its shorter form turn out differently. */
-function difference({ section, leaving, names, expr, around }: Ruled, shorter: Expr): Goal {
+function difference({ place, kind, index, section, leaving, names, expr, around }: Ruled, shorter: Expr): Goal {
   return {
-    section, leaving, names,
+    key: `part:${place.address}:${kind}:${index}:${print(expr)}:${print(shorter)}`, at: place, section, leaving, names,
     literals: (space) => {
       const [a, b] = [space.encoding.truth(expr).t, space.encoding.truth(shorter).t]
       return [...around(space), space.encoding.or([space.encoding.and([a, -b]), space.encoding.and([-a, b])])]

@@ -34,7 +34,7 @@ export const alwaysRequired: Check = {
   spares: example(section('cover', [yesNo('insured'), yesNo('racing'), text('insurer', { shownWhen: 'insured = true', required: 'racing = true' })])),
   run: inquiry => ruled(inquiry).flatMap(({ question, required }): Finding[] => {
     const { place } = question
-    const decision = inquiry.decide(asked(inquiry, question, required, false), true)
+    const decision = inquiry.decide(asked(inquiry, question, required, false), { aside: true })
     if (decision.is !== 'impossible') return []
     return [finding(always, place, `${called(place)} is required whenever it is shown: its rule is always true then.`, {
       rule: `${place.address}:required`, conflict: decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'required')], witness: inquiry.wayTo(place.section),
@@ -56,7 +56,7 @@ function asked({ model }: Inquiry, question: PlannedQuestion, required: PlannedR
   const { order, section: at } = question.place
   const holds = (state: Filled) => framesOf(state, question).some(frame => frame.inPlay[order] === true && (required.run(frame.values) === true) === wanted)
   return {
-    section: at, names: [...namesAround(model, question), ...namesIn(required.expr)],
+    key: `${wanted ? 'required' : 'not-required'}:${question.place.address}`, at: question.place, section: at, names: [...namesAround(model, question), ...namesIn(required.expr)],
     literals: (space) => {
       const rule = space.rule(required, question.place, 'required')
       return wanted ? [space.inPlay(question), rule] : [space.inPlay(question), -rule, ...space.answeredHere()]

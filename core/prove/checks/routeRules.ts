@@ -35,7 +35,7 @@ function untaken(inquiry: Inquiry): Finding[] {
     const { place } = section
     if (inquiry.impossible.has(place.order)) return []
     const goal: Goal = {
-      section: place.section + 1, leaving: true,
+      key: `route:${place.address}:${route.index}`, at: place, section: place.section + 1, leaving: true,
       names: [...section.shown?.expr ? namesIn(section.shown.expr) : [], ...section.routes.slice(0, at + 1).flatMap(r => r.when?.expr ? namesIn(r.when.expr) : [])],
       literals: space => [space.routesTaken(place.section)[at] ?? space.encoding.yes],
       holds: state => section.routes.findIndex(r => r.when === null || r.when.run(state.values) === true) === at,

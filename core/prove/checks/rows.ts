@@ -28,7 +28,7 @@ function rowFinding({ form }: Inquiry, kind: { code: string, severity: Severity 
   const list = form.lists?.find(l => l.code === problem.list)
   const rows = list?.rows ?? []
   return {
-    ...kind, at: problem.list, address: `list/${problem.list}`, rule: null, sentence: `In the list “${list?.title ?? problem.list}”: ${problem.sentence}`, conflict: [], witness: null,
+    ...kind, at: problem.list, address: `list/${problem.list}`, rule: null, sentence: `In the list “${list?.title ?? problem.list}”: ${problem.sentence}`, conflict: [], witness: null, today: null,
     mend: problem.mend ? { words: problem.mend.words, edits: changeEdits(`list/${problem.list}`, rows, new Map(problem.mend.rows.map(r => [r.at, r.row]))) } : null,
   }
 }

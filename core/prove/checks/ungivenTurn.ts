@@ -20,8 +20,8 @@ export const ungivenTurn: Check = {
     const asked = code === null ? undefined : inquiry.model.stepOf(code)
     if (code === null || !asked || asked.place.node.type !== 'email') return []
     const end = inquiry.model.plan.sections.length
-    const goal: Goal = { section: end, names: [code], literals: space => [space.reached(end), space.encoding.variable(code).blank], holds: state => (state.values[asked.slot] ?? null) === null }
-    const decision = inquiry.decide(goal, true)
+    const goal: Goal = { key: `given:${code}`, at: asked.place, section: end, names: [code], literals: space => [space.reached(end), space.encoding.variable(code).blank], holds: state => (state.values[asked.slot] ?? null) === null }
+    const decision = inquiry.decide(goal, { aside: true })
     const witness = decision.is === 'possible' ? inquiry.witness(goal) : null
     return witness === null ? [] : [finding(kind, asked.place, `The turn “${turnName(inquiry.form, turn)}” goes to whoever ${called(asked.place)} names, but that may be blank: then it can be given to nobody.`, { conflict: [partAt(asked.place)], witness })]
   }),

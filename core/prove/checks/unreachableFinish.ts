@@ -16,7 +16,7 @@ export const unreachableFinish: Check = {
     const { sections } = inquiry.model.plan
     const last = sections.at(-1)
     if (!last) return []
-    const goal: Goal = { section: sections.length, names: [], literals: space => [space.reached(sections.length)], holds: () => true }
+    const goal: Goal = { key: 'finish', at: null, section: sections.length, names: [], literals: space => [space.reached(sections.length)], holds: () => true }
     const decision = inquiry.decide(goal)
     if (decision.is === 'undecided') return [undecidedFinding(last.place, 'whether anybody can finish the form', decision.why)]
     // A check that nothing meets says it by itself.

@@ -12,10 +12,9 @@ export const unreachableSection: Check = {
   spares: example(section('boat', [yesNo('insured')], { routes: [{ when: 'insured = false', to: 'end' }] }), section('cover', [text('insurer')]), section('end', [text('remarks')])),
   run: inquiry => inquiry.model.plan.sections.flatMap(({ place }): Finding[] => {
     const index = place.section
-    if (index === 0 || inquiry.evidence.reached.has(index)) return []
-    // Replayed where the section shows, too: an example only matters when a test was left open.
-    const goal: Goal = { section: index, names: [], literals: space => [space.reached(index)], holds: state => state.path.includes(index) }
-    const decision = inquiry.decide(goal)
+    if (index === 0) return []
+    const goal: Goal = { key: `reached:${place.address}`, at: place, section: index, reaching: true, names: [], literals: space => [space.reached(index)], holds: () => true }
+    const decision = inquiry.decide(goal, { seen: e => e.reached.has(index) })
     if (decision.is === 'undecided') return [undecidedFinding(place, `whether the form ever leads to ${called(place)}`, decision.why)]
     if (decision.is !== 'impossible') return []
     const repeated = inquiry.isRepeated(decision.conflict)

@@ -18,6 +18,6 @@ export const unusedColumn: Check = {
     for (const piece of plan.places.flatMap(textsAt).flatMap(t => piecesOf(t.text))) if (piece.kind === 'quote') for (const [, member = ''] of piece.source.matchAll(/\.\s*([a-z][a-z0-9_]*)/g)) used.add(member)
     const asked = new Set(plan.questions.flatMap(q => 'list' in q.place.node && q.place.node.list !== undefined ? [q.place.node.list] : []))
     return (form.lists ?? []).filter(l => asked.has(l.code)).flatMap(list => columnsOf(list).filter(c => !used.has(c.code) && !(list.rows.length === 0)).map((c): Finding => (
-      { ...kind, at: list.code, address: `list/${list.code}`, rule: null, sentence: `Nothing uses the column “${c.label}” of the list “${list.title ?? list.code}”.`, conflict: [], witness: null, mend: null })))
+      { ...kind, at: list.code, address: `list/${list.code}`, rule: null, sentence: `Nothing uses the column “${c.label}” of the list “${list.title ?? list.code}”.`, conflict: [], witness: null, today: null, mend: null })))
   },
 }

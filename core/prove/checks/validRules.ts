@@ -21,11 +21,11 @@ export const unmeetableValid: Check = {
   run: inquiry => ruled(inquiry).flatMap((ruled): Finding[] => {
     const { place, index } = ruled
     const met = (space: StateSpace) => [-space.encoding.truth(ruled.check.expr).f]
-    const decision = inquiry.decide(answered(inquiry, ruled, met, outcome => outcome !== false))
+    const decision = inquiry.decide(answered('met', inquiry, ruled, met, outcome => outcome !== false))
     const about = { rule: `${place.address}:validWhen:${index}` }
     if (decision.is === 'undecided') return [{ ...undecidedFinding(place, `whether any answer meets the check of ${called(place)}`, decision.why), ...about }]
     // What can't be answered at all is no matter of its check.
-    if (decision.is !== 'impossible' || inquiry.decide(answered(inquiry, ruled, () => [], () => true), true).is !== 'possible') return []
+    if (decision.is !== 'impossible' || inquiry.decide(answered('answered', inquiry, ruled, () => [], () => true), { aside: true }).is !== 'possible') return []
     inquiry.unmeetable.add(about.rule)
     return [finding(unmeetable, place, `No answer meets the check of ${called(place)}: it always complains.`, { ...about, conflict: [partAt(place, 'validWhen', index), ...decision.conflict.filter(c => c.address !== place.address)], witness: inquiry.wayTo(place.section) })]
   }),
@@ -38,7 +38,7 @@ export const idleValid: Check = {
   spares: lengthWith('length > 12'),
   run: inquiry => ruled(inquiry).flatMap((ruled): Finding[] => {
     const { place, index, check } = ruled
-    const decision = inquiry.decide(goalOf(inquiry, ruled, space => [space.encoding.truth(check.expr).f], outcome => outcome === false))
+    const decision = inquiry.decide(goalOf('complains', inquiry, ruled, space => [space.encoding.truth(check.expr).f], outcome => outcome === false))
     const about = { rule: `${place.address}:validWhen:${index}` }
     if (decision.is === 'undecided') return [{ ...undecidedFinding(place, `whether the check of ${called(place)} ever complains`, decision.why), ...about }]
     if (decision.is !== 'impossible') return []
@@ -59,20 +59,20 @@ function ruled(inquiry: Inquiry): Ruled[] {
 
 const framesAt = (state: Filled, step: Step | PlannedSection): readonly Frame[] => 'routes' in step ? [state] : framesOf(state, step)
 
-function goalOf({ model }: Inquiry, { step, place, check }: Ruled, more: (space: StateSpace) => Literal[], holds: (outcome: unknown) => boolean): Goal {
+function goalOf(what: string, { model }: Inquiry, { step, place, check, index }: Ruled, more: (space: StateSpace) => Literal[], holds: (outcome: unknown) => boolean): Goal {
   const inPlay = (space: StateSpace): Literal[] => {
     if (!('is' in step)) return [space.sectionShown(place.section)]
     return [space.inPlay(step), ...isQuestion(step) && step.value === null ? [-space.encoding.variable(place.code).blank] : []]
   }
   return {
-    section: place.section, names: [...'is' in step ? namesAround(model, step) : [], ...'is' in step && isQuestion(step) ? [place.code] : [], ...namesIn(check.expr)],
+    key: `${what}:${place.address}:${index}`, at: place, section: place.section, names: [...'is' in step ? namesAround(model, step) : [], ...'is' in step && isQuestion(step) ? [place.code] : [], ...namesIn(check.expr)],
     literals: space => [...inPlay(space), ...more(space)],
     holds: state => framesAt(state, step).some(frame => frame.inPlay[place.order] === true && holds(check.run(frame.values))),
   }
 }
 
 /** The same once everything that the check names and that is asked has an answer. */
-const answered = (inquiry: Inquiry, ruled: Ruled, more: (space: StateSpace) => Literal[], holds: (outcome: unknown) => boolean): Goal => goalOf(inquiry, ruled, space => [
+const answered = (what: string, inquiry: Inquiry, ruled: Ruled, more: (space: StateSpace) => Literal[], holds: (outcome: unknown) => boolean): Goal => goalOf(what, inquiry, ruled, space => [
   ...namesIn(ruled.check.expr).flatMap((name) => {
     const step = inquiry.model.stepOf(name)
     return step ? [space.encoding.or([-space.encoding.variable(name).blank, -space.inPlay(step)])] : []

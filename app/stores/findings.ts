@@ -14,6 +14,8 @@ export const useFindings = defineStore('findings', () => {
   const milliseconds = ref(0)
   const working = ref(false)
   const broken = ref<string | null>(null)
+  /** Every check has run at least once: what is shown is the whole verdict on some state of the draft. */
+  const isWhole = ref(false)
   let worker: Worker | null = null
   let asked = 0
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -23,15 +25,21 @@ export const useFindings = defineStore('findings', () => {
     worker = new Worker(new URL('../workers/prove.worker.ts', import.meta.url), { type: 'module' })
     worker.onmessage = ({ data }: MessageEvent<ProveAnswer>) => {
       if (data.asked !== asked) return
-      working.value = false
+      working.value = !data.isWhole
       broken.value = data.error
-      if (data.verdict) verdict.value = data.verdict
+      // While a later state is being proved, what was said of the earlier one stands until more is known.
+      if (data.verdict && (data.isWhole || !isWhole.value)) verdict.value = data.verdict
+      isWhole.value ||= data.isWhole
       milliseconds.value = data.milliseconds
     }
     worker.onerror = (event) => {
       working.value = false
       broken.value = `The prover stopped: ${event.message}`
     }
+    watch(() => draft.id, () => {
+      verdict.value = null
+      isWhole.value = false
+    })
     watch(() => draft.form, ask, { immediate: true })
   }
 
@@ -56,5 +64,5 @@ export const useFindings = defineStore('findings', () => {
     return new Map([...map].map(([address, found]) => [address, same(before?.get(address), found) ? before?.get(address) ?? found : found]))
   })
   const at = (address: string): readonly Finding[] => byAddress.value.get(address) ?? NONE
-  return { verdict, milliseconds, working, broken, faults, risks, advice, at, start }
+  return { verdict, isWhole, milliseconds, working, broken, faults, risks, advice, at, start }
 })

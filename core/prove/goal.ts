@@ -93,6 +93,13 @@ export class StateSpace {
     return { codes: cone.codes, among, isOpen, isCircular: cone.codes.some(code => this.model.circular.has(code)) }
   }
 
+  /** Whether a question before the current section is required whatever is answered. */
+  isNeeded(code: string): boolean {
+    const question = this.model.stepOf(code)
+    return question?.required === true && question.place.section < this.current && shownChain(this.model, question).every(s => s.shown === null)
+      && this.model.plan.sections[question.place.section]?.shown === null && (this.model.waypoint[question.place.section] ?? 0) === question.place.section && question.offer?.narrow == null && question.offer?.rules == null
+  }
+
   private isSurelyFilled(code: string): boolean {
     const place = this.model.stepOf(code)?.place
     return place === undefined || place.section >= this.current || this.model.isAlwaysFilled(place)

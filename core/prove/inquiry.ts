@@ -20,7 +20,8 @@ export interface Check {
   /** A form that it speaks of, and one that is like it and in order. */
   raises: Form
   spares: Form
-  run: (inquiry: Inquiry) => Finding[]
+  /** Gives its findings one by one; null in between lets others in. */
+  run: (inquiry: Inquiry) => Iterable<Finding | null>
 }
 
 /** A goal: whether some state with a section as the current one does something. */
@@ -30,6 +31,17 @@ export interface Goal extends WitnessGoal {
   /** Where it stands; null for the form as a whole. */
   at: Place | null
 }
+
+/** Looks at things one after the other, letting others in after each. */
+export function* each<T>(things: Iterable<T>, look: (thing: T) => readonly Finding[]): Generator<Finding | null> {
+  for (const thing of things) {
+    yield* look(thing)
+    yield null
+  }
+}
+
+/** What a check finds, all at once. */
+export const findingsOf = (check: Check, inquiry: Inquiry): Finding[] => [...check.run(inquiry)].filter(f => f !== null)
 
 /** How a goal is decided: `aside` for an advice that is simply not given when it can't be decided, `seen` when a random run shows it. */
 export interface Manner { aside?: boolean, seen?: (evidence: Evidence) => boolean }

@@ -13,7 +13,7 @@ import { unreachableSection } from './checks/unreachableSection'
 import { applyEdits } from '../form/edits'
 import { outline } from '../form/walk'
 import { planOf } from '../fill/plan'
-import { Inquiry } from './inquiry'
+import { findingsOf, Inquiry } from './inquiry'
 import { Memory } from './memory'
 import { prove } from './prove'
 
@@ -53,7 +53,7 @@ describe('against brute force', () => {
   it('never shown, unreachable: the same verdict on random forms, and smallest witnesses', () => {
     fc.assert(fc.property(smallForm, (form) => {
       const inquiry = new Inquiry(form, TODAY)
-      const findings = [...unreachableSection.run(inquiry), ...neverShown.run(inquiry)]
+      const findings = [unreachableSection, neverShown].flatMap(c => findingsOf(c, inquiry))
       const { plan } = inquiry.model
       const seen = new Set<number>()
       const least = new Map<number, number>()
@@ -105,7 +105,7 @@ describe('against brute force', () => {
         const count = plan.questions.filter(q => q.value === null && state.values[q.slot] !== null).length
         least = Math.min(least ?? count, count)
       }
-      const [found, ...more] = promiseBroken.run(inquiry)
+      const [found, ...more] = findingsOf(promiseBroken, inquiry)
       expect(more).toEqual([])
       expect(found?.code).toBe(least === undefined ? undefined : 'promise-broken')
       if (found) expect(Object.keys(found.witness ?? {}).length).toBe(least)
@@ -134,7 +134,7 @@ describe('against brute force', () => {
       ]
       const form: Form = { tobbin: 1, code: 'f', title: 'F', lists: [{ code: 'hs', columns: ['parent', 'depth'], rows: rows.map((r, i) => ({ code: `h${i}`, label: `H${i}`, ...r })) }], sections: split ? [{ code: 's', title: 'S', items: first }, { code: 't', title: 'T', items: rest }] : [{ code: 's', title: 'S', items: [...first, ...rest] }] }
       const inquiry = new Inquiry(form, TODAY)
-      const findings = [...neverShown.run(inquiry), ...deadEnd.run(inquiry)]
+      const findings = [neverShown, deadEnd].flatMap(c => findingsOf(c, inquiry))
       expect(findings.filter(f => f.code === 'undecided')).toEqual([])
       const { plan } = inquiry.model
       const h = plan.byCode.get('h')
@@ -178,7 +178,7 @@ describe('against brute force', () => {
         seen.add(`${planned.place.code} left`)
         if (allProblems(state).length === 0) seen.add('finish')
       }
-      const found = CHECKS.flatMap(check => check.run(inquiry)).filter(f => ['never-required', 'always-required', 'unmeetable-valid', 'idle-valid', 'never-taken', 'shadowed-route', 'unreachable-finish'].includes(f.code)).map(f => `${f.at} ${f.code.replace('shadowed-route', 'never-taken')} ${f.rule?.split(':')[2] ?? ''}`.trim())
+      const found = CHECKS.flatMap(check => findingsOf(check, inquiry)).filter(f => ['never-required', 'always-required', 'unmeetable-valid', 'idle-valid', 'never-taken', 'shadowed-route', 'unreachable-finish'].includes(f.code)).map(f => `${f.at} ${f.code.replace('shadowed-route', 'never-taken')} ${f.rule?.split(':')[2] ?? ''}`.trim())
       // A check that nothing meets says by itself that nobody gets through.
       const isStuck = !seen.has('finish') && !plan.questions.some(q => q.checks.length > 0 && !seen.has(`${q.place.code} met`))
       const expected = isStuck ? ['null unreachable-finish'] : []
@@ -200,7 +200,7 @@ describe('against brute force', () => {
   /** What is said of which rule; of several smallest conflicts any may be found, and what can't show is folded by them: that is compared by place. */
   const told = (form: Form, memory?: Memory) => {
     const inquiry = new Inquiry(form, TODAY, memory)
-    const findings = CHECKS.flatMap(check => check.run(inquiry)).filter(f => !['contradicts-outer', 'never-shown', 'unreachable-section'].includes(f.code))
+    const findings = CHECKS.flatMap(check => findingsOf(check, inquiry)).filter(f => !['contradicts-outer', 'never-shown', 'unreachable-section'].includes(f.code))
     return { impossible: [...inquiry.impossible.keys()].sort(), findings: findings.map(f => `${f.code.replace('shadowed-route', 'never-taken')} ${f.address} ${f.rule} ${f.witness ? Object.keys(f.witness).length : ''}`).sort() }
   }
 

@@ -14,19 +14,22 @@ export function prove(form: Form, today: string, memory?: Memory): Verdict {
   const steps = proving(form, today, memory)
   for (;;) {
     const step = steps.next()
-    if (step.done) return step.value
+    if (step.done) return step.value()
   }
 }
 
-/** The same, check by check: after each it gives what was found so far, and may be left. */
-export function* proving(form: Form, today: string, memory?: Memory): Generator<Verdict, Verdict> {
+/** The same, goal by goal: after each it may be asked what was found so far, or be left. */
+export function* proving(form: Form, today: string, memory?: Memory): Generator<() => Verdict, () => Verdict> {
   const inquiry = new Inquiry(form, today, memory)
   const order = new Map<string | null, number>(inquiry.model.plan.places.map(p => [p.address, p.order]))
   const findings: Finding[] = []
   const verdict = (): Verdict => ({ findings: findings.toSorted((a, b) => bySeverity(a, b) || (order.get(a.address) ?? -1) - (order.get(b.address) ?? -1)), tally: { ...inquiry.tally } })
   for (const check of CHECKS) {
-    findings.push(...check.run(inquiry))
-    yield verdict()
+    for (const found of check.run(inquiry)) {
+      if (found) findings.push(found)
+      else yield verdict
+    }
+    yield verdict
   }
-  return verdict()
+  return verdict
 }

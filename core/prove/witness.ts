@@ -21,6 +21,8 @@ export interface WitnessGoal {
 
 /** How many answers a witness may have for its size to be proved least; beyond, it is only made irreducible. */
 const MOST_PROVED = 60
+/** How many answers it is tried to do without, at most: a form of hundreds of required questions has no small witness anyway. */
+const MOST_TRIES = 200
 
 /**
  * A smallest set of answers that fulfils a goal: answers are dropped one by one, then the solver proves that fewer don't do.
@@ -60,12 +62,16 @@ function shrink(space: StateSpace, literals: readonly Literal[]): Answers {
   const { encoding } = space
   let given = encoding.answered()
   const dropped: Literal[] = []
+  let tries = 0
   for (const code of encoding.askedCodes()) {
     const { blank } = encoding.variable(code)
     if (!given.has(code)) {
       dropped.push(blank)
       continue
     }
+    // What is always asked and required can't be done without; of a very long way not every answer is tried.
+    if (space.isNeeded(code) || tries >= MOST_TRIES) continue
+    tries += 1
     if (space.decide([...literals, ...dropped, blank]) !== 'satisfiable') continue
     dropped.push(blank)
     given = encoding.answered()

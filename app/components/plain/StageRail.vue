@@ -13,13 +13,13 @@ const stages = computed(() => [
     notes: [
       ...(findings.faults.length > 0 ? [{ text: count(findings.faults.length, 'fault', 'faults'), as: 'fault' }] : []),
       ...(findings.risks.length > 0 ? [{ text: count(findings.risks.length, 'risk', 'risks'), as: 'risk' }] : []),
-      ...(findings.verdict && findings.faults.length + findings.risks.length === 0 ? [{ text: 'all decided', as: 'proven' }] : []),
+      ...(findings.isWhole && findings.faults.length + findings.risks.length === 0 ? [{ text: 'all decided', as: 'proven' }] : []),
     ],
   },
   { key: 'release', name: 'Release', notes: [{ text: latest.value ? `version ${latest.value.number} is open` : 'not yet', as: '' }] },
   { key: 'collect', name: 'Collect', notes: draft.responses > 0 ? [{ text: count(draft.responses, 'response', 'responses'), as: '' }] : [] },
 ])
-const tone = (key: string) => key !== 'prove' || !findings.verdict ? '' : findings.faults.length > 0 ? 'fault' : findings.risks.length > 0 ? 'risk' : ''
+const tone = (key: string) => key !== 'prove' || !findings.isWhole ? '' : findings.faults.length > 0 ? 'fault' : findings.risks.length > 0 ? 'risk' : ''
 </script>
 
 <template>

@@ -25,7 +25,7 @@ function stateOf(p: Promised, i: number) {
   const found = broken.value.get(i)
   if (p.holds === 'true') return { tone: 'quiet', words: 'says nothing yet' }
   if (found) return found.code === 'undecided' ? { tone: 'risk', words: '▲ undecided' } : { tone: 'fault', words: '✕ not kept' }
-  return findings.working ? { tone: 'quiet', words: 'proving …' } : { tone: 'proven', words: '✓ proven' }
+  return findings.working || !findings.isWhole ? { tone: 'quiet', words: 'proving …' } : { tone: 'proven', words: '✓ proven' }
 }
 const valueOf = (event: Event) => event.target instanceof HTMLInputElement ? event.target.value : ''
 </script>

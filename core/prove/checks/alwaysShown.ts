@@ -3,7 +3,7 @@ import { framesOf } from '../../fill/draw'
 import type { Filled } from '../../fill/fill'
 import { isQuestion, type PlannedRule, type Step } from '../../fill/plan'
 import type { Place } from '../../form/walk'
-import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
+import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
 import type { Finding } from '../finding'
 import type { StateSpace } from '../goal'
 import type { Literal } from '../sat'
@@ -18,7 +18,7 @@ export const alwaysShown: Check = {
   about: 'A shown-when rule is true for all answers, so it changes nothing.',
   raises: example(section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel", "grp"]' })])),
   spares: example(section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel"]' })])),
-  run: inquiry => ruledPlaces(inquiry).flatMap(ruled => strong(inquiry, ruled)),
+  run: inquiry => each(ruledPlaces(inquiry), ruled => strong(inquiry, ruled)),
 }
 
 export const alwaysOnceAnswered: Check = {
@@ -26,7 +26,7 @@ export const alwaysOnceAnswered: Check = {
   about: 'A shown-when rule is true for every answer that can be given; only leaving the question blank makes a difference.',
   raises: example(section('crew', [whole('age', { required: undefined }), text('remarks', { shownWhen: 'age < 18 or age >= 18' })])),
   spares: example(section('crew', [whole('age', { required: undefined }), text('remarks', { shownWhen: 'age < 18 or age > 18' })])),
-  run: inquiry => ruledPlaces(inquiry).filter(r => !inquiry.always.has(r.place.order)).flatMap(ruled => weak(inquiry, ruled)),
+  run: inquiry => each(ruledPlaces(inquiry).filter(r => !inquiry.always.has(r.place.order)), ruled => weak(inquiry, ruled)),
 }
 
 interface Ruled { place: Place, shown: PlannedRule & { expr: Expr }, step: Step | null }

@@ -13,7 +13,9 @@ export const neverShown: Check = {
   about: 'No answers at all bring this section, group, question or note into play.',
   raises: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 and age > 65' })])),
   spares: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 or age > 65' })])),
-  run: inquiry => found(inquiry).filter(f => f.code !== outer.code),
+  run: function* (inquiry) {
+    for (const found of look(inquiry)) if (found?.code !== outer.code) yield found
+  },
 }
 
 const within = (rule: string) => example(section('crew', [whole('age'), { kind: 'group', code: 'young', title: 'For the young', shownWhen: 'age < 18', items: [text('school'), text('licence', { shownWhen: rule })] }]))
@@ -23,14 +25,22 @@ export const contradictsOuter: Check = {
   about: 'A rule can’t be true where the rules of what stands around it are: the thing can never show there.',
   raises: within('age >= 21'),
   spares: within('age >= 16'),
-  run: inquiry => found(inquiry).filter(f => f.code === outer.code),
+  run: inquiry => (FOUND.get(inquiry) ?? [...look(inquiry)].filter(f => f !== null)).filter(f => f.code === outer.code),
 }
 
+/** What can't be shown, once looked for by the first of the two checks. */
 const FOUND = new WeakMap<Inquiry, Finding[]>()
-function found(inquiry: Inquiry): Finding[] {
-  const known = FOUND.get(inquiry) ?? inquiry.model.plan.sections.flatMap(s => [...sectionFindings(inquiry, s), ...s.all.flatMap(step => stepFindings(inquiry, step))])
-  FOUND.set(inquiry, known)
-  return known
+function* look(inquiry: Inquiry): Generator<Finding | null> {
+  const found: Finding[] = []
+  FOUND.set(inquiry, found)
+  for (const section of inquiry.model.plan.sections) {
+    for (const thing of [section, ...section.all]) {
+      const here = 'routes' in thing ? sectionFindings(inquiry, thing) : stepFindings(inquiry, thing)
+      found.push(...here)
+      yield* here
+      yield null
+    }
+  }
 }
 
 function sectionFindings(inquiry: Inquiry, { place, shown }: PlannedSection): Finding[] {

@@ -1,5 +1,5 @@
 import { namesIn } from '../../expressions/tree'
-import { finding, partAt, type Check, type Goal } from '../inquiry'
+import { each, finding, partAt, type Check, type Goal } from '../inquiry'
 import type { Finding } from '../finding'
 import { example, section, text, whole } from './example'
 import { undecidedFinding } from './undecided'
@@ -12,7 +12,7 @@ export const promiseBroken: Check = {
   about: 'Some complete response breaks a promise: its condition is false there, or unknown because something is blank.',
   raises: promising('if age < 21 then guardian != null else true'),
   spares: promising('if age < 18 then guardian != null else true'),
-  run: inquiry => inquiry.model.rules.flatMap((rule): Finding[] => {
+  run: inquiry => each(inquiry.model.rules.filter(r => r.kind === 'promise'), (rule): Finding[] => {
     const promise = rule.kind === 'promise' ? inquiry.form.promises?.[rule.index] : undefined
     const { expr } = rule
     if (!promise || !expr) return []

@@ -3,7 +3,7 @@ import { piecesOf } from '../../form/quotes'
 import { textsAt } from '../../form/texts'
 import type { Finding } from '../finding'
 import { namesAround } from '../goal'
-import { called, finding, partAt, type Check, type Goal } from '../inquiry'
+import { called, each, finding, partAt, type Check, type Goal } from '../inquiry'
 import { example, section, text } from './example'
 
 const kind = { code: 'quote-may-be-blank', severity: 'advice' } as const
@@ -14,7 +14,7 @@ export const quoteBlank: Check = {
   about: 'A text quotes an earlier section’s answer that may be blank there.',
   raises: greeting(undefined),
   spares: greeting(true),
-  run: inquiry => inquiry.model.plan.sections.flatMap(s => s.all).flatMap((step): Finding[] => {
+  run: inquiry => each(inquiry.model.plan.sections.flatMap(s => s.all), (step): Finding[] => {
     const { place } = step
     if (inquiry.impossible.has(place.order) || inquiry.isFolded(step)) return []
     const quoted = textsAt(place).filter(found => !found.entry).flatMap(found => piecesOf(found.text)).flatMap((piece) => {

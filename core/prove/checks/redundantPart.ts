@@ -5,7 +5,7 @@ import type { PlannedRule } from '../../fill/plan'
 import type { Place } from '../../form/walk'
 import type { Finding } from '../finding'
 import { namesAround, type StateSpace } from '../goal'
-import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
+import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
 import type { Literal } from '../sat'
 import { example, section, text, whole, yesNo } from './example'
 
@@ -16,7 +16,7 @@ export const redundantPart: Check = {
   about: 'A part of a condition changes nothing: with or without it the rule does the same, seen together with the rules around it.',
   raises: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 and age < 21' })])),
   spares: example(section('crew', [whole('age'), yesNo('alone'), text('guardian', { shownWhen: 'age < 18 and alone = true' })])),
-  run: inquiry => rulesWithParts(inquiry).flatMap(rule => junctions(rule.expr, e => e).flatMap(at => redundant(inquiry, rule, at))),
+  run: inquiry => each(rulesWithParts(inquiry), rule => junctions(rule.expr, e => e).flatMap(at => redundant(inquiry, rule, at))),
 }
 
 interface Ruled { place: Place, kind: RuleKind, index: number, expr: Expr, names: readonly string[], section: number, leaving: boolean, around: (space: StateSpace) => Literal[] }

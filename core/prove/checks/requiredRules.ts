@@ -4,7 +4,7 @@ import type { Filled } from '../../fill/fill'
 import type { PlannedQuestion, PlannedRule } from '../../fill/plan'
 import type { Finding } from '../finding'
 import { namesAround } from '../goal'
-import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
+import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
 import { example, section, text, whole, yesNo } from './example'
 import { undecidedFinding } from './undecided'
 
@@ -16,7 +16,7 @@ export const neverRequired: Check = {
   about: 'A required-when rule is never true while its question is in play.',
   raises: example(section('cover', [yesNo('insured'), text('insurer', { shownWhen: 'insured = true', required: 'insured = false' })])),
   spares: example(section('cover', [yesNo('insured'), whole('length'), text('insurer', { shownWhen: 'insured = true', required: 'length > 12' })])),
-  run: inquiry => ruled(inquiry).flatMap(({ question, required }): Finding[] => {
+  run: inquiry => each(ruled(inquiry), ({ question, required }): Finding[] => {
     const { place } = question
     const goal = asked(inquiry, question, required, true)
     const decision = inquiry.decide(goal)
@@ -32,7 +32,7 @@ export const alwaysRequired: Check = {
   about: 'A required-when rule is true whenever its question is in play: the question is simply required.',
   raises: example(section('cover', [yesNo('insured'), text('insurer', { shownWhen: 'insured = true', required: 'insured = true' })])),
   spares: example(section('cover', [yesNo('insured'), yesNo('racing'), text('insurer', { shownWhen: 'insured = true', required: 'racing = true' })])),
-  run: inquiry => ruled(inquiry).flatMap(({ question, required }): Finding[] => {
+  run: inquiry => each(ruled(inquiry), ({ question, required }): Finding[] => {
     const { place } = question
     const decision = inquiry.decide(asked(inquiry, question, required, false), { aside: true })
     if (decision.is !== 'impossible') return []

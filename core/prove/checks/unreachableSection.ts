@@ -1,4 +1,4 @@
-import { called, finding, type Check, type Goal } from '../inquiry'
+import { called, each, finding, type Check, type Goal } from '../inquiry'
 import type { Finding } from '../finding'
 import { example, section, text, yesNo } from './example'
 import { undecidedFinding } from './undecided'
@@ -10,7 +10,7 @@ export const unreachableSection: Check = {
   about: 'No answers lead to this section: the routes always go past it, or nobody gets through what stands before it.',
   raises: example(section('boat', [yesNo('insured')], { routes: [{ when: 'insured = true', to: 'end' }, { to: 'end' }] }), section('cover', [text('insurer')]), section('end', [text('remarks')])),
   spares: example(section('boat', [yesNo('insured')], { routes: [{ when: 'insured = false', to: 'end' }] }), section('cover', [text('insurer')]), section('end', [text('remarks')])),
-  run: inquiry => inquiry.model.plan.sections.flatMap(({ place }): Finding[] => {
+  run: inquiry => each(inquiry.model.plan.sections, ({ place }): Finding[] => {
     const index = place.section
     if (index === 0) return []
     const goal: Goal = { key: `reached:${place.address}`, at: place, section: index, reaching: true, names: [], literals: space => [space.reached(index)], holds: () => true }

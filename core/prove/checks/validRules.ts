@@ -4,7 +4,7 @@ import type { Filled, Frame } from '../../fill/frame'
 import { isQuestion, type PlannedCheck, type PlannedSection, type Step } from '../../fill/plan'
 import type { Finding } from '../finding'
 import { namesAround, type StateSpace } from '../goal'
-import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
+import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
 import type { Literal } from '../sat'
 import { example, section, whole } from './example'
 import { undecidedFinding } from './undecided'
@@ -18,7 +18,7 @@ export const unmeetableValid: Check = {
   about: 'No answer at all meets a valid-when rule: whoever gets there is always told off.',
   raises: lengthWith('length > 40'),
   spares: lengthWith('length > 12'),
-  run: inquiry => ruled(inquiry).flatMap((ruled): Finding[] => {
+  run: inquiry => each(ruled(inquiry), (ruled): Finding[] => {
     const { place, index } = ruled
     const met = (space: StateSpace) => [-space.encoding.truth(ruled.check.expr).f]
     const decision = inquiry.decide(answered('met', inquiry, ruled, met, outcome => outcome !== false))
@@ -36,7 +36,7 @@ export const idleValid: Check = {
   about: 'A valid-when rule never complains: every answer that can be given meets it.',
   raises: lengthWith('length > 1'),
   spares: lengthWith('length > 12'),
-  run: inquiry => ruled(inquiry).flatMap((ruled): Finding[] => {
+  run: inquiry => each(ruled(inquiry), (ruled): Finding[] => {
     const { place, index, check } = ruled
     const decision = inquiry.decide(goalOf('complains', inquiry, ruled, space => [space.encoding.truth(check.expr).f], outcome => outcome === false))
     const about = { rule: `${place.address}:validWhen:${index}` }

@@ -29,7 +29,7 @@ const weights = computed(() => [
 const bySection = computed(() => (draft.form?.sections ?? []).map((s, i) => ({ i, title: s.title, count: all.value.filter(f => sectionOf(f) === i).length })))
 const tally = computed(() => findings.verdict?.tally)
 const head = computed(() => {
-  if (!findings.verdict) return 'Proving …'
+  if (!findings.isWhole) return all.value.length > 0 ? `Proving … ${all.value.length} found so far` : 'Proving …'
   const [f, r] = [findings.faults.length, findings.risks.length]
   if (f > 0) return `Not ready: ${f === 1 ? 'one fault' : `${f} faults`}`
   return r > 0 ? `No fault; ${r === 1 ? 'one risk' : `${r} risks`} to accept` : 'Every rule holds together'
@@ -96,7 +96,7 @@ async function rehearse() {
           <FindingRow :finding="f" :chosen="open === f" />
         </div>
       </div>
-      <p v-if="findings.verdict && shown.length === 0" class="quiet none">{{ all.length === 0 ? 'No fault, no risk, no advice. The form can be released.' : 'Nothing of this kind here.' }}</p>
+      <p v-if="findings.isWhole && shown.length === 0" class="quiet none">{{ all.length === 0 ? 'No fault, no risk, no advice. The form can be released.' : 'Nothing of this kind here.' }}</p>
     </section>
     <aside v-if="open && view === 'findings'" class="evidence" aria-label="Evidence">
       <h2>Evidence</h2>

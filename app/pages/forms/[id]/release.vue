@@ -47,11 +47,11 @@ async function copy(token: string) {
           <FindingRow :finding="f" />
           <label class="small">Why this risk is acceptable <textarea v-model="reasons[i]" class="field" rows="2" maxlength="2000" /></label>
         </div>
-        <p v-if="findings.risks.length === 0 && findings.verdict" class="proven">✓ No fault and no risk: {{ findings.verdict.tally.rules }} rules decided for all possible answers.</p>
+        <p v-if="findings.risks.length === 0 && findings.isWhole && findings.verdict" class="proven">✓ No fault and no risk: {{ findings.verdict.tally.rules }} rules decided for all possible answers.</p>
       </template>
       <p v-if="refusal" class="fault" role="alert">{{ refusal.sentence }}</p>
       <ul v-if="refusal?.problems"><li v-for="(p, i) in refusal.problems" :key="i" class="small">{{ p.sentence }}</li></ul>
-      <div><button class="action" :disabled="busy || findings.working || !findings.verdict || findings.faults.length > 0 || missing || latest?.sameAsDraft" @click="release">Release version {{ number }}</button></div>
+      <div><button class="action" :disabled="busy || findings.working || !findings.isWhole || findings.faults.length > 0 || missing || latest?.sameAsDraft" @click="release">Release version {{ number }}</button></div>
     </section>
     <section class="block" aria-label="Versions">
       <h2>Versions</h2>

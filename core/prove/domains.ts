@@ -7,6 +7,7 @@ import { answerOf } from '../fill/answers'
 import type { Plan, PlannedQuestion } from '../fill/plan'
 import type { ChoiceType, QuestionOf, QuestionType } from '../form/definition'
 import { optionsOf, WRITE_IN } from '../form/walk'
+import { textClasses, textTestIn, type TextTest } from './textClasses'
 
 /**
  * The quotient of a question's possible answers: classes that no condition of the form tells apart, each with an answer that
@@ -22,6 +23,8 @@ export interface Domain {
   open: boolean
   /** Conditions can't be decided by the classes at all, only blank or not. */
   opaque: boolean
+  /** Of texts: the classes tell every test that is made of this one alone (see `isTextTest`). */
+  uniform?: boolean
   /** Of several at once, by class: how many choices it stands for. */
   sizes?: readonly number[]
   /** Of numbers and times, by class: the stretch of the line that it stands for. */
@@ -45,6 +48,8 @@ export interface Asked {
   constants: Map<string, Value[]>
   /** Texts that text functions look for in a question's answer. */
   pieces: Map<string, string[]>
+  /** What is asked of texts that classes can tell. */
+  texts: Map<string, TextTest[]>
   /** Choice questions of which every code counts: compared with another question, or looked through. */
   whole: Set<string>
 }
@@ -55,7 +60,7 @@ const isExpr = (v: unknown): v is Expr => typeof v === 'object' && v !== null &&
 
 /** Collects the constants that conditions compare questions with, by question. */
 export function askedIn(expressions: Iterable<Expr>, reachedBy: (path: Expr) => readonly Value[] | null = () => null): Asked {
-  const asked: Asked = { constants: new Map(), pieces: new Map(), whole: new Set() }
+  const asked: Asked = { constants: new Map(), pieces: new Map(), texts: new Map(), whole: new Set() }
   const note = (subject: Expr, other: Expr) => {
     const value = literal(other)
     if (subject.kind !== 'name') return
@@ -71,6 +76,8 @@ export function askedIn(expressions: Iterable<Expr>, reachedBy: (path: Expr) => 
 }
 
 function noteNode(node: Expr, note: (subject: Expr, other: Expr) => void, asked: Asked) {
+  const test = textTestIn(node)
+  if (test) for (const t of test.tests) push(asked.texts, test.code, t)
   if (node.kind === 'compare') {
     note(node.left, node.right)
     note(node.right, node.left)
@@ -99,10 +106,19 @@ function push<T>(map: Map<string, T[]>, key: string, value: T) {
   else if (!list.includes(value)) list.push(value)
 }
 
-interface Question<T extends QuestionType> { node: QuestionOf<T>, step: PlannedQuestion, plan: Plan, asked: readonly Value[], whole: boolean }
+interface Question<T extends QuestionType> { node: QuestionOf<T>, step: PlannedQuestion, plan: Plan, asked: readonly Value[], whole: boolean, texts: readonly TextTest[] }
 type DomainOf<T extends QuestionType> = (question: Question<T>) => Domain
 
 const exact = (classes: readonly (Value)[], singletons: boolean): Domain => ({ ...EXACT, classes, singletons })
+
+/** Free texts: one for every combination of outcomes that the tests asked of them can have. */
+function freeText(q: Question<'text'> | Question<'longText'>, other: (named: readonly string[]) => string | null): Domain {
+  const plain = textDomain(other)(q)
+  if (q.texts.length === 0) return plain
+  const named = q.asked.filter(v => typeof v === 'string')
+  const classes = textClasses(q.texts, named, q.node.minLength ?? 1, q.node.maxLength, text => isPossible(text, q.step) && q.step.read(text, { offered: null, rows: NO_ROWS }).value === text)
+  return classes === null ? plain : { ...exact(classes, false), uniform: true }
+}
 
 /** Texts: those that conditions name, and one other of the right form. */
 const textDomain = (other: (named: readonly string[], step: PlannedQuestion) => string | null) => ({ step, asked }: Pick<Question<QuestionType>, 'step' | 'asked'>): Domain => {
@@ -138,8 +154,8 @@ const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
     const domain = choiceDomain(q)
     return { ...domain, singletons: false, many: true }
   },
-  text: q => textDomain((named, step) => [otherText(named, q.node.minLength ?? 1, q.node.maxLength), ...SAMPLES].find(t => t !== null && !named.includes(t) && isPossible(t, step)) ?? null)(q),
-  longText: q => textDomain(named => otherText(named, q.node.minLength ?? 1, q.node.maxLength))(q),
+  text: q => freeText(q, named => [otherText(named, q.node.minLength ?? 1, q.node.maxLength), ...SAMPLES].find(t => t !== null && !named.includes(t) && isPossible(t, q.step)) ?? null),
+  longText: q => freeText(q, named => otherText(named, q.node.minLength ?? 1, q.node.maxLength)),
   email: among(['someone@wherry.example', 'other@wherry.example']),
   phone: among(['01632 960001', '01632 960002']),
   url: among(['https://wherry.example', 'https://reach.example']),
@@ -198,7 +214,7 @@ export function sampleAnswer({ place: { node } }: PlannedQuestion, value: Value)
 
 /** The domain of a question: read-only ones are what their default is, which conditions can't tell by class. */
 export function domainOf<T extends QuestionType>(node: QuestionOf<T>, step: PlannedQuestion, plan: Plan, asked: Asked): Domain {
-  const domain = DOMAINS[node.type]({ node, step, plan, asked: asked.constants.get(node.code) ?? [], whole: asked.whole.has(node.code) })
+  const domain = DOMAINS[node.type]({ node, step, plan, asked: asked.constants.get(node.code) ?? [], whole: asked.whole.has(node.code), texts: asked.texts.get(node.code) ?? [] })
   const locked = (step.offer?.onlyOne ?? false) || step.readOnly !== null || plan.sections[step.place.section]?.readOnly || step.place.groups.some(g => g.node.readOnly !== undefined)
   return locked ? { ...domain, open: true, opaque: true, singletons: false } : domain
 }

@@ -11,6 +11,7 @@ import { Arithmetic, constantOf, linearSum, linearTimes } from './arithmetic'
 import { floorOf, rational, toDecimal } from './rational'
 import { Solver, type Literal } from './sat'
 import { Terms, usesToday } from './terms'
+import { isTextTest } from './textClasses'
 
 /** When a condition is definitely true, and when definitely false; neither is unknown. */
 export interface Truth { t: Literal, f: Literal }
@@ -347,7 +348,9 @@ export class Encoding {
     const names = namesIn(expr)
     if (usesToday(expr)) return null
     const variables = names.map(name => this.variable(name))
-    if (variables.some(v => !v.domain.singletons || v.domain.opaque) || variables.reduce((n, v) => n * (v.classes.length + 1), 1) > MOST_ROWS) return null
+    const [only] = names
+    const isTold = (v: Variable) => v.domain.singletons || (v.domain.uniform === true && names.length === 1 && only !== undefined && isTextTest(expr, only))
+    if (variables.some(v => !isTold(v) || v.domain.opaque) || variables.reduce((n, v) => n * (v.classes.length + 1), 1) > MOST_ROWS) return null
     const { plan } = this.model
     const run = compile(expr, plan.environment)
     const slots = names.map(name => plan.environment.slotOf(name) ?? 0)

@@ -12,9 +12,9 @@ const CODES = ['a', 'b', 'c']
 const TEXTS = ['oak', 'elm']
 const DAYS = ['2026-05-01', '2026-05-02', '2026-05-03']
 
-/** Every answer that can be given to a question of the random forms (texts: the named ones and one other). */
+/** Every answer that can be given to a question of the random forms (texts: those named, and one for every way in which their tests turn out). */
 export const ANSWERS: Record<Kind, readonly (string | number | boolean | readonly string[])[]> = {
-  yesNo: [true, false], choice: CODES, choices: [['a'], ['b'], ['c'], ['a', 'b'], ['a', 'c'], ['b', 'c'], CODES], integer: NUMBERS, text: [...TEXTS, 'yew'], date: DAYS, value: [],
+  yesNo: [true, false], choice: CODES, choices: [['a'], ['b'], ['c'], ['a', 'b'], ['a', 'c'], ['b', 'c'], CODES], integer: NUMBERS, text: [...TEXTS, 'yew', 'koa', 'x', 'k'], date: DAYS, value: [],
 }
 
 const pick = <T>(items: readonly T[]) => fc.constantFrom(...items)
@@ -37,7 +37,7 @@ function leaf(questions: readonly Asked[]): fc.Arbitrary<string> {
         fc.tuple(pick(['=', '!=', '<', '<=', '>', '>=']), pick([...NUMBERS, -1, 4, 1.5])).map(([op, n]) => `${code} ${op} ${n}`),
         fc.tuple(pick(NUMBERS), pick(NUMBERS)).map(([a, b]) => `${code} in [${a}..${b}]`),
         fc.tuple(pick(NUMBERS), pick(NUMBERS)).map(([a, b]) => `${code} between ${a} and ${b}`), blank)
-      case 'text': return fc.oneof(pick(TEXTS).map(t => `${code} = ${q(t)}`), pick(TEXTS).map(t => `${code} != ${q(t)}`), blank)
+      case 'text': return fc.oneof(pick([`contains(${code}, "k")`, `string length(${code}) < 3`, `string length(${code}) >= 3`]), pick(TEXTS).map(t => `${code} = ${q(t)}`), pick(TEXTS).map(t => `${code} != ${q(t)}`), blank)
       case 'date': return fc.oneof(days(questions), fc.tuple(pick(['=', '<', '<=', '>', '>=', '!=']), pick(DAYS)).map(([op, d]) => `${code} ${op} @${q(d)}`), blank)
     }
   })

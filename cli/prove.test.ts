@@ -53,7 +53,7 @@ describe('tobbin prove', () => {
     const { findings } = JSON.parse(textOf(out))
     expect(findings.map((f: { at: string, code: string }) => `${f.at} ${f.code}`).sort()).toEqual([
       'areas childless-parent', 'club_name unknown-code', 'guardian never-shown', 'instalments circle', 'insurance backward-route', 'long_boat always-shown',
-      'mooring dead-end', 'moorings orphan-row', 'payer wrong-type', 'policy_no never-shown', 'reason label-for-code', 'tackle unknown-name',
+      'mooring dead-end', 'moorings orphan-row', 'payer wrong-type', 'policy_no contradicts-outer', 'reason label-for-code', 'tackle unknown-name',
     ])
     for (const f of findings) expect(Object.keys(f)).toEqual(['code', 'severity', 'at', 'sentence', 'conflict', 'witness'])
     const policy = findings.find((f: { at: string }) => f.at === 'policy_no')

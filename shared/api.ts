@@ -13,8 +13,11 @@ export const NewForm = z.union([z.strictObject({ title: z.string().trim().min(1,
 /** Edits of a draft, on top of the revision that the browser knows. */
 export const SaveEdits = z.strictObject({ base: z.int().min(0), edits: z.array(Edit).min(1).max(1_000) })
 
-/** A release: a reason for every risk, by the finding's place in the list of risks. */
-export const NewRelease = z.strictObject({ revision: z.int().min(0), reasons: z.array(z.string().trim().max(LIMITS.text)).max(1_000) })
+/** A release of the draft as the browser knows it; its risks have been accepted before. */
+export const NewRelease = z.strictObject({ revision: z.int().min(0) })
+
+/** A risk of a draft, accepted with a reason; without one the acceptance is taken back. `key` and `basis`: which risk, and the state of what it rests on. */
+export const Accepting = z.strictObject({ key: z.string().min(1).max(LIMITS.text), basis: z.string().max(64), reason: z.string().trim().max(LIMITS.text) })
 
 /** A list for all forms, on top of the revision that the browser knows (0: a new one). `from`: the form that has it already. */
 export const SaveShared = z.strictObject({ base: z.int().min(0), from: z.uuid(), list: ChoiceList })

@@ -4,12 +4,13 @@ import { namesOf } from '#core/form/names'
 import { Names } from '#core/form/scope'
 import { applyEdits, EditError, type Edit } from '#core/form/edits'
 import type { Form } from '#core/form/definition'
+import type { Accepted } from '#core/prove/accept'
 import type { Refusal } from '#shared/api'
 
 interface Step { forward: Edit[], back: Edit[], merge: string | null, at: number, selected: Address | null }
 export type SaveState = { kind: 'saved', at: string } | { kind: 'saving' } | { kind: 'failed', refusal: Refusal }
 export interface ReleaseBrief { id: string, number: number, token: string, releasedAt: string, sameAsDraft: boolean, accepted: { reason: string, by: string, finding: { sentence: string } }[] }
-interface LoadedForm { id: string, draft: Form, revision: number, savedAt: string, releases: ReleaseBrief[], responses: number }
+interface LoadedForm { id: string, draft: Form, revision: number, savedAt: string, releases: ReleaseBrief[], responses: number, accepted: Accepted[] }
 interface Save { revision: number, edits: Edit[], by: string, own: boolean }
 /** What two people changed at once: a sentence, and the edit that takes the other's value where there is one. */
 export interface Clash { sentence: string, theirs: Edit | null }
@@ -33,6 +34,8 @@ export const useDraft = defineStore('draft', () => {
   const form = shallowRef<Form | null>(null)
   const releases = ref<ReleaseBrief[]>([])
   const responses = ref(0)
+  /** Risks that somebody has accepted. */
+  const accepted = shallowRef<readonly Accepted[]>([])
   const revision = ref(0)
   const save = ref<SaveState>({ kind: 'saved', at: '' })
   const refused = ref<string | null>(null)
@@ -61,6 +64,7 @@ export const useDraft = defineStore('draft', () => {
     revision.value = loaded.revision
     releases.value = loaded.releases
     responses.value = loaded.responses
+    accepted.value = loaded.accepted
     save.value = { kind: 'saved', at: loaded.savedAt }
     waiting = []
     refused.value = null
@@ -224,7 +228,7 @@ export const useDraft = defineStore('draft', () => {
   const unsaved = () => waiting.length > 0 || sending !== null
   /** Looks for what others have saved, while nothing of one's own is on its way. */
   const look = () => unsaved() || !id.value ? Promise.resolve(true) : pull()
-  return { id, form, places, names, words, releases, responses, revision, save, refused, clashes, past, future, selected, selection, select, load, edit, undo, redo, flush, unsaved, look }
+  return { accepted, id, form, places, names, words, releases, responses, revision, save, refused, clashes, past, future, selected, selection, select, load, edit, undo, redo, flush, unsaved, look }
 })
 
 const textOf = (edit: Edit) => 'set' in edit ? `(${Object.entries(edit.set).map(([key, value]) => `${key}: ${typeof value === 'string' ? value : JSON.stringify(value)}`).join(', ').slice(0, 300)})` : ''

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { acceptedOf, basisOf, keyOf, type Accepted } from '#core/prove/accept'
 import type { Finding, Verdict } from '#core/prove/finding'
 import type { ProveAnswer } from '../workers/prove.worker'
 import { useDraft } from './draft'
@@ -54,15 +55,23 @@ export const useFindings = defineStore('findings', () => {
 
   const of = (severity: 'fault' | 'risk' | 'advice') => verdict.value?.findings.filter(f => f.severity === severity) ?? []
   const faults = computed(() => of('fault'))
-  const risks = computed(() => of('risk'))
+  const accepted = computed(() => new Map(of('risk').flatMap((f) => {
+    const by = draft.form && acceptedOf(draft.form, f, draft.accepted, draft.places)
+    return by ? [[f, by] as const] : []
+  })))
+  /** Those that nobody has accepted as they stand. */
+  const risks = computed(() => of('risk').filter(f => !accepted.value.has(f)))
+  async function accept(finding: Finding, reason: string) {
+    if (draft.form) draft.accepted = await $fetch<Accepted[]>(`/api/forms/${draft.id}/acceptances`, { method: 'PUT', body: { key: keyOf(finding), basis: basisOf(draft.form, finding, draft.places), reason } })
+  }
   const advice = computed(() => of('advice'))
   /** By address; a list that says the same stays the same object. */
   const byAddress = computed<ReadonlyMap<string, readonly Finding[]>>((before) => {
     const map = new Map<string, Finding[]>()
-    for (const f of verdict.value?.findings ?? []) if (f.address !== null) map.set(f.address, [...map.get(f.address) ?? [], f])
+    for (const f of verdict.value?.findings ?? []) if (f.address !== null && !accepted.value.has(f)) map.set(f.address, [...map.get(f.address) ?? [], f])
     const same = (a: readonly Finding[] | undefined, b: readonly Finding[]) => a !== undefined && JSON.stringify(a) === JSON.stringify(b)
     return new Map([...map].map(([address, found]) => [address, same(before?.get(address), found) ? before?.get(address) ?? found : found]))
   })
   const at = (address: string): readonly Finding[] => byAddress.value.get(address) ?? NONE
-  return { verdict, isWhole, milliseconds, working, broken, faults, risks, advice, at, start }
+  return { verdict, isWhole, milliseconds, working, broken, faults, risks, accepted, accept, advice, at, start }
 })

@@ -7,6 +7,7 @@ import { planOf, type Plan } from '#core/fill/plan'
 import { replan } from '#core/fill/replan'
 import { plausible } from '#core/fill/plausible'
 import type { Address } from '#core/form/walk'
+import type { Finding } from '#core/prove/finding'
 import { useDraft } from './draft'
 
 /** The day here, as ISO date. */
@@ -19,15 +20,25 @@ export const useRehearsal = defineStore('rehearsal', () => {
   const place = ref<Page>({ section: 0, only: null })
   /** What a witness was opened for; it stands out in the rehearsal. */
   const lit = ref<Address | null>(null)
-  const today = dayHere()
+  /** The rules that a finding is about, while its witness is open. */
+  const concerned = shallowRef<ReadonlySet<Address>>(new Set())
+  /** The day that is rehearsed: today, unless a witness needs another. */
+  const today = ref(dayHere())
   const plan = computed<Plan | null>(before => !draft.form ? null : before ? replan(before, draft.form) : planOf(draft.form))
-  const filled = computed(() => plan.value ? fill(plan.value, answers.value, today) : null)
+  const filled = computed(() => plan.value ? fill(plan.value, answers.value, today.value) : null)
   const key = computed(() => `tobbin-practice-${draft.id}`)
+
+  /** Done with the witness: nothing stands out any more, and it is today again. */
+  function unlight() {
+    lit.value = null
+    concerned.value = new Set()
+    today.value = dayHere()
+  }
 
   function restore() {
     answers.value = {}
     place.value = { section: 0, only: null }
-    lit.value = null
+    unlight()
     restoreSets()
     try {
       const kept: unknown = JSON.parse(localStorage.getItem(key.value) ?? '{}')
@@ -48,7 +59,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
   function startAfresh() {
     answers.value = {}
     place.value = { section: filled.value?.path[0] ?? 0, only: null }
-    lit.value = null
+    unlight()
     keep()
   }
 
@@ -88,7 +99,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
     const next = random(Date.now() % 2 ** 31)
     const given = Object.fromEntries(Object.entries(answers.value).filter(([, v]) => v !== null))
     for (let attempt = 0; attempt < 10; attempt++) {
-      const likely = plausible(plan.value, given, today, next, undefined, 0)
+      const likely = plausible(plan.value, given, today.value, next, undefined, 0)
       if (!likely) continue
       answers.value = { ...answers.value, ...likely }
       keep()
@@ -97,8 +108,17 @@ export const useRehearsal = defineStore('rehearsal', () => {
     return false
   }
 
-  /** Opens a witness: its answers, at the section of the thing concerned. */
+  /** Opens the witness of a finding: its answers on its day, the rules concerned lit. */
+  function show({ witness, address, conflict, today: day }: Finding) {
+    if (!witness) return
+    open(witness, address)
+    concerned.value = new Set(conflict.map(part => part.address))
+    if (day) today.value = day
+  }
+
+  /** Opens answers at the section of the thing concerned. */
   function open(witness: Answers, at: Address | null) {
+    unlight()
     answers.value = { ...witness }
     lit.value = at
     const wanted = draft.places.find(p => p.address === at)
@@ -109,5 +129,5 @@ export const useRehearsal = defineStore('rehearsal', () => {
     keep()
   }
 
-  return { sets, saveSet, removeSet, openSet, fillRest, answers, place, lit, today, plan, filled, restore, answer, startAfresh, open }
+  return { sets, saveSet, removeSet, openSet, fillRest, answers, place, lit, concerned, unlight, show, today, plan, filled, restore, answer, startAfresh, open }
 })

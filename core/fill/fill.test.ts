@@ -9,7 +9,7 @@ import type { Form, Item } from '../form/definition'
 
 const TODAY = '2026-11-24'
 const form = (...items: Item[]): Form => ({ tobbin: 1, code: 'f', title: 'F', sections: [{ code: 's', title: 'S', items }] })
-const answersFor = (f: Form) => fc.tuple(...askedOf(f).map(a => fc.option(fc.constantFrom(...ANSWERS[a.kind])))).map((values): Answers => Object.fromEntries(askedOf(f).map((a, i): [string, Answer] => [a.code, values[i] ?? null])))
+const answersFor = (f: Form) => fc.tuple(...askedOf(f).map(a => fc.option(fc.constantFrom(null, ...ANSWERS[a.kind])))).map((values): Answers => Object.fromEntries(askedOf(f).map((a, i): [string, Answer] => [a.code, values[i] ?? null])))
 const filledForm = smallForm.chain(f => fc.tuple(fc.constant(f), answersFor(f)))
 
 describe('fill', () => {

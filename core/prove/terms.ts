@@ -415,22 +415,23 @@ export class Terms {
       const [from, to] = inner.args.map(arg => this.date(arg))
       const limit = left === inner ? monthsOf(right) : right.kind === 'number' ? Number(right.value) : null
       if (!from || !to || limit === null) return null
-      const months = (first: bigint, second: bigint) => monthsBetween(isoFromDay(Number(first)), isoFromDay(Number(second)))
-      const [each, measure] = left === inner ? [1, (a: bigint, b: bigint) => months(a, b)?.amount ?? 0] as const : [12, (a: bigint, b: bigint) => partOf(months(a, b) ?? '', 'years') ?? 0] as const
-      // Cut towards zero: what counts as none may be almost one less.
-      const least = (steps: number) => shortest((steps > 0 ? steps : steps - 1) * each)
-      const found = this.monotone(from, to, {
-        reached: { test: (a, b) => measure(a, b) >= limit, whenTrue: least(Math.ceil(limit)), whenFalse: longest(Math.ceil(limit) * each) },
-        passed: { test: (a, b) => measure(a, b) > limit, whenTrue: least(Math.floor(limit) + 1), whenFalse: longest((Math.floor(limit) + 1) * each) },
-      })
-      return { ...found, left: this.encoding.and([from.given, to.given]), right: this.encoding.yes }
+      const months = (a: bigint, b: bigint) => monthsBetween(isoFromDay(Number(a)), isoFromDay(Number(b)))
+      const inYears = left !== inner
+      const atLeast = (n: number): Literal => {
+        // From one year on, years are twelve months each; around none, what is cut towards zero may be almost a year less.
+        const [each, steps] = inYears && n < 1 ? [12, n] : [1, inYears ? n * 12 : n]
+        const measure = each === 1 ? (a: bigint, b: bigint) => months(a, b)?.amount ?? 0 : (a: bigint, b: bigint) => partOf(months(a, b) ?? '', 'years') ?? 0
+        return this.grown(`every ${each}`, steps, from, to, { test: (a, b) => measure(a, b) >= steps, whenTrue: shortest((steps > 0 ? steps : steps - 1) * each), whenFalse: longest(steps * each) })
+      }
+      return { reached: atLeast(Math.ceil(limit)), passed: atLeast(Math.floor(limit) + 1), left: this.encoding.and([from.given, to.given]), right: this.encoding.yes }
     }
     if (left.kind === 'path' && left.member === 'year' && right.kind === 'number') {
       const to = this.date(left.of)
       const year = Number(right.value)
       const yearOf = (day: bigint) => partOf(isoFromDay(Number(day)), 'year') ?? 0
-      const found = to && this.monotone({ at: 0n, given: this.encoding.yes }, to, { reached: { test: (_, b) => yearOf(b) >= year }, passed: { test: (_, b) => yearOf(b) > year } })
-      return found && { ...found, left: to.given, right: this.encoding.yes }
+      const atLeast = (n: number) => to && this.grown('year', n, { at: 0n, given: this.encoding.yes }, to, { test: (_, b) => yearOf(b) >= n })
+      const [reached, passed] = [atLeast(Math.ceil(year)), atLeast(Math.floor(year) + 1)]
+      return to && reached !== null && passed !== null ? { reached, passed, left: to.given, right: this.encoding.yes } : null
     }
     return this.movedDate(left, right)
   }
@@ -444,32 +445,49 @@ export class Terms {
     const amount = left.op === '+' ? by : -by
     const movedTo = (day: bigint) => BigInt(dayNumber(moved(isoFromDay(Number(day)), { unit: 'months', amount }) ?? '') ?? (amount > 0 ? LAST_DAY : FIRST_DAY))
     // “moved is at least other”: true while other falls and base grows. Other lies before base by as much as base is moved, turned round.
-    const found = this.monotone(other, base, {
-      reached: { test: (first, second) => movedTo(second) >= first, whenTrue: -longest(amount), whenFalse: -shortest(amount) - 1 },
-      passed: { test: (first, second) => movedTo(second) > first, whenTrue: -longest(amount), whenFalse: -shortest(amount) },
-    })
-    return { ...found, left: base.given, right: other.given }
+    return {
+      reached: this.grown('moved', 2 * amount, other, base, { test: (a, b) => movedTo(b) >= a, whenTrue: -longest(amount), whenFalse: -shortest(amount) - 1 }, 1),
+      passed: this.grown('moved', 2 * amount - 1, other, base, { test: (a, b) => movedTo(b) > a, whenTrue: -longest(amount), whenFalse: -shortest(amount) }, 1),
+      left: base.given, right: other.given,
+    }
   }
 
-  /** The two tests as literals. What the second date is after the first, in days, bounds them at once. */
-  private monotone(first: DatePart, second: DatePart, tests: { reached: Step, passed: Step }): Pick<Age, 'reached' | 'passed'> {
-    const { arithmetic, solver, yes } = this.encoding
-    if (first.at === second.at) {
-      // No time lies between a date and itself, and a date moved by months lies on the same side of it, whichever it is.
-      const always = ({ test }: Step) => test(SOME_DAY, SOME_DAY) ? yes : -yes
-      return { reached: always(tests.reached), passed: always(tests.passed) }
-    }
+  /** Tests of one kind between the same dates, by how much each asks for: the same one is made once, and whoever passes one passes those that ask for less. */
+  private readonly ladders = new Map<string, { rung: number, literal: Literal }[]>()
+
+  /**
+   * The literal of a test that only turns true as the first date falls and the second grows.
+   * @param rung how much it asks for
+   * @param turned 1 where a higher rung is passed by whoever passes a lower one
+   */
+  private grown(kind: string, rung: number, first: DatePart, second: DatePart, step: Step, turned: 0 | 1 = 0): Literal {
+    const { yes, solver } = this.encoding
+    // No time lies between a date and itself, and a date moved by months lies on the same side of it, whichever it is.
+    if (first.at === second.at) return step.test(SOME_DAY, SOME_DAY) ? yes : -yes
+    const key = `${kind} ${first.at} ${typeof first.at} ${second.at} ${typeof second.at}`
+    const ladder = this.ladders.get(key) ?? []
+    this.ladders.set(key, ladder)
+    const known = ladder.find(r => r.rung === rung)
+    if (known) return known.literal
+    const literal = this.monotone(first, second, step)
+    ladder.push({ rung, literal })
+    ladder.sort((a, b) => turned === 1 ? b.rung - a.rung : a.rung - b.rung)
+    const at = ladder.findIndex(r => r.rung === rung)
+    const [less, more] = [ladder[at - 1], ladder[at + 1]]
+    if (less) solver.addClause([-literal, less.literal])
+    if (more) solver.addClause([-more.literal, literal])
+    return literal
+  }
+
+  /** A new monotone test. What the second date is after the first, in days, bounds it at once. */
+  private monotone(first: DatePart, second: DatePart, { test, whenTrue, whenFalse }: Step): Literal {
+    const { arithmetic, solver } = this.encoding
     const gap = linearSum(second.linear ?? constantOf(ZERO), first.linear ?? constantOf(ZERO), rational(-1))
-    const literalOf = ({ test, whenTrue, whenFalse }: Step): Literal => {
-      const literal = solver.newVariable()
-      arithmetic.monotone({ literal, first: first.at, second: second.at, test, range: [BigInt(FIRST_DAY), BigInt(LAST_DAY)] })
-      if (whenTrue !== undefined) solver.addClause([-literal, arithmetic.atMostZero(linearSum(constantOf(rational(whenTrue)), gap, rational(-1)))])
-      if (whenFalse !== undefined) solver.addClause([literal, arithmetic.atMostZero(linearSum(gap, constantOf(rational(whenFalse)), rational(-1)))])
-      return literal
-    }
-    const [reached, passed] = [literalOf(tests.reached), literalOf(tests.passed)]
-    solver.addClause([-passed, reached])
-    return { reached, passed }
+    const literal = solver.newVariable()
+    arithmetic.monotone({ literal, first: first.at, second: second.at, test, range: [BigInt(FIRST_DAY), BigInt(LAST_DAY)] })
+    if (whenTrue !== undefined) solver.addClause([-literal, arithmetic.atMostZero(linearSum(constantOf(rational(whenTrue)), gap, rational(-1)))])
+    if (whenFalse !== undefined) solver.addClause([literal, arithmetic.atMostZero(linearSum(gap, constantOf(rational(whenFalse)), rational(-1)))])
+    return literal
   }
 
   /** A date that is one variable or constant. */

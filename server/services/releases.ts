@@ -1,14 +1,15 @@
 import { randomBytes } from 'node:crypto'
-import { desc, eq, max } from 'drizzle-orm'
+import { and, desc, eq, max } from 'drizzle-orm'
+import { acceptedOf, type Accepted } from '../../core/prove/accept'
 import { prove } from '../../core/prove/prove'
 import type { Database } from '../store/database'
-import { forms, releases } from '../store/schema'
+import { acceptances, forms, releases } from '../store/schema'
 import { refuse, type Designer } from '../http/route'
 
 export const todayText = (now = new Date()): string => new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10)
 
-/** Proves the draft once more and freezes it: refused while a fault is open, or a risk without a reason. */
-export async function release(db: Database, id: string, designer: Designer, revision: number, reasons: readonly string[]) {
+/** Proves the draft once more and freezes it: refused while a fault is open, or a risk that nobody accepted as it stands. */
+export async function release(db: Database, id: string, designer: Designer, revision: number) {
   return db.transaction(async (tx) => {
     const [row] = await tx.select().from(forms).where(eq(forms.id, id)).for('update')
     if (!row) return refuse(404, 'not-found', 'There is no such form.')
@@ -17,12 +18,14 @@ export async function release(db: Database, id: string, designer: Designer, revi
     const faults = findings.filter(f => f.severity === 'fault')
     if (faults.length > 0) return refuse(422, 'open-faults', `${faults.length === 1 ? 'A fault is' : `${faults.length} faults are`} open, so this can’t be released.`, faults.map(f => ({ path: f.at ?? '', sentence: f.sentence })))
     const risks = findings.filter(f => f.severity === 'risk')
-    const open = risks.filter((_, i) => !reasons[i])
+    const known = (await tx.select().from(acceptances).where(eq(acceptances.formId, id))).map(a => ({ ...a, at: a.at.toISOString() }))
+    const accepted = risks.map(finding => ({ finding, by: acceptedOf(row.draft, finding, known) }))
+    const open = accepted.flatMap(({ finding, by }) => by ? [] : [finding])
     if (open.length > 0) return refuse(422, 'open-risks', `${open.length === 1 ? 'A risk needs' : `${open.length} risks need`} a reason before this is released.`, open.map(f => ({ path: f.at ?? '', sentence: f.sentence })))
     const [last] = await tx.select({ number: max(releases.number) }).from(releases).where(eq(releases.formId, id))
     const made = {
       formId: id, number: (last?.number ?? 0) + 1, token: randomBytes(12).toString('base64url'), definition: row.draft, findings,
-      accepted: risks.map((finding, i) => ({ finding, reason: reasons[i] ?? '', by: designer.name })), releasedBy: designer.id,
+      accepted: accepted.map(({ finding, by }) => ({ finding, reason: by?.reason ?? '', by: by?.by ?? '' })), releasedBy: designer.id,
     }
     await tx.insert(releases).values(made)
     return { number: made.number, token: made.token }
@@ -33,4 +36,22 @@ export async function release(db: Database, id: string, designer: Designer, revi
 export async function releasesOf(db: Database, id: string) {
   const rows = await db.select().from(releases).where(eq(releases.formId, id)).orderBy(desc(releases.number))
   return rows.map(r => ({ id: r.id, number: r.number, token: r.token, releasedAt: r.releasedAt.toISOString(), accepted: r.accepted, definition: r.definition }))
+}
+
+/** Accepts a risk of a draft in somebody's name, or takes the acceptance back where there is no reason. */
+export async function accept(db: Database, id: string, designer: Designer, { key, basis, reason }: { key: string, basis: string, reason: string }) {
+  const [row] = await db.select({ id: forms.id }).from(forms).where(eq(forms.id, id))
+  if (!row) return refuse(404, 'not-found', 'There is no such form.')
+  if (reason === '') await db.delete(acceptances).where(and(eq(acceptances.formId, id), eq(acceptances.key, key)))
+  else {
+    const values = { basis, reason, by: designer.name, at: new Date() }
+    await db.insert(acceptances).values({ formId: id, key, ...values }).onConflictDoUpdate({ target: [acceptances.formId, acceptances.key], set: values })
+  }
+  return acceptancesOf(db, id)
+}
+
+/** The risks of a draft that were accepted. */
+export async function acceptancesOf(db: Database, id: string): Promise<Accepted[]> {
+  const rows = await db.select().from(acceptances).where(eq(acceptances.formId, id))
+  return rows.map(({ key, basis, reason, by, at }) => ({ key, basis, reason, by, at: at.toISOString() }))
 }

@@ -1,4 +1,4 @@
-import { customType, date, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { customType, date, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid, primaryKey } from 'drizzle-orm/pg-core'
 import type { Answers } from '../../core/fill/answers'
 import type { ChoiceList, Form } from '../../core/form/definition'
 import type { Edit } from '../../core/form/edits'
@@ -53,6 +53,16 @@ export const changes = pgTable('changes', {
 
 /** A risk that somebody answers for, as the release keeps it. */
 export interface Acceptance { finding: Finding, reason: string, by: string }
+
+/** Risks of drafts that somebody accepted, by finding: one comes back when what it rests on changes. */
+export const acceptances = pgTable('acceptances', {
+  formId: uuid('form_id').notNull().references(() => forms.id, { onDelete: 'cascade' }),
+  key: text('key').notNull(),
+  basis: text('basis').notNull(),
+  reason: text('reason').notNull(),
+  by: text('by').notNull(),
+  at: at('at'),
+}, t => [primaryKey({ columns: [t.formId, t.key] })])
 
 /** A frozen, numbered version of a form that can collect responses under its link. */
 export const releases = pgTable('releases', {

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import axe from 'axe-core'
 import { expect, test, type Locator, type Page } from '@playwright/test'
 import { errorsOf, open, ready, signIn } from './support'
+import { releaseForm } from '../support/release'
 
 const definition = (name: string): unknown => JSON.parse(readFileSync(name, 'utf8'))
 
@@ -9,9 +10,7 @@ const definition = (name: string): unknown => JSON.parse(readFileSync(name, 'utf
 async function released(page: Page, form: unknown): Promise<string> {
   await signIn(page)
   const { id } = await (await page.request.post('/api/forms', { data: { definition: form } })).json()
-  const made = await page.request.post(`/api/forms/${id}/releases`, { data: { revision: 0, reasons: [] } })
-  expect(made.status()).toBe(200)
-  return `/f/${(await made.json()).token}`
+  return `/f/${await releaseForm(page, id)}`
 }
 
 /** Goes on by Tab until something has the focus: whatever can't be reached by keyboard fails here. */

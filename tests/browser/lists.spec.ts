@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test'
 import axe from 'axe-core'
 import { open, signIn } from './support'
+import { releaseForm } from '../support/release'
 
 const CASCADE = {
   tobbin: 1, code: 'berths', title: 'Berth request',
@@ -69,9 +70,7 @@ test('from a CSV file through a cascade of three levels to a response', async ({
   expect(draft.sections[0].items[1].narrowedBy).toBe('row.coast = coast')
   expect(draft.lists.find((l: { code: string }) => l.code === 'pontoons').rows[0]).toEqual({ code: 'p1', label: 'Pontoon 1', harbour: 'saltmarsh_basin', depth: 3.2, postcode: '00123' })
 
-  const released = await page.request.post(`/api/forms/${id}/releases`, { data: { revision: (await (await page.request.get(`/api/forms/${id}`)).json()).revision, reasons: [] } })
-  expect(released.status()).toBe(200)
-  const { token } = await released.json()
+  const token = await releaseForm(page, id)
   await open(page, `/f/${token}`)
   await page.getByRole('combobox', { name: 'Coast' }).fill('east')
   await page.getByRole('option', { name: 'East coast' }).click()
@@ -158,7 +157,7 @@ test('100,000 rows are searched and narrowed where they are kept; the page gets 
       { kind: 'note', code: 'n', text: '{{ place.row.people }} people live there.', shownWhen: 'place.row.people > 10' },
     ] }],
   })
-  const { token } = await (await page.request.post(`/api/forms/${id}/releases`, { data: { revision: 0, reasons: Array.from({ length: 20 }, () => 'a test') } })).json()
+  const token = await releaseForm(page, id)
   const page1 = await request.get(`/api/answer/${token}`)
   expect((await page1.body()).length).toBeLessThan(60_000)
   await open(page, `/f/${token}`)

@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import { open, signIn } from './support'
+import { releaseForm } from '../support/release'
 
 const FORM = {
   tobbin: 1, code: 'crane', title: 'Crane hire',
@@ -33,9 +34,7 @@ test('three turns at one response: each party sees and fills its part, gives bac
   await signIn(page)
   const made = await page.request.post('/api/forms', { data: { definition: FORM } })
   const { id } = await made.json()
-  const released = await page.request.post(`/api/forms/${id}/releases`, { data: { revision: 0, reasons: [] } })
-  expect(released.status()).toBe(200)
-  const { token } = await released.json()
+  const token = await releaseForm(page, id)
 
   // The first turn: its page holds nothing of the others'.
   const hirer = await (await browser.newContext()).newPage()

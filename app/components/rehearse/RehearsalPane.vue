@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readableDate } from '#core/expressions/dates'
 import { closingOf } from '#core/fill/closing'
 import type { Frame } from '#core/fill/fill'
 import { pagesOf, type Page } from '#core/fill/pages'
@@ -7,6 +8,7 @@ import { turnName } from '#core/parties/turns'
 import { fill } from '#core/fill/fill'
 import { planOf } from '#core/fill/plan'
 import { placeName, type Address } from '#core/form/walk'
+import { dayHere } from '../../stores/rehearsal'
 import { FILE_TAKER, type FileTaker } from '../answer/widgets/widget'
 
 /** The live form beside the design. */
@@ -121,9 +123,9 @@ const litName = computed(() => {
     <span class="hidden-words" role="status">{{ said }}</span>
     <div ref="sheet" class="scroll">
       <p v-if="litName && !turn" class="lit-line small">
-        These answers lead to {{ litName.name }}{{ litName.shown ? ', marked below.' : ', which does not show.' }}
+        These answers lead to {{ litName.name }}{{ litName.shown ? ', marked below.' : ', which does not show.' }}<template v-if="rehearsal.today !== dayHere()"> Today is {{ readableDate(rehearsal.today) }} here.</template>
         <button v-if="!litName.shown" class="text-button" @click="asked = { address: litName.address, frame: null }">Why not?</button>
-        <button class="text-button" @click="rehearsal.lit = null">Done</button>
+        <button class="text-button" @click="rehearsal.unlight()">Done</button>
       </p>
       <WhyPanel v-if="asked && filled && !turn" :address="asked.address" :filled="filled" :frame="asked.frame ?? filled" @close="asked = null" />
       <div v-if="filled && page" class="sheet page" :class="width">
@@ -155,9 +157,6 @@ const litName = computed(() => {
 <style scoped>
 .rehearsal { display: flex; flex-direction: column; min-height: 0; height: 100%; }
 .pane-bar { display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; min-height: 40px; padding: 0 16px; border-bottom: 1px solid var(--line); flex: none; }
-.widths { display: inline-flex; border: 1px solid var(--line); }
-.widths button { border: 0; background: none; font-size: 13px; padding: 2px 9px; cursor: pointer; }
-.widths button[aria-checked='true'] { background: var(--ink); color: var(--paper); }
 .scroll { position: relative; overflow-y: auto; padding: 16px 20px 80px; flex: 1; }
 .page { padding: 24px 28px; max-width: 640px; margin: 0 auto; box-sizing: border-box; } .page.desk { max-width: 900px; }
 .go { flex: 0 1 160px; min-width: 90px; font-size: 13px; min-height: 26px; }

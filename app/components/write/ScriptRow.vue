@@ -15,6 +15,7 @@ const over = ref(false)
 const label = computed(() => props.place.kind === 'question' ? props.place.node.label : props.place.kind === 'note' ? props.place.node.text : props.place.node.title)
 const brief = computed(() => props.place.kind === 'question' && draft.form ? typeBrief(props.place.node, draft.form) : props.place.kind === 'section' ? '' : props.place.kind === 'group' && props.place.node.repeat ? 'group, in entries' : props.place.kind)
 const rules = computed(() => rulesAt(props.place))
+const rehearsal = useRehearsal()
 const worst = computed(() => props.findings[0])
 const MARKS = { fault: '✕', risk: '▲', advice: '●' } as const
 /** A plain click on the label opens the row; with Shift or Control it selects like anywhere else. */
@@ -49,7 +50,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <div ref="row" class="row" :class="[place.kind, { selected, open, over }]" :data-address="place.address" :tabindex="current ? 0 : -1" :aria-current="current ? 'true' : undefined" @click="emit('select', $event)" @focus="emit('select', $event)" @dblclick="emit('toggle')">
+  <div ref="row" class="row" :class="[place.kind, { selected, open, over, concerned: rehearsal.concerned.has(place.address) }]" :data-address="place.address" :tabindex="current ? 0 : -1" :aria-current="current ? 'true' : undefined" @click="emit('select', $event)" @focus="emit('select', $event)" @dblclick="emit('toggle')">
     <span class="margin" aria-hidden="true">
       <span v-for="s in strands" :key="s.lane" class="strand" :class="[s.part, { above: s.above, below: s.below, lit: s.lit }]" :style="{ '--lane': s.lane }"><i /></span>
     </span>
@@ -94,6 +95,7 @@ onMounted(() => {
 .row-tools .text-button { font-size: 16px; }
 .margin { align-self: stretch; position: relative; }
 .strand { position: absolute; inset: 0; color: var(--line); left: calc(12px + var(--lane) * 9px); }
+.row.concerned { box-shadow: inset 3px 0 0 var(--woad); background: var(--woad-wash); }
 .strand.lit { color: var(--verdigris); z-index: 1; }
 .strand::before, .strand::after { content: ''; position: absolute; left: 0; width: 0; border-left: 1.5px solid currentColor; }
 .strand.above::before { top: -1px; height: calc(50% + 1px); }

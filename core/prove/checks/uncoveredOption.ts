@@ -1,17 +1,20 @@
 import { optionsOf } from '../../form/walk'
 import type { Finding } from '../finding'
 import { called, finding, partAt, type Check } from '../inquiry'
-import { gatesOf, hullBranches } from './branches'
+import { branchGroup, gatesOf } from './branches'
+import { example, hull, section } from './example'
 
 const kind = { code: 'uncovered-option', severity: 'advice' } as const
 /** So many siblings lead to a branch of their own before it is odd that one does not. */
-const FEWEST = 2
+const FEWEST = 3
+const options = ['wood', 'steel', 'grp', 'alu'].map(code => ({ code, label: code }))
+const hulls = (...codes: string[]) => example(section('boat', [hull({ options }), ...codes.map(c => branchGroup(c, `hull = "${c}"`))]))
 
 export const uncoveredOption: Check = {
   ...kind,
   about: 'All options of a question lead to a branch of their own but one: was its branch forgotten?',
-  raises: hullBranches(true, 'wood', 'steel'),
-  spares: hullBranches(true, 'wood'),
+  raises: hulls('wood', 'steel', 'grp'),
+  spares: hulls('wood', 'steel', 'grp', 'alu'),
   run: inquiry => gatesOf(inquiry).flatMap(({ question, classes, branches }): Finding[] => {
     const { place } = question
     if (place.node.type !== 'choice' || place.node.writeIn || inquiry.impossible.has(place.order)) return []

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { keyOf } from '#core/prove/accept'
 import type { Finding, Severity } from '#core/prove/finding'
+import { readableDate } from '#core/expressions/dates'
 import { RULE_WORDS, rulesOf, type RuleKind } from '#core/form/rules'
 import { tellResponse } from '#core/fill/response'
 import { placeName } from '#core/form/walk'
@@ -12,19 +14,33 @@ const VIEWS = [
   { key: 'promises', words: 'Promises', count: () => draft.form?.promises?.length ?? 0 },
   { key: 'walks', words: 'Walks', count: () => draft.form?.walks?.length ?? 0 },
 ] as const
-const weight = ref<Severity | 'all'>('all')
+const weight = ref<Severity | 'accepted' | 'all'>('all')
+/** Findings stand together by where they are, or by what kind they are. */
+const grouped = ref<'place' | 'kind'>('place')
+const wanted = ref('')
 const section = ref<number | 'all'>('all')
 const chosen = ref(0)
 const list = useTemplateRef('list')
 
 const all = computed(() => findings.verdict?.findings ?? [])
 const sectionOf = (f: Finding) => draft.places.find(p => p.address === f.address)?.section ?? -1
-const shown = computed(() => all.value.filter(f => (weight.value === 'all' || f.severity === weight.value) && (section.value === 'all' || sectionOf(f) === section.value)))
+const weightOf = (f: Finding) => findings.accepted.has(f) ? 'accepted' : f.severity
+const groupOf = (f: Finding): string => grouped.value === 'kind' ? f.code : draft.form?.sections[sectionOf(f)]?.title ?? 'The form, its lists and turns'
+const hits = (f: Finding) => `${f.sentence} ${f.at ?? ''} ${f.code}`.toLowerCase().includes(wanted.value.trim().toLowerCase())
+/** In groups, the worst first within each; accepted ones last. */
+const shown = computed(() => {
+  const found = all.value.filter(f => (weight.value === 'all' || weightOf(f) === weight.value) && (section.value === 'all' || sectionOf(f) === section.value) && hits(f))
+  const groups = [...new Set(found.map(groupOf))]
+  if (grouped.value === 'place') groups.sort((a, b) => place(a) - place(b))
+  return groups.flatMap(g => found.filter(f => groupOf(f) === g).toSorted((a, b) => Number(findings.accepted.has(a)) - Number(findings.accepted.has(b))))
+})
+const place = (group: string) => draft.form?.sections.findIndex(s => s.title === group) ?? -1
 const open = computed(() => shown.value[Math.min(chosen.value, shown.value.length - 1)])
 const weights = computed(() => [
   { key: 'fault' as const, mark: '✕', words: 'Faults', count: findings.faults.length },
   { key: 'risk' as const, mark: '▲', words: 'Risks', count: findings.risks.length },
   { key: 'advice' as const, mark: '●', words: 'Advice', count: findings.advice.length },
+  ...findings.accepted.size > 0 ? [{ key: 'accepted' as const, mark: '✓', words: 'Accepted', count: findings.accepted.size }] : [],
 ])
 const bySection = computed(() => (draft.form?.sections ?? []).map((s, i) => ({ i, title: s.title, count: all.value.filter(f => sectionOf(f) === i).length })))
 const tally = computed(() => findings.verdict?.tally)
@@ -50,7 +66,16 @@ const answers = computed(() => {
   return tellResponse(plan, witness, rehearsal.today).filter(l => l.state === 'answered' && l.type !== 'value').map(l => ({ path: l.path, name: `${draft.places.find(p => p.code === l.code)?.number ?? ''} ${l.label}`, value: l.text }))
 })
 
+const rows = useTemplateRef<{ is: (finding: Finding) => boolean, show: () => Promise<void>, mend: () => void, ask: () => void }[]>('rows')
+const ACTS: Record<string, 'show' | 'mend' | 'ask'> = { Enter: 'show', m: 'mend', a: 'ask' }
 function keys(event: KeyboardEvent) {
+  const act = event.target instanceof HTMLElement && event.target.getAttribute('role') === 'listitem' && !event.ctrlKey && !event.metaKey && !event.altKey ? ACTS[event.key] : undefined
+  if (act) {
+    event.preventDefault()
+    const finding = open.value
+    void (finding && rows.value?.find(r => r.is(finding))?.[act]())
+    return
+  }
   if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return
   event.preventDefault()
   chosen.value = Math.max(0, Math.min(shown.value.length - 1, chosen.value + (event.key === 'ArrowDown' ? 1 : -1)))
@@ -58,7 +83,7 @@ function keys(event: KeyboardEvent) {
 }
 async function rehearse() {
   if (!open.value?.witness) return
-  rehearsal.open(open.value.witness, open.value.address)
+  rehearsal.show(open.value)
   draft.select(open.value.address)
   await navigateTo(`/forms/${draft.id}/write`)
 }
@@ -90,11 +115,19 @@ async function rehearse() {
         <h2>{{ head }}</h2>
         <p class="quiet">Every rule is decided for all possible answers. A fault stops the release; a risk can be accepted with a reason.</p>
         <p v-if="findings.broken" class="fault" role="alert">{{ findings.broken }}</p>
+        <div v-if="all.length > 0" class="row-flex tools">
+          <input v-model="wanted" class="field" type="search" placeholder="Filter by words, code or kind" aria-label="Filter the findings">
+          <span class="widths" role="radiogroup" aria-label="Group the findings"><button role="radio" :aria-checked="grouped === 'place'" @click="grouped = 'place'">by place</button><button role="radio" :aria-checked="grouped === 'kind'" @click="grouped = 'kind'">by kind</button></span>
+          <span class="spread" /><span class="small quiet keys-line">↑ ↓ travel · Enter shows · M mends · A accepts</span>
+        </div>
       </div>
       <div ref="list" role="list" aria-label="Findings" class="list" @keydown="keys">
-        <div v-for="(f, i) in shown" :key="i" class="item" :class="[f.severity, { chosen: open === f }]" role="listitem" :tabindex="open === f ? 0 : -1" :aria-current="open === f ? 'true' : undefined" @click="chosen = i">
-          <FindingRow :finding="f" :chosen="open === f" />
-        </div>
+        <template v-for="(f, i) in shown" :key="keyOf(f)">
+          <h3 v-if="i === 0 || groupOf(f) !== groupOf(shown[i - 1] ?? f)" class="group" role="presentation">{{ groupOf(f) }}</h3>
+          <div class="item" :class="[weightOf(f), { chosen: open === f }]" role="listitem" :tabindex="open === f ? 0 : -1" :aria-current="open === f ? 'true' : undefined" @click="chosen = i">
+            <FindingRow ref="rows" :finding="f" :chosen="open === f" />
+          </div>
+        </template>
       </div>
       <p v-if="findings.isWhole && shown.length === 0" class="quiet none">{{ all.length === 0 ? 'No fault, no risk, no advice. The form can be released.' : 'Nothing of this kind here.' }}</p>
     </section>
@@ -111,6 +144,7 @@ async function rehearse() {
       </div>
       <template v-if="open.witness">
         <h2>{{ open.code === 'never-shown' ? 'Nearest miss' : 'Witness' }}</h2>
+        <p v-if="open.today" class="small">On {{ readableDate(open.today) }}</p>
         <p class="quiet small">{{ open.code === 'never-shown' ? 'The fewest answers that lead to its place, where it stays hidden' : 'The fewest answers that lead there' }}</p>
         <dl v-if="answers.length > 0" class="sheet answers">
           <div v-for="a in answers" :key="a.path"><dt>{{ a.name }}</dt><dd>{{ a.value }}</dd></div>
@@ -142,6 +176,8 @@ async function rehearse() {
 .answers div { display: flex; justify-content: space-between; gap: 12px; padding: 8px 0; border-bottom: 1px dotted var(--line); }
 .answers div:last-child { border-bottom: 0; }
 dd { font-weight: 700; text-align: right; }
+.group { font-size: 13px; padding: 10px 20px 4px; color: var(--slate); font-weight: 600; }
+.tools { margin-top: 8px; } .tools .field { width: 250px; }
 .none { padding: 32px 24px; }
 .evidence .action { justify-self: start; }
 @media (max-width: 900px) { .prove { grid-template-columns: 1fr; height: auto; } }

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
+import { keyOf } from '#core/prove/accept'
 
 const draft = useDraft()
 const findings = useFindings()
-const reasons = ref<string[]>([])
 const refusal = ref<ReturnType<typeof refusalOf> | null>(null)
 const busy = ref(false)
 const copied = ref('')
 const latest = computed(() => draft.releases[0])
 const number = computed(() => (latest.value?.number ?? 0) + 1)
-const missing = computed(() => findings.risks.some((_, i) => !reasons.value[i]?.trim()))
+const accepted = computed(() => [...findings.accepted.keys()])
 const linkOf = (token: string) => `${window.location.origin}/f/${token}`
 
 async function release() {
@@ -17,8 +17,7 @@ async function release() {
   refusal.value = null
   try {
     await draft.flush()
-    await $fetch(`/api/forms/${draft.id}/releases`, { method: 'POST', body: { revision: draft.revision, reasons: findings.risks.map((_, i) => reasons.value[i]?.trim() ?? '') } })
-    reasons.value = []
+    await $fetch(`/api/forms/${draft.id}/releases`, { method: 'POST', body: { revision: draft.revision } })
     await draft.load(draft.id)
   }
   catch (error) {
@@ -43,15 +42,13 @@ async function copy(token: string) {
       </template>
       <template v-else>
         <p>Releasing freezes the form as it stands now. Responses that are being filled in stay with the version they began.</p>
-        <div v-for="(f, i) in findings.risks" :key="i" class="risk-box">
-          <FindingRow :finding="f" />
-          <label class="small">Why this risk is acceptable <textarea v-model="reasons[i]" class="field" rows="2" maxlength="2000" /></label>
-        </div>
-        <p v-if="findings.risks.length === 0 && findings.isWhole && findings.verdict" class="proven">✓ No fault and no risk: {{ findings.verdict.tally.rules }} rules decided for all possible answers.</p>
+        <p v-if="findings.risks.length > 0"><span class="risk">▲ {{ findings.risks.length === 1 ? 'One risk is open' : `${findings.risks.length} risks are open` }}.</span> Mend it, or accept it with a reason; the release keeps the reason and your name.</p>
+        <div v-for="f in [...findings.risks, ...accepted]" :key="keyOf(f)" class="risk-box"><FindingRow :finding="f" /></div>
+        <p v-if="findings.risks.length === 0 && accepted.length === 0 && findings.isWhole && findings.verdict" class="proven">✓ No fault and no risk: {{ findings.verdict.tally.rules }} rules decided for all possible answers.</p>
       </template>
       <p v-if="refusal" class="fault" role="alert">{{ refusal.sentence }}</p>
       <ul v-if="refusal?.problems"><li v-for="(p, i) in refusal.problems" :key="i" class="small">{{ p.sentence }}</li></ul>
-      <div><button class="action" :disabled="busy || findings.working || !findings.isWhole || findings.faults.length > 0 || missing || latest?.sameAsDraft" @click="release">Release version {{ number }}</button></div>
+      <div><button class="action" :disabled="busy || findings.working || !findings.isWhole || findings.faults.length > 0 || findings.risks.length > 0 || latest?.sameAsDraft" @click="release">Release version {{ number }}</button></div>
     </section>
     <section class="block" aria-label="Versions">
       <h2>Versions</h2>

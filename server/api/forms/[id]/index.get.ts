@@ -1,6 +1,6 @@
 import { designerRoute, idOf } from '../../../http/route'
 import { formRow } from '../../../services/drafts'
-import { releasesOf } from '../../../services/releases'
+import { acceptancesOf, releasesOf } from '../../../services/releases'
 import { responsesOf } from '../../../services/answering'
 import { database } from '../../../store/current'
 
@@ -11,6 +11,6 @@ export default designerRoute(async (event) => {
   return {
     id: row.id, draft: row.draft, revision: row.revision, savedAt: row.savedAt.toISOString(),
     releases: releases.map(({ definition, ...r }) => ({ ...r, sameAsDraft: JSON.stringify(definition) === JSON.stringify(row.draft) })),
-    responses: responses.length,
+    responses: responses.length, accepted: await acceptancesOf(db, row.id),
   }
 })

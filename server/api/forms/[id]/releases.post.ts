@@ -4,6 +4,6 @@ import { release } from '../../../services/releases'
 import { database } from '../../../store/current'
 
 export default designerRoute(async (event, designer) => {
-  const { revision, reasons } = await bodyOf(event, NewRelease)
-  return release(await database(), idOf(event), designer, revision, reasons)
+  const { revision } = await bodyOf(event, NewRelease)
+  return release(await database(), idOf(event), designer, revision)
 })

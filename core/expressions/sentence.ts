@@ -67,10 +67,18 @@ class Teller {
       case 'if': return this.brackets([word('if '), ...this.tell(expr.test, false), word(' then '), ...this.tell(expr.then, true), word(', otherwise '), ...this.tell(expr.else, true)], nested)
       case 'call': return this.call(expr)
       // The row of a chosen code is not named: “Harbour’s depth”.
-      case 'path': return expr.member === 'row' ? this.tell(expr.of, true) : [...this.tell(expr.of, true), word('’s '), value(this.memberName(expr))]
+      case 'path': return this.age(expr) ?? (expr.member === 'row' ? this.tell(expr.of, true) : [...this.tell(expr.of, true), word('’s '), value(this.memberName(expr))])
       case 'filter': return expr.by.kind === 'number' ? [...this.tell(expr.of, true), word(` no. ${numberText(expr.by.value)}`)] : [...this.tell(expr.of, true), word(' where '), ...this.tell(expr.by, true)]
       case 'quantified': return this.brackets([word(expr.mode === 'some' ? 'for some of ' : 'for all of '), ...this.tell(expr.over, true), word(': '), ...this.tell(expr.satisfies, false)], nested)
     }
+  }
+
+  /** An age, or how long something lasts: “full years from Date of birth to today”, “days from First day to Last day”. */
+  private age({ of, member }: ExprOf<'path'>): Segment[] | null {
+    const ends = of.kind === 'call' && of.name === 'years and months duration' ? of.args : of.kind === 'arithmetic' && of.op === '-' && member === 'days' ? [of.right, of.left] : []
+    const [from, to] = ends
+    if (!from || !to || (member !== 'years' && member !== 'days')) return null
+    return [word(member === 'years' ? 'full years from ' : 'days from '), ...this.tell(from, true), word(' to '), ...this.tell(to, true)]
   }
 
   /** A member that is a question is called by its label. */

@@ -53,3 +53,7 @@ export interface Verdict { findings: Finding[], tally: Tally }
 
 const ORDER: Record<Severity, number> = { fault: 0, risk: 1, advice: 2 }
 export const bySeverity = (a: Finding, b: Finding): number => ORDER[a.severity] - ORDER[b.severity]
+
+const COLLISIONS: ReadonlySet<string> = new Set(['never-shown', 'contradicts-outer', 'unreachable-section', 'unreachable-finish', 'never-taken', 'shadowed-route', 'never-required', 'unmeetable-valid', 'dead-end'])
+/** Whether the rules of a finding can't be true together; else they only have to do with it. */
+export const collides = (finding: Finding): boolean => COLLISIONS.has(finding.code)

@@ -138,3 +138,33 @@ test('the script by keyboard: type, move, indent, delete, undo to the beginning 
   await page.getByRole('listitem').filter({ hasText: 'bravo' }).dragTo(page.getByRole('listitem').filter({ hasText: 'First section' }))
   await expect.poll(labels).toEqual(['First section', 'Bravo', 'Charlie'])
 })
+
+test('a risk is accepted with a reason, released with it, and comes back when what it rests on changes', async ({ page }) => {
+  const errors = errorsOf(page)
+  await signIn(page)
+  const question = (code: string, more: object) => ({ kind: 'question', code, label: code, ...more })
+  const { id } = await (await page.request.post('/api/forms', { data: { definition: { tobbin: 1, code: 'stay', title: 'A stay', sections: [{ code: 's', title: 'Stay', items: [
+    question('first', { type: 'date', required: true }), question('last', { type: 'date', required: true, validWhen: [{ rule: 'last >= first', message: 'It ends before it begins.' }] }),
+    question('seats', { type: 'integer', min: 1, max: 3, validWhen: [{ rule: 'seats <= 3', message: 'Three at most.' }] }),
+  ] }] } } })).json()
+  await open(page, `/forms/${id}/release`)
+  await expect(page.getByText('One risk is open')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Release version 1' })).toBeDisabled()
+  await page.goto(`/forms/${id}/prove`)
+  const finding = page.getByRole('listitem').filter({ hasText: 'never complains' })
+  await finding.click()
+  await finding.press('a')
+  await page.getByLabel('Why this risk is acceptable').fill('The limit may be raised soon.')
+  await page.getByRole('button', { name: 'Accept', exact: true }).click()
+  await expect(finding).toContainText('Accepted by Ines Marlow')
+  await page.getByLabel('Filter the findings').fill('no such words')
+  await expect(finding).toBeHidden()
+  await page.getByRole('link', { name: /Release/ }).click()
+  await page.getByRole('button', { name: 'Release version 1' }).click()
+  await expect(page.getByText('1 accepted risk')).toBeVisible()
+  await page.request.post(`/api/forms/${id}/edits`, { data: { base: 0, edits: [{ do: 'change', what: 'item/seats', set: { max: 2 } }] } })
+  await page.goto(`/forms/${id}/release`)
+  await expect(page.getByText('One risk is open')).toBeVisible()
+  expect((await page.request.post(`/api/forms/${id}/releases`, { data: { revision: 1 } })).status()).toBe(422)
+  expect(errors).toEqual([])
+})

@@ -7,7 +7,7 @@ import type { Inquiry } from '../inquiry'
 import { example, hull, section, text } from './example'
 
 /** Something whose own rule asks for one question only, and for which classes of its answers the rule is true. */
-export interface Branch { place: Place, holds: readonly boolean[], onBlank: boolean }
+export interface Branch { place: Place, holds: readonly boolean[], onBlank: boolean, kind: 'shownWhen' | 'route', index: number }
 /** A question that decides alone what shows: its classes of answers, and what hangs on it. */
 export interface Gate { question: PlannedQuestion, classes: readonly Value[], branches: readonly Branch[] }
 
@@ -18,12 +18,15 @@ export function gatesOf(inquiry: Inquiry): Gate[] {
   const known = FOUND.get(inquiry)
   if (known) return known
   const { plan, circular, domain } = inquiry.model
-  const byGate = new Map<string, { place: Place, rule: PlannedRule }[]>()
-  for (const step of plan.sections.flatMap(s => [s, ...s.all])) {
-    const { shown, place } = step
-    if (!shown?.expr || inquiry.impossible.has(place.order) || circular.has(place.code)) continue
-    const [name, ...others] = namesIn(shown.expr)
-    if (name !== undefined && others.length === 0) byGate.set(name, [...byGate.get(name) ?? [], { place, rule: shown }])
+  const byGate = new Map<string, { place: Place, rule: PlannedRule, kind: 'shownWhen' | 'route', index: number }[]>()
+  const note = (place: Place, rule: PlannedRule | null, kind: 'shownWhen' | 'route', index: number) => {
+    if (!rule?.expr || inquiry.impossible.has(place.order) || circular.has(place.code)) return
+    const [name, ...others] = namesIn(rule.expr)
+    if (name !== undefined && others.length === 0) byGate.set(name, [...byGate.get(name) ?? [], { place, rule, kind, index }])
+  }
+  for (const section of plan.sections) {
+    for (const step of [section, ...section.all]) note(step.place, step.shown, 'shownWhen', 0)
+    for (const route of section.routes) note(section.place, route.when, 'route', route.index)
   }
   const gates = [...byGate].flatMap(([name, ruled]): Gate[] => {
     const question = plan.byCode.get(name)
@@ -34,7 +37,7 @@ export function gatesOf(inquiry: Inquiry): Gate[] {
       values[question.slot] = value
       return rule.run(values) === true
     }
-    return [{ question, classes, branches: ruled.map(({ place, rule }) => ({ place, holds: classes.map(c => outcome(rule, c)), onBlank: outcome(rule, null) })) }]
+    return [{ question, classes, branches: ruled.map(({ place, rule, kind, index }) => ({ place, kind, index, holds: classes.map(c => outcome(rule, c)), onBlank: outcome(rule, null) })) }]
   })
   FOUND.set(inquiry, gates)
   return gates
@@ -47,7 +50,7 @@ export const areSiblings = (a: Place, b: Place): boolean => a.kind === 'section'
 
 /** Branches that are groups or sections, in pairs of siblings. */
 export function pairsOf({ branches }: Gate): [Branch, Branch][] {
-  const large = branches.filter(b => b.place.kind === 'group' || b.place.kind === 'section')
+  const large = branches.filter(b => b.kind === 'shownWhen').filter(b => b.place.kind === 'group' || b.place.kind === 'section')
   return large.flatMap((a, i) => large.slice(i + 1).flatMap((b): [Branch, Branch][] => areSiblings(a.place, b.place) ? [[a, b]] : []))
 }
 

@@ -1,5 +1,5 @@
 import { print } from '../../expressions/print'
-import { namesIn, type Expr, type ExprOf } from '../../expressions/tree'
+import { namesIn, type Expr, type ExprOf, type TestNode } from '../../expressions/tree'
 import { ruleId, withRule, type RuleKind } from '../../form/rules'
 import type { PlannedRule } from '../../fill/plan'
 import type { Place } from '../../form/walk'
@@ -36,27 +36,32 @@ function rulesWithParts(inquiry: Inquiry): Ruled[] {
   ])
 }
 
-const hasParts = (expr: Expr): boolean => expr.kind === 'and' || expr.kind === 'or' || (expr.kind === 'not' && hasParts(expr.value))
+const hasParts = (expr: Expr): boolean => expr.kind === 'and' || expr.kind === 'or' || isListed(expr) || (expr.kind === 'not' && hasParts(expr.value))
+/** `hull in ["wood", "steel"]`: one of several. */
+const isListed = (expr: Expr): expr is ExprOf<'in'> => expr.kind === 'in' && !expr.bare && expr.tests.length > 1
 
-/** An “and” or “or” inside a condition, and how the whole looks with another in its place. */
-interface Junction { node: ExprOf<'and' | 'or'>, within: (other: Expr) => Expr }
+/** Something made of parts inside a condition, and how the whole looks with another in its place. */
+interface Junction { parts: readonly TestNode[], shorter: (parts: readonly TestNode[]) => Expr, within: (other: Expr) => Expr }
 
 function junctions(expr: Expr, within: (other: Expr) => Expr): Junction[] {
+  if (isListed(expr)) return [{ parts: expr.tests, within, shorter: tests => ({ ...expr, tests: [...tests] }) }]
   if (expr.kind === 'not') return junctions(expr.value, other => within({ ...expr, value: other }))
   if (expr.kind !== 'and' && expr.kind !== 'or') return []
-  return [{ node: expr, within }, ...expr.parts.flatMap((part, i) => junctions(part, other => within({ ...expr, parts: expr.parts.map((p, j) => j === i ? other : p) })))]
+  const parts = expr.parts
+  const shorter = (kept: readonly TestNode[]): Expr => {
+    const left = parts.filter(p => kept.includes(p))
+    const [only] = left
+    return only !== undefined && left.length === 1 ? only : { ...expr, parts: left }
+  }
+  return [{ parts, within, shorter }, ...expr.parts.flatMap((part, i) => junctions(part, other => within({ ...expr, parts: expr.parts.map((p, j) => j === i ? other : p) })))]
 }
 
-function redundant(inquiry: Inquiry, rule: Ruled, { node, within }: Junction): Finding[] {
-  const without = (gone: readonly number[]): Expr => {
-    const parts = node.parts.filter((_, i) => !gone.includes(i))
-    const [only] = parts
-    return within(only !== undefined && parts.length === 1 ? only : { ...node, parts })
-  }
-  const changesNothing = (gone: readonly number[]) => gone.length < node.parts.length && inquiry.decide(difference(rule, without(gone)), { aside: true }).is === 'impossible'
-  const idle = node.parts.flatMap((_, i) => changesNothing([i]) ? [i] : [])
+function redundant(inquiry: Inquiry, rule: Ruled, { parts, shorter, within }: Junction): Finding[] {
+  const without = (gone: readonly number[]): Expr => within(shorter(parts.filter((_, i) => !gone.includes(i))))
+  const changesNothing = (gone: readonly number[]) => gone.length < parts.length && inquiry.decide(difference(rule, without(gone)), { aside: true }).is === 'impossible'
+  const idle = parts.flatMap((_, i) => changesNothing([i]) ? [i] : [])
   if (idle.length === 0) return []
-  const words = idle.map(i => `“${print(node.parts[i] ?? node)}”`)
+  const words = idle.map(i => `“${partText(parts[i])}”`)
   const all = idle.length > 1 && changesNothing(idle)
   const told = idle.length === 1 ? `${words[0]} changes nothing` : all ? `${words.join(' and ')} change nothing` : `one of ${words.join(', ')} changes nothing`
   const place = rule.place
@@ -66,6 +71,8 @@ function redundant(inquiry: Inquiry, rule: Ruled, { node, within }: Junction): F
     mend: { words: `Write ${mended}`, edits: [withRule(inquiry.form, rule, mended)] },
   })]
 }
+
+const partText = (part: TestNode | undefined): string => part === undefined || part.kind === 'range' || part.kind === 'unaryTest' ? 'a part of it' : print(part)
 
 /** The goal: the rule and its shorter form turn out differently. */
 function difference({ place, kind, index, section, leaving, names, expr, around }: Ruled, shorter: Expr): Goal {

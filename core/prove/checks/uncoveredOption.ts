@@ -25,7 +25,7 @@ export const uncoveredOption: Check = {
     const [only] = bare
     if (!only || bare.length > 1 || covered.length < FEWEST || covered.length !== rows.length - 1 || branches.some((b, _) => b.onBlank)) return []
     return [finding(kind, place, `Every option of ${called(place)} leads to a branch of its own, but “${only.label}” leads nowhere.`, {
-      conflict: [partAt(place), ...single.map(b => partAt(b.place, 'shownWhen'))], witness: { ...inquiry.wayTo(place.section), [place.code]: only.code },
+      conflict: [partAt(place), ...single.map(b => partAt(b.place, b.kind, b.index))], witness: { ...inquiry.wayTo(place.section), [place.code]: only.code },
     })]
   }),
 }

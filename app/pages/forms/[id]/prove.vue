@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { keyOf } from '#core/prove/accept'
-import type { Finding, Severity } from '#core/prove/finding'
+import { collides, type Finding, type Severity } from '#core/prove/finding'
 import { readableDate } from '#core/expressions/dates'
 import { RULE_WORDS, rulesOf, type RuleKind } from '#core/form/rules'
 import { tellResponse } from '#core/fill/response'
@@ -133,7 +133,7 @@ async function rehearse() {
     </section>
     <aside v-if="open && view === 'findings'" class="evidence" aria-label="Evidence">
       <h2>Evidence</h2>
-      <p class="quiet small">{{ parts.length > 1 ? 'The smallest set of rules that collide' : 'Where it stands' }}</p>
+      <p class="quiet small">{{ parts.length < 2 ? 'Where it stands' : open && collides(open) ? 'The smallest set of rules that collide' : 'The rules concerned' }}</p>
       <div class="sheet parts">
         <div v-for="(p, i) in parts" :key="i" class="part">
           <p class="small quiet">{{ p.name }}</p>

@@ -36,6 +36,8 @@ export default defineNuxtConfig({
     optimizeDeps: { include: ['zod', 'decimal.js'] },
   },
   nitro: {
+    // The prover counts with big integers.
+    esbuild: { options: { target: 'es2022' } },
     compressPublicAssets: true,
     serverAssets: [{ baseName: 'migrations', dir: './store/migrations' }],
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },

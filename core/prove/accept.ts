@@ -8,8 +8,8 @@ import type { Finding } from './finding'
 /** A risk that somebody answers for. `basis`: the state of what it rested on then. */
 export interface Accepted { key: string, basis: string, reason: string, by: string, at: string }
 
-/** Words for people: they can change without a risk becoming another. */
-const WORDS: ReadonlySet<string> = new Set(['label', 'title', 'help', 'placeholder', 'text', 'message', 'heading', 'remark', 'mark', 'items'])
+/** Words for people: they can change without a rule, a decision or a risk becoming another. */
+export const WORDS: ReadonlySet<string> = new Set(['label', 'title', 'help', 'placeholder', 'text', 'message', 'heading', 'remark', 'mark', 'items'])
 
 /** Tells a finding from all others of a form, in every proof of it. */
 export const keyOf = (f: Pick<Finding, 'code' | 'address' | 'rule' | 'sentence'>): string => `${f.code} ${f.address ?? f.sentence} ${f.rule ?? ''}`.trim()

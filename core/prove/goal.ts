@@ -96,7 +96,7 @@ export class StateSpace {
   /** Whether a question before the current section is required whatever is answered. */
   isNeeded(code: string): boolean {
     const question = this.model.stepOf(code)
-    return question?.required === true && question.place.section < this.current && shownChain(this.model, question).every(s => s.shown === null)
+    return question?.required === true && question.place.section < this.current && this.model.isAlwaysFilled(question.place) && shownChain(this.model, question).every(s => s.shown === null)
       && this.model.plan.sections[question.place.section]?.shown === null && (this.model.waypoint[question.place.section] ?? 0) === question.place.section && question.offer?.narrow == null && question.offer?.rules == null
   }
 

@@ -3,12 +3,11 @@ import type { Answers } from '../fill/answers'
 import { ownRules } from '../fill/steps'
 import { isQuestion, isRepeating, type PlannedSection, type Step } from '../fill/plan'
 import type { Place } from '../form/walk'
+import { WORDS } from './accept'
 import { namesAround } from './goal'
 import type { Decision, Goal } from './inquiry'
 import type { Model } from './model'
 
-/** What can't change a decision: words for people. */
-const WORDS: ReadonlySet<string> = new Set(['label', 'title', 'help', 'placeholder', 'text', 'message', 'heading', 'remark', 'mark', 'items'])
 /** So many texts are kept apart by number before it is begun afresh. */
 const MOST_KEPT = 400_000
 /** A list of more rows is taken to be another one in every proof: comparing it would take longer than deciding again. */

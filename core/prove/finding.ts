@@ -57,3 +57,5 @@ export const bySeverity = (a: Finding, b: Finding): number => ORDER[a.severity] 
 const COLLISIONS: ReadonlySet<string> = new Set(['never-shown', 'contradicts-outer', 'unreachable-section', 'unreachable-finish', 'never-taken', 'shadowed-route', 'never-required', 'unmeetable-valid', 'dead-end'])
 /** Whether the rules of a finding can't be true together; else they only have to do with it. */
 export const collides = (finding: Finding): boolean => COLLISIONS.has(finding.code)
+/** Whether the witness is the nearest miss: what it is about never shows, so it only leads to its place. */
+export const isMiss = ({ code }: Finding): boolean => code === 'never-shown' || code === 'contradicts-outer'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
-import { collides, type Finding } from '#core/prove/finding'
+import { collides, isMiss, type Finding } from '#core/prove/finding'
 
 const props = defineProps<{ finding: Finding, chosen?: boolean }>()
 const draft = useDraft()
@@ -56,7 +56,7 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
       </form>
       <p v-if="refused" class="small fault" role="alert">{{ refused }}</p>
       <div class="row-flex">
-        <button v-if="finding.witness" class="text-button" @click.stop="show">{{ finding.code === 'never-shown' ? 'Show the nearest miss' : 'Show me' }}</button>
+        <button v-if="finding.witness" class="text-button" @click.stop="show">{{ isMiss(finding) ? 'Show the nearest miss' : 'Show me' }}</button>
         <button v-if="finding.mend" class="text-button" @click.stop="mend">Mend: {{ finding.mend.words }}</button>
         <button v-if="finding.severity === 'risk' && !accepted && reason === null" class="text-button" @click.stop="ask">Accept …</button>
         <button v-if="accepted" class="text-button" @click.stop="accept('')">Take the acceptance back</button>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { keyOf } from '#core/prove/accept'
-import { collides, type Finding, type Severity } from '#core/prove/finding'
+import { collides, isMiss, type Finding, type Severity } from '#core/prove/finding'
 import { readableDate } from '#core/expressions/dates'
 import { RULE_WORDS, rulesOf, type RuleKind } from '#core/form/rules'
 import { tellResponse } from '#core/fill/response'
@@ -143,9 +143,9 @@ async function rehearse() {
         </div>
       </div>
       <template v-if="open.witness">
-        <h2>{{ open.code === 'never-shown' ? 'Nearest miss' : 'Witness' }}</h2>
+        <h2>{{ isMiss(open) ? 'Nearest miss' : 'Witness' }}</h2>
         <p v-if="open.today" class="small">On {{ readableDate(open.today) }}</p>
-        <p class="quiet small">{{ open.code === 'never-shown' ? 'The fewest answers that lead to its place, where it stays hidden' : 'The fewest answers that lead there' }}</p>
+        <p class="quiet small">{{ isMiss(open) ? 'The fewest answers that lead to its place, where it stays hidden' : 'The fewest answers that lead there' }}</p>
         <dl v-if="answers.length > 0" class="sheet answers">
           <div v-for="a in answers" :key="a.path"><dt>{{ a.name }}</dt><dd>{{ a.value }}</dd></div>
         </dl>

@@ -3,6 +3,7 @@ import type { CompareOp, Expr } from '../expressions/tree'
 import { constantOf, linearSum, type Linear } from './arithmetic'
 import type { Encoding, Truth } from './encode'
 import { ONE, order, rational, ZERO } from './rational'
+import { FLIPPED } from './rewritten'
 import type { Literal } from './sat'
 import type { Terms } from './terms'
 
@@ -130,7 +131,6 @@ const longest = (months: number): number => Math.ceil(months * 30.436875) + 4
 interface Age { reached: Literal, passed: Literal, left: Literal, right: Literal }
 
 const SOME_DAY = 20_000n
-const FLIPPED: Record<CompareOp, CompareOp> = { '=': '=', '!=': '!=', '<': '>', '<=': '>=', '>': '<', '>=': '<=' }
 function monthsOf(expr: Expr): number | null {
   const duration = expr.kind === 'duration' ? durationFrom(expr.value) : expr.kind === 'call' && expr.name === 'duration' && expr.args[0]?.kind === 'text' ? durationFrom(expr.args[0].value) : null
   return duration?.unit === 'months' ? duration.amount : null

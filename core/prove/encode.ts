@@ -1,7 +1,7 @@
 import { compile } from '../expressions/compile'
 import { dateTimeFromSeconds, dayNumber, isoFromDay, timeFromSeconds } from '../expressions/dates'
 import { print } from '../expressions/print'
-import { namesIn, nodesOf, type CompareOp, type Expr, type ExprOf, type TestNode } from '../expressions/tree'
+import { namesIn, type CompareOp, type Expr, type ExprOf } from '../expressions/tree'
 import type { Value } from '../expressions/types'
 import { SOMETHING, type Domain } from './domains'
 import { keyOf } from '../lists/listIndex'
@@ -9,6 +9,7 @@ import { literalOf } from '../parties/literal'
 import type { Model } from './model'
 import { Arithmetic, constantOf, linearSum, linearTimes } from './arithmetic'
 import { floorOf, rational, toDecimal } from './rational'
+import { FLIPPED, HERE, isStrict, testExpression, twoSided } from './rewritten'
 import { Solver, type Literal } from './sat'
 import { Terms, usesToday } from './terms'
 import { isTextTest } from './textClasses'
@@ -19,8 +20,6 @@ export interface Truth { t: Literal, f: Literal }
 /** The answer of one question in the solver: one literal per class, and one for blank. Exactly one holds; of a multiple choice, blank or some. */
 interface Variable { blank: Literal, classes: readonly { value: Value, literal: Literal }[], domain: Domain, isOpen: boolean }
 
-const HERE = { from: 0, to: 0 }
-const STRICT_CALLS: ReadonlySet<string> = new Set(['string length', 'upper case', 'lower case', 'contains', 'starts with', 'ends with', 'abs', 'floor', 'ceiling', 'sum', 'mean', 'min', 'max'])
 
 /**
  * Conditions as clauses over classes of answers. Truth is encoded by polarity, so that three-valued logic is exact.
@@ -396,24 +395,6 @@ export class Encoding {
 /** The functions that give yes or no. */
 const TESTS: ReadonlySet<string> = new Set(['list contains', 'contains', 'starts with', 'ends with', 'matches', 'all', 'any'])
 const MOST_ROWS = 600
-const FLIPPED: Record<CompareOp, CompareOp> = { '=': '=', '!=': '!=', '<': '>', '<=': '>=', '>': '<', '>=': '<=' }
 
 const CONSTANTS: ReadonlySet<Expr['kind']> = new Set(['number', 'text', 'boolean', 'date', 'time', 'dateTime'])
 const isConstant = (expr: Expr) => CONSTANTS.has(expr.kind)
-
-/** Whether a blank anywhere in it makes the whole unknown. */
-const isStrict = (expr: Expr): boolean => [...nodesOf(expr)].every(node =>
-  ['number', 'text', 'date', 'time', 'dateTime', 'duration', 'name', 'compare', 'arithmetic', 'negate', 'between'].includes(node.kind)
-  && !(node.kind === 'compare' && node !== expr)
-  || (node.kind === 'call' && (STRICT_CALLS.has(node.name) || node.name === 'today')))
-
-const twoSided = (value: Expr, low: { op: CompareOp, value: Expr }, high: { op: CompareOp, value: Expr }): Expr => ({
-  kind: 'and', ...HERE,
-  parts: [low, high].map(end => ({ kind: 'compare', op: end.op, left: value, right: end.value, ...HERE })),
-})
-
-function testExpression(value: Expr, test: TestNode): Expr {
-  if (test.kind === 'range') return twoSided(value, { op: test.lowOpen ? '>' : '>=', value: test.low }, { op: test.highOpen ? '<' : '<=', value: test.high })
-  if (test.kind === 'unaryTest') return { kind: 'compare', op: test.op, left: value, right: test.value, ...HERE }
-  return { kind: 'compare', op: '=', left: value, right: test, ...HERE }
-}

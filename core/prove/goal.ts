@@ -1,8 +1,6 @@
-import { namesIn, type Expr } from '../expressions/tree'
 import type { Answers, Answer } from '../fill/answers'
 import { nested } from '../fill/draw'
 import type { PlannedQuestion, PlannedRule, PlannedSection, Step } from '../fill/plan'
-import { ownRules } from '../fill/steps'
 import { sampleAnswer } from './domains'
 import { ruleId, type RuleKind } from '../form/rules'
 import type { Place } from '../form/walk'
@@ -11,6 +9,7 @@ import { offersOf } from './offers'
 import type { ConflictPart } from './finding'
 import { shownChain, type Model } from './model'
 import type { Literal, Outcome } from './sat'
+import { coneOf, type Cone } from './cone'
 
 /** Conflicts that one call of the solver may meet: the same on every machine, so the same form gets the same verdict. */
 export const CONFLICT_LIMIT = 20_000
@@ -372,54 +371,3 @@ export class StateSpace {
 
 /** What a goal about some questions rests on, made ready: its answers' literals, whether any of it is not exact, or lies in a circle. */
 interface Scope { codes: readonly string[], among: readonly Literal[], isOpen: boolean, isCircular: boolean }
-
-/** Everything that can matter to a goal in a section: what its names depend on, what decides the way there, and what blocks it. */
-interface Cone { codes: string[], exprs: ReadonlySet<Expr> }
-function coneOf(model: Model, current: number, names: readonly string[]): Cone {
-  const cone = new Set<string>()
-  const exprs = new Set<Expr>()
-  const open = [...names]
-  const sections = new Set<number>()
-  const want = (expr: Expr | null | undefined) => {
-    if (!expr || exprs.has(expr)) return
-    exprs.add(expr)
-    open.push(...namesIn(expr))
-  }
-  const wantSection = (index: number) => {
-    if (sections.has(index)) return
-    sections.add(index)
-    want(model.plan.sections[index]?.shown?.expr)
-    for (const before of model.plan.sections.slice(model.waypoint[index] ?? 0, index)) if (before.routes.length > 0) wantRoutes(before, wantSection, want)
-  }
-  wantSection(current)
-  for (const blocker of model.blockers) {
-    if (blocker.place.section >= current) continue
-    if ('read' in blocker) open.push(blocker.place.code)
-    else {
-      for (const check of blocker.checks) want(check.expr)
-      wantSection(blocker.place.section)
-      if (!('routes' in blocker)) for (const step of shownChain(model, blocker)) want(step.shown?.expr)
-    }
-  }
-  for (let code = open.pop(); code !== undefined; code = open.pop()) {
-    const question = model.stepOf(code)
-    if (cone.has(code) || !question) continue
-    cone.add(code)
-    wantSection(question.place.section)
-    for (const step of shownChain(model, question)) want(step.shown?.expr)
-    // What gives a value is no condition: its names count, but it has no truth.
-    for (const rule of ownRules(question)) if (rule.expr) open.push(...namesIn(rule.expr))
-    if (question.required && question.required !== true) want(question.required.expr)
-    if (question.place.section < current) for (const check of question.checks) want(check.expr)
-  }
-  return { codes: [...cone].sort((a, b) => (model.stepOf(a)?.place.order ?? 0) - (model.stepOf(b)?.place.order ?? 0)), exprs }
-}
-
-function wantRoutes(section: PlannedSection, wantSection: (index: number) => void, want: (expr: Expr | null | undefined) => void) {
-  wantSection(section.place.section)
-  for (const route of section.routes) want(route.when?.expr)
-}
-
-/** The questions that decide whether something is in play, by its own rule and the groups around. */
-export const namesAround = (model: Model, step: Step): string[] =>
-  shownChain(model, step).flatMap(s => s.shown?.expr ? namesIn(s.shown.expr) : [])

@@ -4,7 +4,7 @@ import { ownRules } from '../fill/steps'
 import { isQuestion, isRepeating, type PlannedSection, type Step } from '../fill/plan'
 import type { Place } from '../form/walk'
 import { WORDS } from './accept'
-import { namesAround } from './goal'
+import { namesAround } from './cone'
 import type { Decision, Goal } from './inquiry'
 import type { Model } from './model'
 

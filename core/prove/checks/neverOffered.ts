@@ -1,7 +1,7 @@
 import { namesIn } from '../../expressions/tree'
 import { framesOf } from '../../fill/draw'
 import type { Finding } from '../finding'
-import { namesAround } from '../goal'
+import { namesAround } from '../cone'
 import { called, finding, partAt, type Check, type Goal } from '../inquiry'
 import { example, hull, section, yesNo } from './example'
 import { undecidedFinding } from './undecided'

@@ -1,7 +1,7 @@
 import type { PlannedPlace, PlannedSection, Step } from '../../fill/plan'
 import { called, finding, partAt, sectionGoal, type Check, type Goal, type Inquiry } from '../inquiry'
 import type { Finding } from '../finding'
-import { namesAround } from '../goal'
+import { namesAround } from '../cone'
 import { example, section, text, whole } from './example'
 import { undecidedFinding } from './undecided'
 

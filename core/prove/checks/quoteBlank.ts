@@ -2,7 +2,7 @@ import { namesIn } from '../../expressions/tree'
 import { piecesOf } from '../../form/quotes'
 import { textsAt } from '../../form/texts'
 import type { Finding } from '../finding'
-import { namesAround } from '../goal'
+import { namesAround } from '../cone'
 import { called, each, finding, partAt, type Check, type Goal } from '../inquiry'
 import { example, section, text } from './example'
 

@@ -1,0 +1,55 @@
+import { namesIn, type Expr } from '../expressions/tree'
+import type { PlannedSection, Step } from '../fill/plan'
+import { ownRules } from '../fill/steps'
+import { shownChain, type Model } from './model'
+
+/** Everything that can matter to a goal in a section: what its names depend on, what decides the way there, and what blocks it. */
+export interface Cone { codes: string[], exprs: ReadonlySet<Expr> }
+export function coneOf(model: Model, current: number, names: readonly string[]): Cone {
+  const cone = new Set<string>()
+  const exprs = new Set<Expr>()
+  const open = [...names]
+  const sections = new Set<number>()
+  const want = (expr: Expr | null | undefined) => {
+    if (!expr || exprs.has(expr)) return
+    exprs.add(expr)
+    open.push(...namesIn(expr))
+  }
+  const wantSection = (index: number) => {
+    if (sections.has(index)) return
+    sections.add(index)
+    want(model.plan.sections[index]?.shown?.expr)
+    for (const before of model.plan.sections.slice(model.waypoint[index] ?? 0, index)) if (before.routes.length > 0) wantRoutes(before, wantSection, want)
+  }
+  wantSection(current)
+  for (const blocker of model.blockers) {
+    if (blocker.place.section >= current) continue
+    if ('read' in blocker) open.push(blocker.place.code)
+    else {
+      for (const check of blocker.checks) want(check.expr)
+      wantSection(blocker.place.section)
+      if (!('routes' in blocker)) for (const step of shownChain(model, blocker)) want(step.shown?.expr)
+    }
+  }
+  for (let code = open.pop(); code !== undefined; code = open.pop()) {
+    const question = model.stepOf(code)
+    if (cone.has(code) || !question) continue
+    cone.add(code)
+    wantSection(question.place.section)
+    for (const step of shownChain(model, question)) want(step.shown?.expr)
+    // What gives a value is no condition: its names count, but it has no truth.
+    for (const rule of ownRules(question)) if (rule.expr) open.push(...namesIn(rule.expr))
+    if (question.required && question.required !== true) want(question.required.expr)
+    if (question.place.section < current) for (const check of question.checks) want(check.expr)
+  }
+  return { codes: [...cone].sort((a, b) => (model.stepOf(a)?.place.order ?? 0) - (model.stepOf(b)?.place.order ?? 0)), exprs }
+}
+
+function wantRoutes(section: PlannedSection, wantSection: (index: number) => void, want: (expr: Expr | null | undefined) => void) {
+  wantSection(section.place.section)
+  for (const route of section.routes) want(route.when?.expr)
+}
+
+/** The questions that decide whether something is in play, by its own rule and the groups around. */
+export const namesAround = (model: Model, step: Step): string[] =>
+  shownChain(model, step).flatMap(s => s.shown?.expr ? namesIn(s.shown.expr) : [])

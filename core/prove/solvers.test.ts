@@ -1,0 +1,75 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { Arithmetic, constantOf, linearSum, type Linear } from './arithmetic'
+import { ONE, rational, type Rational } from './rational'
+import { Solver, type Literal } from './sat'
+
+const VARIABLES = 6
+const literal = fc.tuple(fc.integer({ min: 1, max: VARIABLES }), fc.boolean()).map(([v, on]) => on ? v : -v)
+const clause = fc.array(literal, { minLength: 1, maxLength: 4 })
+
+/** Every assignment, as the set of literals that it makes true. */
+const assignments = Array.from({ length: 2 ** VARIABLES }, (_, bits) => new Set(Array.from({ length: VARIABLES }, (_, i) => (bits >> i) % 2 === 1 ? i + 1 : -(i + 1))))
+const holds = (clauses: readonly (readonly Literal[])[], by: ReadonlySet<Literal>) => clauses.every(c => c.some(l => by.has(l)))
+
+describe('the solver of clauses', () => {
+  it('agrees with trying all assignments, while clauses are added between calls under changing assumptions', () => {
+    fc.assert(fc.property(fc.array(fc.tuple(fc.array(clause, { maxLength: 8 }), fc.array(literal, { maxLength: 4 })), { minLength: 1, maxLength: 5 }), (rounds) => {
+      const solver = new Solver()
+      for (let v = 0; v < VARIABLES; v++) solver.newVariable()
+      const all: Literal[][] = []
+      for (const [clauses, assumed] of rounds) {
+        for (const c of clauses) solver.addClause(c)
+        all.push(...clauses)
+        const models = assignments.filter(a => holds(all, a) && assumed.every(l => a.has(l)))
+        const outcome = solver.solve(assumed)
+        expect(outcome).toBe(models.length > 0 ? 'satisfiable' : 'unsatisfiable')
+        if (outcome === 'satisfiable') expect(models.some(m => [...m].every(l => solver.isTrue(l)))).toBe(true)
+        // What it blames is assumed, and does suffice.
+        else expect([solver.conflict.every(l => assumed.includes(l)), assignments.some(a => holds(all, a) && solver.conflict.every(l => a.has(l)))]).toEqual([true, false])
+      }
+    }), { numRuns: 600 })
+  })
+})
+
+describe('arithmetic beside it', () => {
+  const LOW = -2, HIGH = 3
+  const sum = fc.tuple(fc.array(fc.integer({ min: -3, max: 3 }), { minLength: 3, maxLength: 3 }), fc.integer({ min: -6, max: 6 }), fc.boolean(), fc.boolean())
+
+  it('finds whole numbers for sums just when there are some, and finds ones that fit', () => {
+    fc.assert(fc.property(fc.array(sum, { minLength: 1, maxLength: 6 }), (sums) => {
+      const solver = new Solver()
+      const yes = solver.newVariable()
+      solver.addClause([yes])
+      const arithmetic = new Arithmetic(solver, yes)
+      const variables = [0, 1, 2].map(() => arithmetic.variable(ONE))
+      for (const { index } of variables) arithmetic.within(index, { literal: yes, low: rational(LOW), high: rational(HIGH), strict: false })
+      // Each asks for a sum that is at most zero (below zero, where strict), or for its opposite.
+      const asked = sums.map(([factors, constant, strict, turned]) => {
+        const linear = factors.reduce<Linear>((total, f, i) => linearSum(total, variables[i]!.linear, rational(f)), constantOf(rational(constant)))
+        return arithmetic.atMostZero(linear, strict) * (turned ? -1 : 1)
+      })
+      const fits = (values: readonly number[]) => sums.every(([factors, constant, strict, turned]) => {
+        const total = factors.reduce((t, f, i) => t + f * values[i]!, constant)
+        return (strict ? total < 0 : total <= 0) !== turned
+      })
+      const range = Array.from({ length: HIGH - LOW + 1 }, (_, i) => LOW + i)
+      const possible = range.some(a => range.some(b => range.some(c => fits([a, b, c]))))
+      let outcome = solver.solve(asked)
+      for (let round = 0; outcome === 'satisfiable' && round < 500; round++) {
+        const checked = arithmetic.check()
+        if (checked.is !== 'lemmas') {
+          expect(checked.is).toBe('consistent')
+          break
+        }
+        for (const lemma of checked.clauses) solver.addClause(lemma)
+        outcome = solver.solve(asked)
+      }
+      expect(outcome).toBe(possible ? 'satisfiable' : 'unsatisfiable')
+      if (!possible) return
+      const found = variables.map(({ index }) => arithmetic.valueOf(index)).map((value: Rational | null) => value === null ? LOW : Number(value.n) / Number(value.d))
+      // A variable that no sum asks for has no value of its own.
+      expect(found.every(n => Number.isInteger(n) && n >= LOW && n <= HIGH) && fits(found)).toBe(true)
+    }), { numRuns: 500 })
+  })
+})

@@ -5,9 +5,9 @@ import type { Value } from '../expressions/types'
 import type { Answer } from '../fill/answers'
 import { answerOf } from '../fill/answers'
 import type { Plan, PlannedQuestion } from '../fill/plan'
-import type { ChoiceType, QuestionOf, QuestionType } from '../form/definition'
+import { LIMITS, type ChoiceType, type QuestionOf, type QuestionType } from '../form/definition'
 import { optionsOf, WRITE_IN } from '../form/walk'
-import { textClasses, textTestIn, type TextTest } from './textClasses'
+import { textClasses, textTestIn, type TextForm, type TextTest } from './textClasses'
 
 /**
  * The quotient of a question's possible answers: classes that no condition of the form tells apart, each with an answer that
@@ -111,13 +111,18 @@ type DomainOf<T extends QuestionType> = (question: Question<T>) => Domain
 
 const exact = (classes: readonly (Value)[], singletons: boolean): Domain => ({ ...EXACT, classes, singletons })
 
-/** Free texts: one for every combination of outcomes that the tests asked of them can have. */
-function freeText(q: Question<'text'> | Question<'longText'>, other: (named: readonly string[]) => string | null): Domain {
-  const plain = textDomain(other)(q)
-  if (q.texts.length === 0) return plain
-  const named = q.asked.filter(v => typeof v === 'string')
-  const classes = textClasses(q.texts, named, q.node.minLength ?? 1, q.node.maxLength, text => isPossible(text, q.step) && q.step.read(text, { offered: null, rows: NO_ROWS }).value === text)
-  return classes === null ? plain : { ...exact(classes, false), uniform: true }
+/** Texts of a form: one for every combination of outcomes that the tests asked of them can have. */
+function formedText({ asked, texts, step }: Pick<Question<QuestionType>, 'asked' | 'texts' | 'step'>, form: TextForm): Domain {
+  const named = asked.filter(v => typeof v === 'string')
+  const classes = textClasses(texts, named, form)
+  // One that can't be answered after all would be a form that is told wrongly here: nothing is proved by it then.
+  const isRight = classes?.every(c => isPossible(c, step))
+  return classes && isRight ? { ...exact(classes, false), uniform: true } : textDomain(() => null)({ asked, step })
+}
+function freeText(q: Question<'text'> | Question<'longText'>): Domain {
+  const [least, most] = [q.node.minLength ?? 1, q.node.maxLength ?? LIMITS.text]
+  const pattern = 'pattern' in q.node ? q.node.pattern : undefined
+  return formedText(q, { least, most, pattern, samples: [otherText(least, most), ...SAMPLES] })
 }
 
 /** Texts: those that conditions name, and one other of the right form. */
@@ -128,6 +133,11 @@ const textDomain = (other: (named: readonly string[], step: PlannedQuestion) => 
   return { ...EXACT, classes, singletons: false, open: classes.includes(SOMETHING) }
 }
 const among = (candidates: readonly string[]) => textDomain((named, step) => candidates.find(c => !named.includes(c) && isPossible(c, step)) ?? null)
+/** The forms of e-mail addresses and phone numbers as `core/fill` reads them, blanks around them cut off. */
+const BLANK = '\\t-\\r \u00A0\u1680\u2000-\u200A\u2028\u2029\u202F\u205F\u3000\uFEFF'
+export const EMAIL: TextForm = { least: 1, most: 254, pattern: `[^${BLANK}@]+@[^${BLANK}@.]+(\\.[^${BLANK}@.]+)+`, samples: ['someone@wherry.example', 'other@wherry.example'] }
+const MARKS = String.raw`().\-/`
+export const PHONE: TextForm = { least: 1, most: LIMITS.text, pattern: `(\\+[${BLANK}${MARKS}]*|[${MARKS}][${BLANK}${MARKS}]*)?(\\d[${BLANK}${MARKS}]*){4,19}\\d([${BLANK}${MARKS}]*[${MARKS}])?`, samples: ['01632 960001', '01632 960002'] }
 const SAMPLES = ['AB 1234', '12345', 'A1', 'ABC', '1', 'abc', '01-234', 'WR-2026-001']
 
 const numberDomain = ({ asked, step }: Pick<Question<QuestionType>, 'asked' | 'step'>, min: number | undefined, max: number | undefined, places: number | null): Domain =>
@@ -154,10 +164,10 @@ const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
     const domain = choiceDomain(q)
     return { ...domain, singletons: false, many: true }
   },
-  text: q => freeText(q, named => [otherText(named, q.node.minLength ?? 1, q.node.maxLength), ...SAMPLES].find(t => t !== null && !named.includes(t) && isPossible(t, q.step)) ?? null),
-  longText: q => freeText(q, named => otherText(named, q.node.minLength ?? 1, q.node.maxLength)),
-  email: among(['someone@wherry.example', 'other@wherry.example']),
-  phone: among(['01632 960001', '01632 960002']),
+  text: freeText,
+  longText: freeText,
+  email: q => formedText(q, EMAIL),
+  phone: q => formedText(q, PHONE),
   url: among(['https://wherry.example', 'https://reach.example']),
   integer: q => numberDomain(q, q.node.min, q.node.max, 0),
   decimal: q => numberDomain(q, q.node.min, q.node.max, q.node.decimals ?? null),
@@ -175,7 +185,7 @@ const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
     const holds = q.node.holds ?? 'text'
     if (holds === 'yesNo') return exact([true, false], true)
     if (holds === 'number') return numberDomain(q, undefined, undefined, null)
-    return holds === 'date' ? timeDomain(q, [], dayNumber, n => n >= FIRST_DAY && n <= LAST_DAY ? isoFromDay(n) : null, COMMON_DAY) : textDomain(named => otherText(named, 1, undefined))(q)
+    return holds === 'date' ? timeDomain(q, [], dayNumber, n => n >= FIRST_DAY && n <= LAST_DAY ? isoFromDay(n) : null, COMMON_DAY) : formedText(q, { least: 1, most: LIMITS.label, samples: ['Something'] })
   },
 }
 
@@ -218,15 +228,8 @@ export function domainOf<T extends QuestionType>(node: QuestionOf<T>, step: Plan
   const locked = (step.offer?.onlyOne ?? false) || step.readOnly !== null || plan.sections[step.place.section]?.readOnly || step.place.groups.some(g => g.node.readOnly !== undefined)
   return locked ? { ...domain, open: true, opaque: true, singletons: false } : domain
 }
-/** A text that is none of those named, within the lengths where there is one. */
-function otherText(named: readonly string[], least: number, most: number | undefined): string | null {
-  const longest = Math.max(least, Math.min(most ?? 40, 40))
-  const base = 'Something'.slice(0, longest).padEnd(least, 'x')
-  const letters = 'abcdefghijklmnopqrstuvwxyz'
-  if (!named.includes(base)) return base
-  const candidates = [...[...letters].map(l => base.slice(0, -1) + l), ...[...letters].flatMap(l => [...letters].map(m => (base.slice(0, -2) + l + m).slice(0, longest)))]
-  return candidates.find(c => !named.includes(c)) ?? null
-}
+/** A text that reads well, within the lengths. */
+const otherText = (least: number, most: number): string => 'Something'.slice(0, most).padEnd(Math.min(least, 40), 'x')
 
 /**
  * One number for every stretch that the constants and limits cut the line into: the constants themselves, and the gaps.

@@ -16,7 +16,6 @@ import { planOf } from '../fill/plan'
 import { findingsOf, Inquiry } from './inquiry'
 import { Memory } from './memory'
 import { prove } from './prove'
-import { textClasses } from './textClasses'
 
 const TODAY = '2026-11-24'
 const RUNS = Number(process.env.PROVE_FORMS ?? 1500)
@@ -48,21 +47,6 @@ describe('every check', () => {
       expect(prove(check.spares, TODAY).findings).toEqual([])
     })
   }
-})
-
-describe('classes of texts', () => {
-  it('are all the ways in which tests of a text can turn out, each with a text of its own', () => {
-    const piece = fc.string({ unit: fc.constantFrom('a', 'b'), minLength: 1, maxLength: 2 })
-    const test = fc.oneof(fc.record({ kind: fc.constantFrom('contains' as const, 'starts with' as const, 'ends with' as const), piece }), fc.integer({ min: 1, max: 4 }).map(at => ({ kind: 'length' as const, at })))
-    const texts: string[] = ['']
-    for (let from = 0, n = 0; n < 8; n++) for (const end = texts.length; from < end; from++) for (const c of 'abx') texts.push(`${texts[from]}${c}`)
-    fc.assert(fc.property(fc.array(test, { maxLength: 4 }), fc.array(piece, { maxLength: 2 }), fc.integer({ min: 1, max: 2 }), (tests, equal, least) => {
-      const outcome = (t: string) => [...tests.map(k => k.kind === 'length' ? t.length >= k.at : k.kind === 'contains' ? t.includes(k.piece) : k.kind === 'starts with' ? t.startsWith(k.piece) : t.endsWith(k.piece)), ...equal.map(e => e === t)].join()
-      const classes = textClasses(tests, equal, least, undefined, () => true)
-      expect(new Set(classes?.map(outcome))).toEqual(new Set(texts.filter(t => t.length >= least).map(outcome)))
-      expect(classes?.length).toBe(new Set(classes?.map(outcome)).size)
-    }), { numRuns: 120 })
-  })
 })
 
 describe('against brute force', () => {

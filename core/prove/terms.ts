@@ -99,6 +99,9 @@ export class Terms {
     this.variables.set(code, index)
     const limit = LIMITS[unit]
     if (limit) this.encoding.arithmetic.within(index, { literal: this.encoding.yes, low: rational(limit[0]), high: rational(limit[1]), strict: false })
+    // Left blank it still stands for some number that could be answered: without limits, whole numbers could be sought for without end.
+    const [first, last] = [ranges[0], ranges[ranges.length - 1]]
+    if (first && last) this.encoding.arithmetic.within(index, { literal: this.encoding.yes, low: first.low === null ? null : fromDecimal(first.low), high: last.high === null ? null : fromDecimal(last.high), strict: false })
     // A read-only one is what its default is, somewhere within the limits.
     if (domain.opaque) this.encoding.widen()
     else {

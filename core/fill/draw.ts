@@ -1,7 +1,7 @@
 import type { Answer, Answers } from './answers'
 import { offeredNow, type Filling } from './fill'
 import type { Frame } from './frame'
-import { isQuestion, isRepeating, type PlannedQuestion, type PlannedSection, type Step } from './plan'
+import { isQuestion, isRepeating, type PlannedGroup, type PlannedQuestion, type PlannedSection, type Step } from './plan'
 import { problemsIn } from './problems'
 
 /** How answers are drawn at random: the dice, what a question may be given, and how often one that may be blank is. */
@@ -82,20 +82,28 @@ function drawOffered(question: PlannedQuestion, frame: Frame, drawing: Drawing):
   return question.place.node.type === 'choices' && code !== null ? [code] : code
 }
 
-/** Answers of inner questions given flat, as entries: one for each repeating group that they name, as often as it needs at least. */
-export function nested(sections: readonly PlannedSection[], flat: Answers): Record<string, Answer> {
-  const within = (steps: readonly Step[]): Record<string, Answer> => {
+/**
+ * Answers of inner questions given flat, as entries: one for each repeating group that they name, as often as it needs at least.
+ * @param entriesOf the answers of each entry of a group, where they are known one by one
+ */
+export function nested(sections: readonly PlannedSection[], flat: Answers, entriesOf: (group: PlannedGroup) => readonly Answers[] | null = () => null): Record<string, Answer> {
+  const within = (steps: readonly Step[], given: Answers): Record<string, Answer> => {
     const answers: Record<string, Answer> = {}
     for (const step of steps) {
       const { code } = step.place
-      if (isQuestion(step) && code in flat) answers[code] = flat[code] ?? null
+      if (isQuestion(step) && code in given) answers[code] = given[code] ?? null
       if (!isRepeating(step)) continue
-      const entry = within(step.steps)
+      const entries = entriesOf(step)
+      if (entries) {
+        if (entries.length > 0) answers[code] = entries.map(e => within(step.steps, e))
+        continue
+      }
+      const entry = within(step.steps, given)
       if (Object.keys(entry).length > 0) answers[code] = Array.from({ length: Math.max(1, step.min) }, () => entry)
     }
     return answers
   }
-  return Object.assign({}, ...sections.map(s => within(s.steps)))
+  return Object.assign({}, ...sections.map(s => within(s.steps, flat)))
 }
 
 /** The frames in which a step lives: the response itself, or each entry of the repeating group around it. */

@@ -228,16 +228,21 @@ export class Arithmetic {
     // One side is a constant: the edge of the other decides for good.
     if (a === null && b !== null) {
       const from = edgeOf(m.range, x => m.test(first, x), false)
-      return [said ? [-m.literal, -this.limit(b, from - 1n)] : [m.literal, this.limit(b, from - 1n)]]
+      return [said ? [-m.literal, -this.limit(b, from - 1n, false)] : [m.literal, this.limit(b, from - 1n, true)]]
     }
     // For this second and all below, the first has to stay within the edge; for this second and all above, it is true up to there.
     const upTo = edgeOf(m.range, x => m.test(x, second), true)
-    const within = a === null ? -m.literal : this.limit(a, upTo)
-    return [said ? [-m.literal, within, ...b === null ? [] : [-this.limit(b, second)]] : [m.literal, -within, ...b === null ? [] : [this.limit(b, second - 1n)]]]
+    const within = a === null ? -m.literal : this.limit(a, upTo, said)
+    return [said ? [-m.literal, within, ...b === null ? [] : [-this.limit(b, second, true)]] : [m.literal, -within, ...b === null ? [] : [this.limit(b, second - 1n, false)]]]
   }
 
   private variableOf = (part: number | bigint): number | null => typeof part === 'number' ? part : null
-  private limit = (v: number, at: bigint): Literal => this.atom(this.formOf([[v, 1n]]), rational(at), false)
+  /** The second number is sought where it is, and the first moved: else both may creep along the calendar, a day each time. */
+  private limit(v: number, at: bigint, wanted: boolean): Literal {
+    const literal = this.atom(this.formOf([[v, 1n]]), rational(at), false)
+    this.solver.prefer(wanted ? literal : -literal)
+    return literal
+  }
 }
 
 const MINUS = negative(ONE)

@@ -13,13 +13,13 @@ import { isPossible, type Domain } from './domains'
  */
 export function blockersOf(plan: Plan, domain: (code: string) => Domain): (Step | PlannedSection)[] {
   return plan.sections.flatMap((section): (Step | PlannedSection)[] => [section, ...section.all]).filter((step) => {
-    if (step.checks.length === 0 || isAvoidable(step.place)) return false
+    if (step.checks.length === 0) return false
     return !('parent' in step && isQuestion(step) && canAlwaysPass(plan, step, domain))
   })
 }
 
 /** What stands in a repeating group that needs no entry holds nobody up. */
-const isAvoidable = (place: Place) => place.groups.some(g => g.node.repeat !== undefined && (g.node.repeat.min ?? 0) === 0)
+export const isAvoidable = (place: Place) => place.groups.some(g => g.node.repeat !== undefined && (g.node.repeat.min ?? 0) === 0)
 
 /** Some answer passes every check, seen alone; or blank does, where no answer is ever required. */
 function canAlwaysPass(plan: Plan, question: PlannedQuestion, domain: (code: string) => Domain): boolean {

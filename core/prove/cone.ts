@@ -1,5 +1,6 @@
 import { namesIn, type Expr } from '../expressions/tree'
 import type { PlannedSection, Step } from '../fill/plan'
+import { baseOf, codeAt, type Entries } from './entries'
 import { ownRules } from '../fill/steps'
 import { shownChain, type Model } from './model'
 
@@ -31,10 +32,28 @@ export function coneOf(model: Model, current: number, names: readonly string[]):
       if (!('routes' in blocker)) for (const step of shownChain(model, blocker)) want(step.shown?.expr)
     }
   }
-  for (let code = open.pop(); code !== undefined; code = open.pop()) {
+  const wantEntries = (entries: Entries) => {
+    const { group, copies, members } = entries
+    wantSection(group.place.section)
+    for (const step of shownChain(model, group)) want(step.shown?.expr)
+    for (let entry = 1; entry <= copies; entry++) {
+      open.push(...members.map(m => codeAt(m, entry)))
+      for (const step of group.place.section < current ? blockersIn(model, entries, entry) : []) {
+        if ('read' in step) open.push(step.place.code)
+        else for (const check of step.checks) want(check.expr)
+        for (const around of shownChain(model, step)) want(around.shown?.expr)
+      }
+    }
+  }
+  for (let name = open.pop(); name !== undefined; name = open.pop()) {
+    const { base, entry } = baseOf(name)
+    const code = entry === 1 ? base : name
     const question = model.stepOf(code)
-    if (cone.has(code) || !question) continue
+    const entries = model.copies.of.get(code)
+    if (cone.has(code) || (!question && !entries)) continue
     cone.add(code)
+    if (entries) wantEntries(entries)
+    if (!question) continue
     wantSection(question.place.section)
     for (const step of shownChain(model, question)) want(step.shown?.expr)
     // What gives a value is no condition: its names count, but it has no truth.
@@ -44,6 +63,10 @@ export function coneOf(model: Model, current: number, names: readonly string[]):
   }
   return { codes: [...cone].sort((a, b) => (model.stepOf(a)?.place.order ?? 0) - (model.stepOf(b)?.place.order ?? 0)), exprs }
 }
+
+/** What can keep the k-th entry of a group from being complete. */
+export const blockersIn = (model: Model, { group }: Entries, entry: number): Step[] =>
+  model.blocking.flatMap(b => !('routes' in b) && b.place.entryOf === group.place ? [model.copies.inEntry(b, group, entry)] : [])
 
 function wantRoutes(section: PlannedSection, wantSection: (index: number) => void, want: (expr: Expr | null | undefined) => void) {
   wantSection(section.place.section)

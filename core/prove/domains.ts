@@ -42,6 +42,8 @@ const opaque = (sample: Value = null): Domain => ({ classes: [sample ?? SOMETHIN
 /** Stands for an answer that can't be written down, such as a calculated value. */
 export const SOMETHING = '\u0000something'
 export const OPAQUE: Domain = opaque()
+/** A repeating group: its entries are looked into one by one. */
+export const ENTRIES: Domain = { ...opaque(), open: false }
 
 /** What conditions compare each question with. */
 export interface Asked {

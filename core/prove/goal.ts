@@ -1,6 +1,7 @@
 import type { Answers, Answer } from '../fill/answers'
 import { nested } from '../fill/draw'
-import type { PlannedQuestion, PlannedRule, PlannedSection, Step } from '../fill/plan'
+import type { PlannedGroup, PlannedQuestion, PlannedRule, PlannedSection, Step } from '../fill/plan'
+import { isRepeating } from '../fill/steps'
 import { sampleAnswer } from './domains'
 import { ruleId, type RuleKind } from '../form/rules'
 import type { Place } from '../form/walk'
@@ -9,7 +10,8 @@ import { offersOf } from './offers'
 import type { ConflictPart } from './finding'
 import { shownChain, type Model } from './model'
 import type { Literal, Outcome } from './sat'
-import { coneOf, type Cone } from './cone'
+import { blockersIn, coneOf, type Cone } from './cone'
+import { baseOf, type Entries } from './entries'
 
 /** Conflicts that one call of the solver may meet: the same on every machine, so the same form gets the same verdict. */
 export const CONFLICT_LIMIT = 20_000
@@ -41,6 +43,7 @@ export class StateSpace {
   private readonly scopes = new Map<string, Scope>()
   /** The questions that are in it, with what they depend on. */
   private readonly taken = new Set<string>()
+  private readonly groupsTaken = new Set<string>()
 
   /**
    * @param current the index of the section that is the current one; the number of sections means the finish
@@ -84,7 +87,7 @@ export class StateSpace {
         const { blank, classes } = this.encoding.variable(code)
         among.push(blank, ...classes.map(c => c.literal))
         const place = this.model.stepOf(code)?.place
-        if ((place?.entryOf ?? null) !== null && (place?.section ?? 0) < this.current) this.encoding.widen()
+        if (place?.entryOf && !this.model.copies.of.has(place.entryOf.code) && place.section < this.current) this.encoding.widen()
         if (!this.isSurelyFilled(code) || this.unclear.has(code)) this.encoding.widen()
       }
       for (const expr of cone.exprs) this.encoding.truth(expr)
@@ -95,7 +98,7 @@ export class StateSpace {
   /** Whether a question before the current section is required whatever is answered. */
   isNeeded(code: string): boolean {
     const question = this.model.stepOf(code)
-    return question?.required === true && question.place.section < this.current && this.model.isAlwaysFilled(question.place) && shownChain(this.model, question).every(s => s.shown === null)
+    return question?.required === true && question.place.entryOf === null && question.place.section < this.current && this.model.isAlwaysFilled(question.place) && shownChain(this.model, question).every(s => s.shown === null)
       && this.model.plan.sections[question.place.section]?.shown === null && (this.model.waypoint[question.place.section] ?? 0) === question.place.section && question.offer?.narrow == null && question.offer?.rules == null
   }
 
@@ -108,14 +111,33 @@ export class StateSpace {
   inPlay(step: Step): Literal {
     const known = this.shownOf.get(step.place.order)
     if (known !== undefined) return known
-    const literal = this.encoding.and([this.sectionShown(step.place.section), ...shownChain(this.model, step).map(s => this.rule(s.shown, s.place, 'shownWhen'))])
+    const literal = this.encoding.and([this.sectionShown(step.place.section), ...shownChain(this.model, step).flatMap(s => [this.rule(s.shown, s.place, 'shownWhen'), ...s !== step && isRepeating(s) ? this.entryThere(s) : []])])
     this.shownOf.set(step.place.order, literal)
     return literal
   }
 
+  /** The literal “the group has this entry”, where it matters how many it has. */
+  private entryThere(group: PlannedGroup): Literal[] {
+    const { base, entry } = baseOf(group.place.code)
+    const entries = this.model.copies.of.get(base)
+    if (!entries) return []
+    this.constrainGroup(entries)
+    return [this.encoding.entered.of(entries).exists[entry - 1] ?? this.encoding.yes]
+  }
+
+  /** A group is there just when it is in play. */
+  private constrainGroup({ group }: Entries) {
+    const { blank } = this.encoding.variable(group.place.code)
+    if (this.groupsTaken.has(group.place.code)) return
+    this.groupsTaken.add(group.place.code)
+    const inPlay = this.inPlay(group)
+    this.encoding.solver.addClause([blank, inPlay])
+    this.encoding.solver.addClause([-blank, -inPlay])
+  }
+
   /** The literal “what stands around this is in play”. */
   aroundShown(step: Step): Literal {
-    const around = this.model.stepAt.get(step.parent)
+    const around = this.model.stepAt(step.parent)
     return around ? this.inPlay(around) : this.sectionShown(step.place.section)
   }
 
@@ -184,7 +206,7 @@ export class StateSpace {
   /** “This rule is true”: the truth of its condition while its switch is on, else anything. */
   rule(rule: PlannedRule | null, place: Place, kind: RuleKind, index = 0): Literal {
     if (rule === null) return this.encoding.yes
-    const id = ruleId(place, kind, index)
+    const id = `${ruleId(place, kind, index)} ${place.order}`
     const known = this.ruleLiterals.get(id)
     if (known !== undefined) return known
     const { solver } = this.encoding
@@ -217,6 +239,8 @@ export class StateSpace {
   /** What holds of a question in every state: blank unless in play, and complete before the current section. */
   private constrain(code: string) {
     const question = this.model.stepOf(code)
+    const entries = this.model.copies.of.get(code)
+    if (entries && entries.group.place.section <= this.current) this.enter(entries)
     if (!question || question.place.section > this.current) return
     const { solver } = this.encoding
     const { blank } = this.encoding.variable(code)
@@ -225,8 +249,16 @@ export class StateSpace {
     this.calculate(question)
     if (question.place.section >= this.current) return
     // An earlier entry is only seen through its group; that it must be complete is left to the replay, as is what no party may come to fill.
-    if (question.place.entryOf === null && this.model.isAlwaysFilled(question.place)) this.complete(question)
+    const { entryOf } = question.place
+    if ((entryOf === null || this.model.copies.of.has(entryOf.code)) && this.model.isAlwaysFilled(question.place)) this.complete(question)
     else this.encoding.widen()
+  }
+
+  /** A group that is looked into: before the current section, every entry is complete. */
+  private enter(entries: Entries) {
+    this.constrainGroup(entries)
+    if (entries.group.place.section >= this.current || !this.model.isAlwaysFilled(entries.group.place)) return
+    for (let entry = 1; entry <= entries.copies; entry++) for (const step of blockersIn(this.model, entries, entry)) if (!('read' in step)) this.checked(step)
   }
 
   /** A calculated value is there just when it is in play and what it needs is. */
@@ -355,17 +387,21 @@ export class StateSpace {
 
   /** The answers of the model found last. A question with a default that is to be blank says so. */
   answers(): Answers {
-    const { plan } = this.model
-    const flat: Record<string, Answer> = {}
+    const { plan, copies } = this.model
+    const byEntry: Record<string, Answer>[] = [{}]
     const values = this.encoding.answers()
     for (const code of this.encoding.codes()) {
-      const step = plan.byCode.get(code)
+      const step = this.model.stepOf(code)
       if (!step) continue
+      const { base, entry } = baseOf(code)
+      const flat = byEntry[entry - 1] ??= {}
       const value = values.get(code)
-      if (value !== undefined) flat[code] = sampleAnswer(step, value)
-      else if (step.default !== null) flat[code] = null
+      if (value !== undefined) flat[base] = sampleAnswer(step, value)
+      else if (step.default !== null) flat[base] = null
     }
-    return nested(plan.sections, flat)
+    const counts = this.encoding.entered.counts()
+    // Entries that are not told apart are like the last that is.
+    return nested(plan.sections, byEntry[0] ?? {}, ({ place: { code } }) => counts.has(code) ? Array.from({ length: counts.get(code) ?? 0 }, (_, i) => byEntry[Math.min(i, (copies.of.get(code)?.copies ?? 1) - 1)] ?? {}) : null)
   }
 }
 

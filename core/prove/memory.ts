@@ -95,7 +95,7 @@ export class Stamps {
     if (this.working.has(order)) return 0 // a circle: nothing that rests on it is decided
     this.working.add(order)
     const exprs = [...ownRules(step).map(r => r.expr), isQuestion(step) && step.required && step.required !== true ? step.required.expr : null]
-    const around = this.model.stepAt.get(step.parent)
+    const around = this.model.stepAt(step.parent)
     const { node } = step.place
     const stamp = this.join('step', [
       this.placeStamp(step.place), around ? this.stepStamp(around) : 0, this.ofSection[section] ?? 0, ...exprs.flatMap(e => this.names(e, section)),
@@ -130,7 +130,7 @@ export class Stamps {
 
   /** The state of what decides a goal. */
   of({ section, leaving, names, at }: Goal): number {
-    const step = at ? this.model.stepAt.get(at.order) : undefined
+    const step = at ? this.model.stepAt(at.order) : undefined
     return this.join(leaving ? 'leave' : 'goal', [
       this.form, section, at ? this.placeStamp(at) : 0, step ? this.stepStamp(step) : 0, this.ofSection[section] ?? 0, leaving ? this.ofSection[section - 1] ?? 0 : 0, this.ofBlockers[section] ?? 0,
       ...[...names, ...step ? namesAround(this.model, step) : []].flatMap(name => this.named(name, section)),

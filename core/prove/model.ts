@@ -8,9 +8,10 @@ import { cellValue } from '../lists/listIndex'
 import type { Value } from '../expressions/types'
 import { fills, viewOf } from '../parties/access'
 import type { Place } from '../form/walk'
-import { blockersOf } from './blockers'
+import { blockersOf, isAvoidable } from './blockers'
 import { circularCodes } from './circles'
-import { askedIn, domainOf, OPAQUE, type Asked, type Domain } from './domains'
+import { askedIn, domainOf, ENTRIES, OPAQUE, type Asked, type Domain } from './domains'
+import { askedOfEntries, baseOf, Copies } from './entries'
 
 /** A rule with what was read of it; `expr` is null when it can't be used. */
 export type ReadRule = Rule & Reading
@@ -26,12 +27,16 @@ export interface Model {
   domain: (code: string) => Domain
   /** Codes of questions whose rules wait for each other. */
   circular: Set<string>
+  /** A question by its code, those of entries that are told apart too (see `entries.ts`). */
   stepOf: (code: string) => PlannedQuestion | undefined
   sectionOf: (step: Step) => PlannedSection | undefined
-  /** What stands in sections, by place order. */
-  stepAt: ReadonlyMap<number, Step>
+  /** What stands in sections and copies of entries, by place order. */
+  stepAt: (order: number) => Step | undefined
+  copies: Copies
   /** What can keep a section from being completed, whatever else is answered: see `blockers.ts`. */
   blockers: readonly (Step | PlannedSection)[]
+  /** The same, with what stands in repeating groups that need no entry: it can keep an entry from being complete. */
+  blocking: readonly (Step | PlannedSection)[]
   /** By section, and for the finish: the last section up to it that no route leads past. What stands before can't decide the way from there. */
   waypoint: readonly number[]
   /** Whether every complete response went through a turn that fills something; true in a form without turns. */
@@ -42,24 +47,29 @@ export interface Model {
 export function modelOf(form: Form, today: string): Model {
   const plan = planOf(form)
   const rules = readRules(form, plan)
-  const asked = askedIn(rules.map(r => r.expr).filter(e => e !== null), path => cellsReached(plan, path))
+  const read = rules.flatMap(r => r.expr ?? [])
+  const asked = askedIn(read.flatMap(e => [...askedOfEntries(e, plan)]), path => cellsReached(plan, path))
   const domains = new Map<string, Domain>()
   const stepAt = new Map(plan.sections.flatMap(s => s.all).map(s => [s.place.order, s] as const))
-  const domain = (code: string): Domain => {
+  const circular = circularCodes(plan)
+  const copies = new Copies(plan, read, circular)
+  const domain = (of: string): Domain => {
+    const code = baseOf(of).base
     const known = domains.get(code)
     if (known) return known
     const question = plan.byCode.get(code)
-    const found = question ? domainOf(question.place.node, question, plan, asked) : OPAQUE
+    const found = question ? domainOf(question.place.node, question, plan, asked) : copies.of.has(of) ? ENTRIES : OPAQUE
     domains.set(code, found)
     return found
   }
+  const blocking = blockersOf(plan, domain)
   return {
-    form, today, plan, rules, asked, domain, stepAt,
-    circular: circularCodes(plan),
-    blockers: blockersOf(plan, domain),
+    form, today, plan, rules, asked, domain, copies, circular,
+    stepAt: order => stepAt.get(order) ?? copies.stepAt(order),
+    blockers: blocking.filter(b => !isAvoidable(b.place)), blocking,
     waypoint: waypoints(plan),
     isAlwaysFilled: alwaysFilled(plan),
-    stepOf: code => plan.byCode.get(code),
+    stepOf: code => copies.stepOf(code),
     sectionOf: step => plan.sections[step.place.section],
   }
 }
@@ -116,7 +126,7 @@ function readRules(form: Form, plan: Plan): ReadRule[] {
 export function shownChain(model: Model, step: Step): Step[] {
   const chain = [step]
   for (let at = step.parent; at >= 0;) {
-    const group = model.stepAt.get(at)
+    const group = model.stepAt(at)
     if (!group) break
     chain.push(group)
     at = group.parent

@@ -23,3 +23,25 @@ export function testExpression(value: Expr, test: TestNode): Expr {
   if (test.kind === 'unaryTest') return { kind: 'compare', op: test.op, left: value, right: test.value, ...HERE }
   return { kind: 'compare', op: '=', left: value, right: test, ...HERE }
 }
+
+/** An expression with some of its parts replaced, the outer ones first; null leaves a part as it is. */
+export function replaced(expr: Expr, by: (node: Expr) => Expr | null): Expr {
+  const inside = (e: Expr): Expr => replaced(e, by)
+  const test = (t: TestNode): TestNode => t.kind === 'range' ? { ...t, low: inside(t.low), high: inside(t.high) } : t.kind === 'unaryTest' ? { ...t, value: inside(t.value) } : inside(t)
+  const other = by(expr)
+  if (other) return other
+  switch (expr.kind) {
+    case 'number': case 'text': case 'boolean': case 'null': case 'name': case 'date': case 'time': case 'dateTime': case 'duration': return expr
+    case 'list': return { ...expr, items: expr.items.map(inside) }
+    case 'compare': case 'arithmetic': return { ...expr, left: inside(expr.left), right: inside(expr.right) }
+    case 'between': return { ...expr, value: inside(expr.value), low: inside(expr.low), high: inside(expr.high) }
+    case 'in': return { ...expr, value: inside(expr.value), tests: expr.tests.map(test) }
+    case 'and': case 'or': return { ...expr, parts: expr.parts.map(inside) }
+    case 'not': case 'negate': return { ...expr, value: inside(expr.value) }
+    case 'if': return { ...expr, test: inside(expr.test), then: inside(expr.then), else: inside(expr.else) }
+    case 'call': return { ...expr, args: expr.args.map(inside) }
+    case 'path': return { ...expr, of: inside(expr.of) }
+    case 'filter': return { ...expr, of: inside(expr.of), by: inside(expr.by) }
+    case 'quantified': return { ...expr, over: inside(expr.over), satisfies: inside(expr.satisfies) }
+  }
+}

@@ -6,11 +6,12 @@ import { compile } from '../expressions/compile'
 import { Ages } from './ages'
 import { constantOf, linearSum, linearTimes, type Linear } from './arithmetic'
 import type { Encoding, Truth } from './encode'
+import { baseOf, single } from './entries'
 import { fromDecimal, isWhole, negative, ONE, order, over, rational, ZERO, type Rational } from './rational'
 import type { Literal } from './sat'
 
 /** What numbers count: plain numbers, days of dates, seconds of instants and clocks, and lengths of time in seconds. */
-type Unit = 'number' | 'day' | 'second' | 'clock' | 'length'
+export type Unit = 'number' | 'day' | 'second' | 'clock' | 'length'
 /** An expression as a sum, and when it has a value. */
 export interface Term { linear: Linear, unit: Unit, given: Literal }
 
@@ -65,13 +66,18 @@ export class Terms {
       case 'arithmetic': return this.arithmetic(expr)
       case 'if': return this.choice(expr)
       case 'call': return this.call(expr)
-      case 'path': return this.path(expr)
+      case 'path': case 'filter': {
+        const one = single(expr, this.encoding.model.copies)
+        return one !== expr ? this.of(one) : expr.kind === 'path' ? this.path(expr) : null
+      }
       default: return null
     }
   }
 
   /** The answer of a question that holds numbers or times. */
-  question(code: string): Term | null {
+  question(of: string): Term | null {
+    const { base, entry } = baseOf(of)
+    const code = entry === 1 ? base : of
     const known = this.ofQuestion.get(code)
     if (known !== undefined) return known
     this.ofQuestion.set(code, null) // a value that depends on itself is none
@@ -83,7 +89,7 @@ export class Terms {
   private makeQuestion(code: string): Term | null {
     const { model } = this.encoding
     const question = model.stepOf(code)
-    const unit = UNITS[model.plan.names.typeOf(code).kind]
+    const unit = UNITS[model.copies.typeOf(code).kind]
     if (!question || unit === undefined) return null
     const { blank, classes, domain } = this.encoding.variable(code)
     if (question.value !== null) {
@@ -180,7 +186,7 @@ export class Terms {
   }
 
   /** A number that equals each of some sums while its literal is true; none or one of them is. */
-  private among(unit: Unit, cases: readonly { when: Literal, linear: Linear, given: Literal }[]): Term {
+  among(unit: Unit, cases: readonly { when: Literal, linear: Linear, given: Literal }[]): Term {
     const { arithmetic, solver, and, or } = this.encoding
     const given = or(cases.map(c => and([c.when, c.given])))
     const { linear } = arithmetic.variable(cases.every(c => arithmetic.isWhole(c.linear)) ? ONE : null)
@@ -197,6 +203,8 @@ export class Terms {
     const [first] = args
     if (name === 'today' && args.length === 0) return this.day()
     if (!first) return null
+    const ofEntries = args.length === 1 ? this.encoding.entered.aggregate(name, first) : null
+    if (ofEntries) return ofEntries
     if (name === 'count') return first.kind === 'name' ? this.count(first.name) : null
     if (name === 'duration') return first.kind === 'text' ? lengthOf(durationFrom(first.value), this.encoding.yes) : null
     if (name === 'sum' && args.length === 1 && first.kind === 'path') return this.sumOfChosen(first)
@@ -257,11 +265,11 @@ export class Terms {
     if (code === null || !model.stepOf(code)) return null
     const { blank, classes, domain } = this.encoding.variable(code)
     if (!domain.many || domain.opaque || domain.sizes?.some(s => s > 1)) return null
-    const run = compile(path, model.plan.environment)
-    const values = new Array<Value>(model.plan.size).fill(null)
+    const run = compile(path, model.copies.environment)
+    const values = new Array<Value>(model.copies.size).fill(null)
     let total = constantOf(ZERO)
     for (const { value, literal } of classes) {
-      values[model.plan.environment.slotOf(code) ?? 0] = [value]
+      values[model.copies.environment.slotOf(code) ?? 0] = [value]
       const reached = run(values)
       const worth = Array.isArray(reached) ? reached[0] ?? null : reached
       // An option that carries nothing is left out of the list; when none is left the sum has no value.
@@ -347,12 +355,12 @@ export class Terms {
     if (name === undefined || !question?.offer) return null
     const { classes, domain } = this.encoding.variable(name)
     if (!domain.singletons || domain.opaque || domain.many) return null
-    const run = compile(expr, model.plan.environment)
-    const values = new Array<Value>(model.plan.size).fill(null)
+    const run = compile(expr, model.copies.environment)
+    const values = new Array<Value>(model.copies.size).fill(null)
     const cases: { when: Literal, linear: Linear, given: Literal }[] = []
     let unit: Unit | undefined
     for (const { value, literal } of classes) {
-      values[model.plan.environment.slotOf(name) ?? 0] = value
+      values[model.copies.environment.slotOf(name) ?? 0] = value
       const cell = run(values)
       if (cell === null) continue
       const day = typeof cell === 'string' ? dayNumber(cell) : null

@@ -1,5 +1,6 @@
 import type { Answers } from '../fill/answers'
 import type { Filled } from '../fill/fill'
+import { codeAt } from './entries'
 import { StateSpace } from './goal'
 import type { Model } from './model'
 import { isStateAt } from './runs'
@@ -31,15 +32,17 @@ const MOST_TRIES = 200
 export function smallestWitness(model: Model, goal: WitnessGoal, today: string): Answers | null {
   const names = new Set(goal.names)
   // What may be required on the way belongs to the witness as well; what nobody needs to answer stays blank.
-  for (const q of model.plan.questions) if (q.place.section < goal.section && (q.required !== null || q.checks.length > 0)) names.add(q.place.code)
+  for (const q of model.plan.questions) if (q.place.section < goal.section && (q.required !== null || q.checks.length > 0)) {
+    names.add(q.place.code)
+    const entries = q.place.entryOf ? model.copies.of.get(q.place.entryOf.code) : undefined
+    for (let entry = 2; entry <= (entries?.copies ?? 0); entry++) names.add(codeAt(q.place.code, entry))
+  }
   const space = new StateSpace(model, goal.section, [...names])
   const asked = goal.literals(space)
-  // Today as it is, unless only another day does.
-  let literals: readonly Literal[] = [...asked, ...space.encoding.firstDay()]
-  if (space.decide(literals) !== 'satisfiable') {
-    literals = asked
-    if (space.decide(literals) !== 'satisfiable') return null
-  }
+  // Today as it is, unless only another day does; entries beyond those told apart like one that is.
+  const alike = [...asked, ...space.encoding.entered.alike()]
+  const literals = [[...alike, ...space.encoding.firstDay()], alike].find(wanted => space.decide(wanted) === 'satisfiable')
+  if (!literals) return null
   const least = shrink(space, literals)
   const day = space.encoding.day() ?? today
   const found = replay(model, goal, least, day)

@@ -1,0 +1,117 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Answers } from '../fill/answers'
+import { allProblems, fill, problemsIn } from '../fill/fill'
+import type { Form, Item } from '../form/definition'
+import { neverShown } from './checks/neverShown'
+import { promiseBroken } from './checks/promiseBroken'
+import { unreachableSection } from './checks/unreachableSection'
+import { findingsOf, Inquiry } from './inquiry'
+
+const TODAY = '2026-11-24'
+const RUNS = Math.ceil(Number(process.env.PROVE_FORMS ?? 1500) / 6)
+
+const op = fc.constantFrom('=', '!=', '<', '<=', '>', '>=')
+const small = fc.integer({ min: 0, max: 3 })
+const compared = (subject: fc.Arbitrary<string>) => fc.tuple(subject, op, small).map(parts => parts.join(' '))
+
+/** What is asked of one guest, `g` written before its answers. */
+const ofGuest = (g: string): fc.Arbitrary<string> => fc.oneof(
+  compared(fc.constant(`${g}age`)), fc.constantFrom(`${g}meal = "fish"`, `${g}meal != "meat"`, `${g}age = null`, `${g}meal in ["fish", "meat"]`, `${g}age > n`, `${g}half >= 1`),
+  fc.tuple(compared(fc.constant(`${g}age`)), fc.constantFrom('and', 'or'), fc.constant(`${g}meal = "fish"`)).map(([a, word, b]) => `(${a} ${word} ${b})`))
+/** What is asked of all of them. */
+const leaf: fc.Arbitrary<string> = fc.oneof(
+  fc.tuple(fc.constantFrom('some', 'every'), ofGuest('g.')).map(([mode, test]) => `${mode} g in guests satisfies ${test}`),
+  fc.tuple(fc.constantFrom('some', 'every'), compared(fc.constant('x'))).map(([mode, test]) => `${mode} x in guests.age satisfies ${test}`),
+  fc.tuple(ofGuest(''), ofGuest('g.')).map(([by, test]) => `some g in guests[${by}] satisfies ${test}`),
+  compared(fc.constantFrom('count(guests)', 'sum(guests.age)', 'max(guests.age)', 'min(guests.age)', 'guests[1].age', 'guests.age[2]', 'n')),
+  compared(ofGuest('').map(by => `count(guests[${by}])`)), compared(ofGuest('').map(by => `sum(guests[${by}].age)`)),
+  fc.constantFrom('list contains(guests.meal, "fish")', 'list contains(guests.age, n)', 'guests[2].meal = "fish"', 'guests = null', 'guests != null', 'w = true',
+    'some g in guests satisfies some h in guests satisfies g.age > h.age', 'count(guests) > n', 'every g in guests satisfies count(guests[age > g.age]) < 2'))
+const condition: fc.Arbitrary<string> = fc.oneof(leaf, leaf.map(l => `not(${l})`), fc.tuple(leaf, fc.constantFrom('and', 'or'), leaf).map(([a, word, b]) => `(${a}) ${word} (${b})`))
+const maybe = <T>(arbitrary: fc.Arbitrary<T>) => fc.option(arbitrary, { nil: undefined })
+
+interface Drawn { min: number, required: boolean, age: string | undefined, meal: string | undefined, around: string | undefined, check: string | undefined, whole: string | undefined, notes: string[], second: string | undefined, later: string[] }
+const drawn: fc.Arbitrary<Drawn> = fc.record({
+  min: fc.constantFrom(0, 0, 1), required: fc.boolean(), age: maybe(fc.constantFrom('w = true', 'n > 0')), meal: maybe(fc.constantFrom('age > 1', 'age != null', 'w = true')),
+  around: maybe(fc.constantFrom('w = true', 'n != 1')), check: maybe(fc.constantFrom('age != 1', 'meal != "meat" or age = 0', 'age <= n')), whole: maybe(leaf),
+  notes: fc.array(condition, { minLength: 1, maxLength: 2 }), second: maybe(condition), later: fc.array(condition, { minLength: 1, maxLength: 2 }),
+})
+const when = (shownWhen: string | undefined) => shownWhen === undefined ? {} : { shownWhen }
+const note = (code: string, shownWhen: string): Item => ({ kind: 'note', code, text: 'Note', shownWhen })
+const formOf = (d: Drawn, max: number): Form => ({ tobbin: 1, code: 'f', title: 'F', sections: [
+  { code: 's', title: 'S', items: [
+    { kind: 'question', type: 'yesNo', code: 'w', label: 'W' }, { kind: 'question', type: 'integer', code: 'n', label: 'N', min: 0, max: 1 },
+    { kind: 'group', code: 'guests', title: 'Guests', repeat: { min: d.min, max }, ...when(d.around), ...(d.whole === undefined ? {} : { validWhen: [{ rule: d.whole, message: 'No.' }] }), items: [
+      { kind: 'question', type: 'integer', code: 'age', label: 'Age', min: 0, max: 2, ...when(d.age), ...(d.required ? { required: true } : {}) },
+      { kind: 'question', type: 'choice', code: 'meal', label: 'Meal', options: [{ code: 'fish', label: 'Fish' }, { code: 'meat', label: 'Meat' }], ...when(d.meal), ...(d.check === undefined ? {} : { validWhen: [{ rule: d.check, message: 'No.' }] }) },
+      { kind: 'question', type: 'value', code: 'half', label: 'Half', value: 'age / 2' },
+    ] },
+    ...d.notes.map((c, i) => note(`n${i}`, c)),
+  ] },
+  { code: 't', title: 'T', ...when(d.second), items: d.later.map((c, i) => note(`t${i}`, c)) },
+] })
+
+/** All answers, with up to so many entries. */
+function* allAnswers(min: number, most: number): Generator<Answers> {
+  const entries: Answers[] = [undefined, 0, 1, 2].flatMap(age => [undefined, 'fish', 'meat'].map(meal => ({ ...(age === undefined ? {} : { age }), ...(meal === undefined ? {} : { meal }) })))
+  function* lists(n: number): Generator<Answers[]> {
+    if (n === 0) return yield []
+    for (const rest of lists(n - 1)) for (const entry of entries) yield [...rest, entry]
+  }
+  for (let n = min; n <= most; n++) for (const guests of lists(n)) for (const w of [undefined, true, false]) for (const k of [undefined, 0, 1]) yield { guests, ...(w === undefined ? {} : { w }), ...(k === undefined ? {} : { n: k }) }
+}
+
+/** The places that come into play in some state, and whether a promise is broken in some complete response. */
+function tried(form: Form, inquiry: Inquiry, min: number, most: number): { seen: Set<string>, broken: boolean } {
+  const { plan } = inquiry.model
+  const seen = new Set<string>()
+  let broken = false
+  for (const answers of allAnswers(min, most)) {
+    const state = fill(plan, answers, TODAY)
+    let isComplete = true
+    for (const section of state.path) {
+      for (const place of plan.places) if (place.section === section && state.inPlay[place.order]) seen.add(place.code)
+      const planned = plan.sections[section]
+      isComplete = planned !== undefined && problemsIn(state, planned).length === 0
+      if (!isComplete) break
+    }
+    if (isComplete && !broken && plan.promises[0] && allProblems(state).length === 0) broken = plan.promises[0].run(state.values) !== true
+  }
+  return { seen, broken }
+}
+
+function proved(form: Form) {
+  const inquiry = new Inquiry(form, TODAY)
+  const findings = [unreachableSection, neverShown, promiseBroken].flatMap(c => findingsOf(c, inquiry))
+  const { plan } = inquiry.model
+  const shown = plan.places.filter(p => !inquiry.impossible.has(p.order) && !inquiry.impossible.has(inquiry.orderOfSection(p.section)) && !p.groups.some(g => inquiry.impossible.has(g.order))).map(p => p.code)
+  return { inquiry, findings, shown: new Set(shown), isOpen: findings.some(f => f.code === 'undecided') }
+}
+
+describe('entries of repeating groups, against brute force', () => {
+  it('never shown and promises: the same verdict where all entries are told apart', () => {
+    fc.assert(fc.property(drawn, condition, (d, holds) => {
+      const form: Form = { ...formOf(d, 2), promises: [{ code: 'p', text: 'P', holds }] }
+      const { inquiry, findings, shown, isOpen } = proved(form)
+      const { seen, broken } = tried(form, inquiry, d.min, 2)
+      expect(shown).toEqual(seen)
+      expect(findings.some(f => f.code === 'promise-broken')).toBe(broken)
+      expect(isOpen).toBe(false)
+    }), { numRuns: RUNS })
+  })
+
+  it('nothing that comes into play is called impossible where there may be more entries than are told apart', () => {
+    let open = 0
+    fc.assert(fc.property(drawn, condition, (d, holds) => {
+      const form: Form = { ...formOf(d, 9), promises: [{ code: 'p', text: 'P', holds }] }
+      const { inquiry, findings, shown, isOpen } = proved(form)
+      const { seen, broken } = tried(form, inquiry, d.min, 2)
+      open += isOpen ? 1 : 0
+      expect([...seen].filter(code => !shown.has(code))).toEqual([])
+      if (broken) expect(findings.some(f => f.code === 'promise-broken')).toBe(true)
+    }), { numRuns: RUNS })
+    // Four or more rules about one group ask for more than the entries that are told apart can show, and may stay open.
+    expect(open).toBeLessThan(RUNS * 0.75)
+  })
+})

@@ -1,0 +1,222 @@
+import { compile, type Compiled, type Environment } from '../expressions/compile'
+import { namesIn, nodesOf, type Expr } from '../expressions/tree'
+import type { Value, ValueType } from '../expressions/types'
+import type { Plan, PlannedCheck, PlannedGroup, PlannedOffer, PlannedQuestion, PlannedRule, Step } from '../fill/plan'
+import { isQuestion, isRepeating, ownRules } from '../fill/steps'
+import { HERE, replaced } from './rewritten'
+
+/** A repeating group that rules look into from outside of it. */
+export interface Entries {
+  group: PlannedGroup
+  /** How many of its entries are told apart. */
+  copies: number
+  /** These are enough: whatever a rule finds in some entry, it can be taken to find in one of them. Else further ones may hold anything. */
+  enough: boolean
+  /** The questions of an entry that such rules ask for. */
+  members: readonly string[]
+}
+
+/** Entries told apart, at least and at most. */
+const COPIES = 3
+const MOST_COPIES = 6
+/** The places of a copy, by its number, come after all others. */
+const STRIDE = 1_000_000
+
+const AT = '@'
+/** A name that nothing has: what is said with it can be anything. */
+const unknown = (name: string): Expr => ({ kind: 'name', name: `\u0000${name}`, ...HERE })
+/** The question of the k-th entry, from 1 on; no code of a form has this sign. */
+export const codeAt = (code: string, entry: number): string => `${code}${AT}${entry}`
+/** The code of the form that a question of an entry goes by, and which entry it is of. */
+export function baseOf(code: string): { base: string, entry: number } {
+  const at = code.indexOf(AT)
+  return at < 0 ? { base: code, entry: 1 } : { base: code.slice(0, at), entry: Number(code.slice(at + 1)) }
+}
+
+/**
+ * The entries of repeating groups as questions of their own. The first is the group's questions themselves: goals about an entry are goals
+ * about it, which loses nothing, since rules from outside don't tell entries apart but by their number.
+ */
+export class Copies {
+  readonly of = new Map<string, Entries>()
+  readonly environment: Environment
+  private readonly steps = new Map<string, PlannedQuestion>()
+  private readonly slots = new Map<string, number>()
+  private readonly made = new Map<number, Step>()
+
+  constructor(private readonly plan: Plan, expressions: Iterable<Expr>, private readonly circular: Set<string>) {
+    const named = new Map<PlannedGroup, Named>()
+    for (const expr of expressions) {
+      const nodes = [...nodesOf(expr)]
+      const groups = nodes.flatMap(n => n.kind === 'name' ? plan.groups.get(n.name) ?? [] : [])
+      for (const group of new Set(groups)) {
+        const found = named.get(group) ?? { members: new Set<string>(), number: 0, facts: 0 }
+        named.set(group, found)
+        found.facts += factsAsked(expr, group)
+        for (const code of membersOf(group)) if (nodes.some(n => (n.kind === 'path' && n.member === code) || (n.kind === 'name' && n.name === code))) found.members.add(code)
+        for (const n of nodes) if (n.kind === 'filter' && n.by.kind === 'number' && typeof n.by.value === 'number') found.number = Math.max(found.number, n.by.value)
+      }
+    }
+    for (const [group, { members, number, facts }] of named) {
+      const inside = group.inner.some(s => [...ownRules(s), ...s.checks].some(r => r.expr && namesIn(r.expr).includes(group.place.code)))
+      const wanted = Math.max(COPIES, group.min, number + facts, group.max <= MOST_COPIES ? group.max : 0)
+      const copies = Math.min(group.max, MOST_COPIES, wanted)
+      this.of.set(group.place.code, { group, members: [...members], copies, enough: number + facts <= copies && !inside })
+    }
+    this.environment = { slotOf: name => this.slotOf(name), memberOf: (name, member) => this.memberOf(name, member) }
+  }
+
+  /** How many values a response has, with those of the copies. */
+  get size(): number {
+    return this.plan.size + this.slots.size
+  }
+
+  typeOf(code: string): ValueType {
+    return this.plan.names.typeOf(baseOf(code).base)
+  }
+
+  private slotOf(name: string): number | undefined {
+    const { base, entry } = baseOf(name)
+    const own = this.plan.environment.slotOf(base)
+    if (entry === 1 || own === undefined) return own
+    const known = this.slots.get(name)
+    if (known !== undefined) return known
+    const slot = this.size
+    this.slots.set(name, slot)
+    return slot
+  }
+
+  private memberOf(name: string, member: string): Compiled | undefined {
+    const { base, entry } = baseOf(name)
+    const reach = this.plan.environment.memberOf?.(base, member)
+    const [own, slot] = [this.plan.environment.slotOf(base), this.slotOf(name)]
+    if (!reach || entry === 1 || own === undefined || slot === undefined) return reach
+    return (slots) => {
+      const there: Value[] = [...slots]
+      there[own] = slots[slot] ?? null
+      return reach(there)
+    }
+  }
+
+  /** A question by its code, or that of an entry's copy. */
+  stepOf(code: string): PlannedQuestion | undefined {
+    const { base, entry } = baseOf(code)
+    if (entry === 1) return this.plan.byCode.get(base)
+    const known = this.steps.get(code)
+    if (known) return known
+    const around = this.plan.byCode.get(base)?.place.entryOf
+    const entries = around ? this.of.get(around.code) : undefined
+    if (!entries || entry > entries.copies) return undefined
+    this.copy(entries.group, entry)
+    return this.steps.get(code)
+  }
+
+  /** What stands at a place of a copy. */
+  stepAt = (order: number): Step | undefined => this.made.get(order)
+
+  /** A step of a group's entry, in the k-th. */
+  inEntry(step: Step, group: PlannedGroup, entry: number): Step {
+    if (entry === 1) return step
+    if (!this.made.has(group.place.order + entry * STRIDE)) this.copy(group, entry)
+    return this.made.get(step.place.order + entry * STRIDE) ?? step
+  }
+
+  private copy(group: PlannedGroup, entry: number) {
+    const add = entry * STRIDE
+    const codes = new Set([...membersOf(group), ...group.steps.filter(isRepeating).map(s => s.place.code)])
+    const rename = (expr: Expr): Expr => replaced(expr, n => n.kind === 'name' && codes.has(n.name) ? { ...n, name: codeAt(n.name, entry) } : null)
+    this.made.set(group.place.order + add, { ...group, place: { ...group.place, code: codeAt(group.place.code, entry), order: group.place.order + add } })
+    for (const step of group.inner) {
+      if (step.place.entryOf !== group.place || isRepeating(step)) continue
+      const copy = this.copied(step, entry, add, rename)
+      this.made.set(copy.place.order, copy)
+      if (!isQuestion(copy)) continue
+      this.steps.set(copy.place.code, copy)
+      if (this.circular.has(step.place.code)) this.circular.add(copy.place.code)
+    }
+  }
+
+  private copied(step: Step, entry: number, add: number, rename: (expr: Expr) => Expr): Step {
+    const rule = <R extends PlannedRule>(r: R): R => {
+      const expr = r.expr && rename(r.expr)
+      return { ...r, expr, run: expr ? compile(expr, this.environment) : r.run }
+    }
+    const maybe = <R extends PlannedRule>(r: R | true | null) => r === null || r === true ? r : rule(r)
+    const optional = (r: PlannedRule | null) => r && rule(r)
+    const common = { shown: optional(step.shown), readOnly: maybe(step.readOnly), checks: step.checks.map((c): PlannedCheck => rule(c)), parent: step.parent + add }
+    const at = { code: codeAt(step.place.code, entry), order: step.place.order + add }
+    if (!isQuestion(step)) return { ...step, ...common, place: { ...step.place, ...at } }
+    const { offer } = step
+    const offered = offer && ({ ...offer, narrow: optional(offer.narrow), rules: offer.rules?.map(optional) ?? null } satisfies PlannedOffer)
+    return { ...step, ...common, place: { ...step.place, ...at }, required: maybe(step.required), default: optional(step.default), value: optional(step.value), offer: offered }
+  }
+}
+
+/** What rules ask of a group: which questions, up to which entry by number, and how many things that one entry each is enough to show. */
+interface Named { members: Set<string>, number: number, facts: number }
+
+/**
+ * How many entries it takes to show all that a condition can find out about a list: that something holds for one, that it does not fail for one,
+ * that one is the greatest. Entries are alike to conditions but for their numbers, so these can be taken to be the ones that are told apart.
+ */
+function factsAsked(expr: Expr, group: PlannedGroup): number {
+  const asks = (e: Expr) => namesIn(e).includes(group.place.code)
+  const [once, twice] = [new Set(['list contains', 'sum']), new Set(['any', 'all', 'min', 'max'])]
+  return [...nodesOf(expr)].reduce((sum, n) => {
+    if (n.kind === 'quantified' && asks(n.over)) return sum + (asks(n.satisfies) ? MOST_COPIES + 1 : 2)
+    if (n.kind === 'filter' && asks(n.of)) return sum + (n.by.kind === 'number' ? 0 : asks(n.by) ? MOST_COPIES + 1 : 2)
+    const [list] = n.kind === 'call' ? n.args : []
+    return n.kind === 'call' && list && asks(list) ? sum + (once.has(n.name) ? 1 : twice.has(n.name) ? 2 : 0) : sum
+  }, 0)
+}
+
+/** The codes of the questions that an entry holds, those of entries inside it left out. */
+const membersOf = (group: PlannedGroup): string[] => group.steps.flatMap(s => isQuestion(s) ? [s.place.code] : [])
+
+/** The items that a list of entries stands for: all of a group, or those for which a condition holds. */
+export interface Source { entries: Entries, by: Expr | null }
+export function sourceOf(expr: Expr, copies: Copies): Source | null {
+  if (expr.kind === 'name') {
+    const entries = copies.of.get(expr.name)
+    return entries ? { entries, by: null } : null
+  }
+  if (expr.kind !== 'filter' || expr.of.kind !== 'name' || expr.by.kind === 'number' || expr.by.kind === 'negate') return null
+  const entries = copies.of.get(expr.of.name)
+  // What stands in inner brackets is asked of other items.
+  return entries && ![...nodesOf(expr.by)].some(n => n.kind === 'filter') ? { entries, by: expr.by } : null
+}
+
+/** A condition about entries (`e.power > 5` for each `e`) as one about the k-th; a name that nothing has stands for what can't be said so. */
+export const ofVariable = (expr: Expr, variable: string, group: PlannedGroup, entry: number): Expr => replaced(expr, (n) => {
+  if (n.kind === 'path' && n.of.kind === 'name' && n.of.name === variable) return membersOf(group).includes(n.member) ? { kind: 'name', name: codeAt(n.member, entry), ...HERE } : unknown(n.member)
+  return n.kind === 'name' && n.name === variable ? unknown(variable) : null
+})
+
+/** A condition about values (`x > 5` for each `x` of the entries' answers) as one about the answer of one entry. */
+export const ofValue = (expr: Expr, variable: string, code: string): Expr => replaced(expr, n => n.kind === 'name' && n.name === variable ? { kind: 'name', name: code, ...HERE } : null)
+
+/** What stands in the brackets of a filter, of the k-th entry. */
+export const ofItem = (expr: Expr, group: PlannedGroup, entry: number): Expr => {
+  const codes = new Set(membersOf(group))
+  return replaced(ofVariable(expr, 'item', group, entry), n => n.kind === 'name' && codes.has(n.name) ? { ...n, name: codeAt(n.name, entry) } : null)
+}
+
+/** `guests[2].age`, `guests.age[2]`: the answer of one entry, as a name; anything else as it is. */
+export function single(expr: Expr, copies: Copies): Expr {
+  const [filter, member] = expr.kind === 'path' && expr.of.kind === 'filter' ? [expr.of, expr.member] : expr.kind === 'filter' && expr.of.kind === 'path' ? [expr, expr.of.member] : [null, '']
+  const list = filter?.of.kind === 'path' ? filter.of.of : filter?.of
+  const entries = list?.kind === 'name' ? copies.of.get(list.name) : undefined
+  if (!entries || filter?.by.kind !== 'number' || typeof filter.by.value !== 'number' || !entries.members.includes(member)) return expr
+  const { value } = filter.by
+  return Number.isInteger(value) && value >= 1 && value <= entries.copies ? { kind: 'name', name: codeAt(member, value), ...HERE } : expr
+}
+
+/** Conditions with what they ask of entries written as if asked of one question: what classes of answers have to tell apart. */
+export function* askedOfEntries(expr: Expr, plan: Plan): Generator<Expr> {
+  yield expr
+  if (![...nodesOf(expr)].some(n => n.kind === 'name' && plan.groups.has(n.name))) return
+  const values = new Map<string, string>()
+  for (const n of nodesOf(expr)) if (n.kind === 'quantified' && n.over.kind === 'path') values.set(n.variable, n.over.member)
+  const member = (code: string): Expr | null => plan.byCode.has(code) ? { kind: 'name', name: code, ...HERE } : null
+  yield replaced(expr, n => n.kind === 'path' ? member(n.member) : n.kind === 'filter' && n.of.kind === 'path' ? member(n.of.member) : n.kind === 'name' && values.has(n.name) ? member(values.get(n.name) ?? '') : null)
+}

@@ -5,18 +5,22 @@ import type { Place } from '../form/walk'
 import type { Value } from '../expressions/types'
 import type { Plan, PlannedQuestion, PlannedSection, Step } from '../fill/plan'
 import { isQuestion } from '../fill/steps'
-import { isPossible, type Domain } from './domains'
+import { isPossible, isLockable, type Domain } from './domains'
 
 /**
- * What can keep its section from being completed, by a check of its own. All others can always be completed, whatever the rest of the
+ * What can keep its section from being completed, by a check of its own or because it can't be answered. All others can always be completed, whatever the rest of the
  * answers: that is what makes it exact to leave them out of a goal that does not depend on them.
  */
 export function blockersOf(plan: Plan, domain: (code: string) => Domain): (Step | PlannedSection)[] {
   return plan.sections.flatMap((section): (Step | PlannedSection)[] => [section, ...section.all]).filter((step) => {
-    if (step.checks.length === 0) return false
-    return !('parent' in step && isQuestion(step) && canAlwaysPass(plan, step, domain))
+    if ('parent' in step && isQuestion(step) && mayBeKept(plan, step)) return true
+    return step.checks.length > 0 && !('parent' in step && isQuestion(step) && canAlwaysPass(plan, step, domain))
   })
 }
+
+/** It may be required and read-only at once, and begins with nothing. */
+const mayBeKept = (plan: Plan, question: PlannedQuestion): boolean =>
+  question.required !== null && question.default === null && question.value === null && isLockable(question, plan)
 
 /** What stands in a repeating group that needs no entry holds nobody up. */
 export const isAvoidable = (place: Place) => place.groups.some(g => g.node.repeat !== undefined && (g.node.repeat.min ?? 0) === 0)

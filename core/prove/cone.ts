@@ -2,7 +2,7 @@ import { namesIn, type Expr } from '../expressions/tree'
 import type { PlannedSection, Step } from '../fill/plan'
 import { baseOf, codeAt, type Entries } from './entries'
 import { ownRules } from '../fill/steps'
-import { shownChain, type Model } from './model'
+import { locksOf, shownChain, type Model } from './model'
 
 /** Everything that can matter to a goal in a section: what its names depend on, what decides the way there, and what blocks it. */
 export interface Cone { codes: string[], exprs: ReadonlySet<Expr> }
@@ -54,8 +54,11 @@ export function coneOf(model: Model, current: number, names: readonly string[]):
     cone.add(code)
     if (entries) wantEntries(entries)
     if (!question) continue
+    const { grid } = baseOf(code)
+    open.push(...grid === null ? model.copies.rowsOf(code) : [grid])
     wantSection(question.place.section)
     for (const step of shownChain(model, question)) want(step.shown?.expr)
+    for (const { lock } of locksOf(model, question)) if (lock !== true) want(lock.expr)
     // What gives a value is no condition: its names count, but it has no truth.
     for (const rule of ownRules(question)) if (rule.expr) open.push(...namesIn(rule.expr))
     if (question.required && question.required !== true) want(question.required.expr)

@@ -42,7 +42,7 @@ const opaque = (sample: Value = null): Domain => ({ classes: [sample ?? SOMETHIN
 /** Stands for an answer that can't be written down, such as a calculated value. */
 export const SOMETHING = '\u0000something'
 export const OPAQUE: Domain = opaque()
-/** A repeating group: its entries are looked into one by one. */
+/** A repeating group, or a grid: its entries or rows are looked into one by one. */
 export const ENTRIES: Domain = { ...opaque(), open: false }
 
 /** What conditions compare each question with. */
@@ -179,7 +179,10 @@ const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
   time: q => timeDomain(q, [q.node.min && `${q.node.min}:00`.slice(0, 8), q.node.max && `${q.node.max}:00`.slice(0, 8)], instant, timeFromSeconds, 36_000),
   dateTime: q => timeDomain(q, [q.node.min && `${q.node.min}:00`.slice(0, 19), q.node.max && `${q.node.max}:00`.slice(0, 19)], instant, dateTimeFromSeconds, COMMON_DAY * DAY_SECONDS + 36_000),
   grid: ({ node }) => node.rows.length === 0 || node.options.length === 0 ? exact([], false) : opaque(Object.fromEntries(node.rows.map(r => [r.code, node.options[0]?.code ?? null]))),
-  ranking: ({ node }) => node.options.length === 0 ? exact([], false) : opaque(node.options.slice(0, node.most).map(o => o.code)),
+  ranking: ({ node }) => {
+    const orders = ordersOf(node.options.map(o => o.code), Math.min(node.most ?? node.options.length, node.options.length))
+    return orders === null ? opaque(node.options.slice(0, node.most).map(o => o.code)) : exact(orders, true)
+  },
   file: () => opaque(['sample.pdf']),
   signature: () => exact([true], true),
   value: () => OPAQUE,
@@ -189,6 +192,17 @@ const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
     if (holds === 'number') return numberDomain(q, undefined, undefined, null)
     return holds === 'date' ? timeDomain(q, [], dayNumber, n => n >= FIRST_DAY && n <= LAST_DAY ? isoFromDay(n) : null, COMMON_DAY) : formedText(q, { least: 1, most: LIMITS.label, samples: ['Something'] })
   },
+}
+
+const MOST_ORDERS = 400
+/** All orders of so many of the codes; null when they are too many, and none of nothing. */
+function ordersOf(codes: readonly string[], length: number): string[][] | null {
+  let orders: string[][] = [[]]
+  for (let n = 0; n < length; n++) {
+    if (orders.length * (codes.length - n) > MOST_ORDERS) return null
+    orders = orders.flatMap(order => codes.filter(c => !order.includes(c)).map(c => [...order, c]))
+  }
+  return length === 0 ? [] : orders
 }
 
 /** How many rows of a list are told apart one by one. */
@@ -224,12 +238,32 @@ export function sampleAnswer({ place: { node } }: PlannedQuestion, value: Value)
   return answerOf(value)
 }
 
-/** The domain of a question: read-only ones are what their default is, which conditions can't tell by class. */
+/** The domain of a question. */
 export function domainOf<T extends QuestionType>(node: QuestionOf<T>, step: PlannedQuestion, plan: Plan, asked: Asked): Domain {
-  const domain = DOMAINS[node.type]({ node, step, plan, asked: asked.constants.get(node.code) ?? [], whole: asked.whole.has(node.code), texts: asked.texts.get(node.code) ?? [] })
-  const locked = (step.offer?.onlyOne ?? false) || step.readOnly !== null || plan.sections[step.place.section]?.readOnly || step.place.groups.some(g => g.node.readOnly !== undefined)
-  return locked ? { ...domain, open: true, opaque: true, singletons: false } : domain
+  const begins = isLockable(step, plan) ? constantDefault(step) : undefined
+  const constants = asked.constants.get(node.code) ?? []
+  const domain = DOMAINS[node.type]({ node, step, plan, asked: begins === undefined || constants.includes(begins) ? constants : [...constants, begins], whole: asked.whole.has(node.code), texts: asked.texts.get(node.code) ?? [] })
+  return lockedAs(domain, step, plan)
 }
+
+/** Whether a question may be read-only, by a rule of its own or of what stands around it. */
+export const isLockable = (step: PlannedQuestion, plan: Plan): boolean =>
+  step.readOnly !== null || (plan.sections[step.place.section]?.readOnly ?? null) !== null || step.place.groups.some(g => g.node.readOnly !== undefined)
+
+/** The answer that a question begins with, where that is written down as it is and can be given. */
+export function constantDefault(step: PlannedQuestion): Value | undefined {
+  const expr = step.default?.expr
+  const value = !expr ? undefined : expr.kind === 'boolean' ? expr.value : literal(expr)
+  return value !== undefined && isPossible(value, step) ? value : undefined
+}
+
+/** A read-only answer is what the question begins with: told where that is nothing, or one that stands there. */
+export function lockedAs(domain: Domain, step: PlannedQuestion, plan: Plan): Domain {
+  const isTold = (step.default === null || (constantDefault(step) !== undefined && !domain.many)) && !(step.offer?.narrow ?? step.offer?.rules)
+  const isOpen = step.offer?.onlyOne === true || (!isTold && isLockable(step, plan))
+  return isOpen ? { ...domain, open: true, opaque: true, singletons: false } : domain
+}
+
 /** A text that reads well, within the lengths. */
 const otherText = (least: number, most: number): string => 'Something'.slice(0, most).padEnd(Math.min(least, 40), 'x')
 

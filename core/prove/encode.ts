@@ -67,7 +67,7 @@ export class Encoding {
   }
 
   variable(of: string): Variable {
-    const { base, entry } = baseOf(of)
+    const { base, entry } = this.variables.has(of) ? { base: of, entry: 1 } : baseOf(of)
     const code = entry === 1 ? base : of
     const known = this.variables.get(code)
     if (known) {
@@ -103,7 +103,7 @@ export class Encoding {
     const alone = new Set([...question.offer?.rows.values() ?? []].flatMap(r => r.alone ? [r.code] : []))
     for (const c of classes) if (alone.has(String(c.value))) for (const other of classes) if (other !== c) this.solver.addClause([-c.literal, -other.literal])
     if (node.least === undefined && node.most === undefined) return
-    const count = this.terms.count(code)
+    const count = this.terms.carried.count(code)
     if (!count || domain.opaque) return this.widen()
     const against = (limit: number, by: 1 | -1) => this.arithmetic.atMostZero(linearTimes(linearSum(count.linear, constantOf(rational(limit)), rational(-1)), rational(by)))
     if (node.least !== undefined) this.solver.addClause([blank, against(node.least, -1)])
@@ -155,7 +155,7 @@ export class Encoding {
   /** Chosen codes, with as many of those that no condition asks for as were counted. */
   private counted(code: string, chosen: readonly Value[]): Value[] {
     const { domain: { classes, sizes } } = this.variable(code)
-    const index = this.terms.others.get(code)
+    const index = this.terms.carried.others.get(code)
     const wanted = index === undefined ? null : this.arithmetic.valueOf(index)
     if (wanted === null || !chosen.includes(classes[0] ?? null) || (sizes?.[0] ?? 1) === 1) return [...chosen]
     const named = new Set(classes)
@@ -179,6 +179,14 @@ export class Encoding {
   given(expr: Expr): Literal | null {
     const term = this.terms.of(expr)
     if (term) return term.given
+    if (expr.kind === 'text') return this.yes
+    if (expr.kind === 'null') return -this.yes
+    if (expr.kind === 'name') return -this.variable(expr.name).blank
+    if (expr.kind === 'if' && !this.truths.isCondition(expr)) {
+      const [then, otherwise] = [this.given(expr.then), this.given(expr.else)]
+      const { t } = this.truth(expr.test)
+      return then === null || otherwise === null ? null : this.or([this.and([t, then]), this.and([-t, otherwise])])
+    }
     if (!this.truths.isCondition(expr)) return null
     const { t, f } = this.truth(expr)
     return this.or([t, f])

@@ -2,7 +2,9 @@ import { compile, type Compiled, type Environment } from '../expressions/compile
 import { namesIn, nodesOf, type Expr } from '../expressions/tree'
 import type { Value, ValueType } from '../expressions/types'
 import type { Plan, PlannedCheck, PlannedGroup, PlannedOffer, PlannedQuestion, PlannedRule, Step } from '../fill/plan'
+import { readerOf } from '../fill/readers'
 import { isQuestion, isRepeating, ownRules } from '../fill/steps'
+import type { QuestionOf } from '../form/definition'
 import { HERE, replaced } from './rewritten'
 
 /** A repeating group that rules look into from outside of it. */
@@ -27,10 +29,19 @@ const AT = '@'
 const unknown = (name: string): Expr => ({ kind: 'name', name: `\u0000${name}`, ...HERE })
 /** The question of the k-th entry, from 1 on; no code of a form has this sign. */
 export const codeAt = (code: string, entry: number): string => `${code}${AT}${entry}`
-/** The code of the form that a question of an entry goes by, and which entry it is of. */
-export function baseOf(code: string): { base: string, entry: number } {
-  const at = code.indexOf(AT)
-  return at < 0 ? { base: code, entry: 1 } : { base: code.slice(0, at), entry: Number(code.slice(at + 1)) }
+const ROW = '#'
+/** The row of a grid, as a question of its own. */
+export const rowCode = (grid: string, row: string): string => `${grid}${ROW}${row}`
+const PARTS = /^([^@#]*)(?:@(\d+))?(?:#(.*))?$/s
+/**
+ * What a code is made of: the code that a question of an entry goes by in the form, and which entry it is of; of the row of a grid, the grid
+ * (in its entry) and the row.
+ */
+export function baseOf(code: string): { base: string, entry: number, grid: string | null, row: string } {
+  const at = code.includes(AT) || code.includes(ROW) ? PARTS.exec(code) : null
+  if (!at) return { base: code, entry: 1, grid: null, row: '' }
+  const [, own = '', entry = '1', row] = at
+  return { base: row === undefined ? own : rowCode(own, row), entry: Number(entry), grid: row === undefined ? null : entry === '1' ? own : codeAt(own, Number(entry)), row: row ?? '' }
 }
 
 /**
@@ -40,11 +51,14 @@ export function baseOf(code: string): { base: string, entry: number } {
 export class Copies {
   readonly of = new Map<string, Entries>()
   readonly environment: Environment
+  private readonly rows = new Map<string, readonly string[]>()
+  /** Grids of which the points of every choice matter. */
+  readonly counted = new Set<string>()
   private readonly steps = new Map<string, PlannedQuestion>()
   private readonly slots = new Map<string, number>()
   private readonly made = new Map<number, Step>()
 
-  constructor(private readonly plan: Plan, expressions: Iterable<Expr>, private readonly circular: Set<string>) {
+  constructor(private readonly plan: Plan, expressions: readonly Expr[], private readonly circular: Set<string>) {
     const named = new Map<PlannedGroup, Named>()
     for (const expr of expressions) {
       const nodes = [...nodesOf(expr)]
@@ -63,7 +77,15 @@ export class Copies {
       const copies = Math.min(group.max, MOST_COPIES, wanted)
       this.of.set(group.place.code, { group, members: [...members], copies, enough: number + facts <= copies && !inside })
     }
+    for (const { place: { node, code } } of plan.questions) if (node.type === 'grid') this.noteRows(code, node.rows.map(r => r.code), expressions)
     this.environment = { slotOf: name => this.slotOf(name), memberOf: (name, member) => this.memberOf(name, member) }
+  }
+
+  private noteRows(code: string, rows: readonly string[], expressions: readonly Expr[]) {
+    const asking = expressions.map(e => [...nodesOf(e)]).filter(nodes => nodes.some(n => (n.kind === 'name' && n.name === code) || (n.kind === 'path' && n.member === code)))
+    const members = new Set(asking.flatMap(nodes => nodes.flatMap(n => n.kind === 'path' ? [n.member] : [])))
+    if (asking.length > 0) this.rows.set(code, members.has('points') ? rows : rows.filter(r => members.has(r)))
+    if (members.has('points')) this.counted.add(code)
   }
 
   /** How many values a response has, with those of the copies. */
@@ -76,9 +98,9 @@ export class Copies {
   }
 
   private slotOf(name: string): number | undefined {
-    const { base, entry } = baseOf(name)
+    const { base, entry, grid } = baseOf(name)
     const own = this.plan.environment.slotOf(base)
-    if (entry === 1 || own === undefined) return own
+    if (grid === null && (entry === 1 || own === undefined)) return own
     const known = this.slots.get(name)
     if (known !== undefined) return known
     const slot = this.size
@@ -98,17 +120,35 @@ export class Copies {
     }
   }
 
-  /** A question by its code, or that of an entry's copy. */
+  /** A question by its code, or that of an entry's copy, or a grid's row. */
   stepOf(code: string): PlannedQuestion | undefined {
-    const { base, entry } = baseOf(code)
-    if (entry === 1) return this.plan.byCode.get(base)
+    const { base, entry, grid, row } = baseOf(code)
+    if (entry === 1 && grid === null) return this.plan.byCode.get(base)
     const known = this.steps.get(code)
     if (known) return known
+    if (grid !== null) return this.rowOf(code, grid, row)
     const around = this.plan.byCode.get(base)?.place.entryOf
     const entries = around ? this.of.get(around.code) : undefined
     if (!entries || entry > entries.copies) return undefined
     this.copy(entries.group, entry)
     return this.steps.get(code)
+  }
+
+  /** A row of a grid as a choice, in play and required with it. */
+  private rowOf(code: string, grid: string, row: string): PlannedQuestion | undefined {
+    const whole = this.stepOf(grid)
+    if (whole?.place.node.type !== 'grid' || !whole.place.node.rows.some(r => r.code === row)) return undefined
+    const { label, options, required } = whole.place.node
+    const node: QuestionOf<'choice'> = { kind: 'question', type: 'choice', code, label, options, ...(required === undefined ? {} : { required }) }
+    const made: PlannedQuestion = { ...whole, place: { ...whole.place, code, node }, checks: [], value: null, offer: null, read: readerOf(node) }
+    this.steps.set(code, made)
+    return made
+  }
+
+  /** The rows of a grid that rules ask for one by one. */
+  rowsOf(grid: string): string[] {
+    const { base } = baseOf(grid)
+    return [...this.rows.get(base) ?? []].map(row => rowCode(grid, row))
   }
 
   /** What stands at a place of a copy. */
@@ -201,8 +241,15 @@ export const ofItem = (expr: Expr, group: PlannedGroup, entry: number): Expr => 
   return replaced(ofVariable(expr, 'item', group, entry), n => n.kind === 'name' && codes.has(n.name) ? { ...n, name: codeAt(n.name, entry) } : null)
 }
 
-/** `guests[2].age`, `guests.age[2]`: the answer of one entry, as a name; anything else as it is. */
+/** `guests[2].age`, `guests.age[2]`, `care.hull`: the answer of one entry or of a grid's row, as a name; anything else as it is. */
 export function single(expr: Expr, copies: Copies): Expr {
+  if (expr.kind === 'path') {
+    const of = single(expr.of, copies)
+    if (of.kind === 'name') {
+      const row = rowCode(of.name, expr.member)
+      if (copies.stepOf(row)) return { kind: 'name', name: row, ...HERE }
+    }
+  }
   const [filter, member] = expr.kind === 'path' && expr.of.kind === 'filter' ? [expr.of, expr.member] : expr.kind === 'filter' && expr.of.kind === 'path' ? [expr, expr.of.member] : [null, '']
   const list = filter?.of.kind === 'path' ? filter.of.of : filter?.of
   const entries = list?.kind === 'name' ? copies.of.get(list.name) : undefined
@@ -211,9 +258,17 @@ export function single(expr: Expr, copies: Copies): Expr {
   return Number.isInteger(value) && value >= 1 && value <= entries.copies ? { kind: 'name', name: codeAt(member, value), ...HERE } : expr
 }
 
-/** Conditions with what they ask of entries written as if asked of one question: what classes of answers have to tell apart. */
+/** Conditions with what they ask of entries and rows written as if asked of one question: what classes of answers have to tell apart. */
 export function* askedOfEntries(expr: Expr, plan: Plan): Generator<Expr> {
   yield expr
+  const grids = new Set(plan.questions.filter(q => q.place.node.type === 'grid').map(q => q.place.code))
+  const grid = (e: Expr): string | null => e.kind === 'name' && grids.has(e.name) ? e.name : e.kind === 'path' && grids.has(e.member) ? e.member : e.kind === 'filter' ? grid(e.of) : null
+  if ([...nodesOf(expr)].some(n => grid(n) !== null)) {
+    yield replaced(expr, (n) => {
+      const of = n.kind === 'path' ? grid(n.of) : null
+      return n.kind === 'path' && of !== null ? { kind: 'name', name: rowCode(of, n.member), ...HERE } : null
+    })
+  }
   if (![...nodesOf(expr)].some(n => n.kind === 'name' && plan.groups.has(n.name))) return
   const values = new Map<string, string>()
   for (const n of nodesOf(expr)) if (n.kind === 'quantified' && n.over.kind === 'path') values.set(n.variable, n.over.member)

@@ -1,17 +1,19 @@
-import type { Answers, Answer } from '../fill/answers'
-import { nested } from '../fill/draw'
+import type { Answers } from '../fill/answers'
 import type { PlannedGroup, PlannedQuestion, PlannedRule, PlannedSection, Step } from '../fill/plan'
 import { isRepeating } from '../fill/steps'
-import { sampleAnswer } from './domains'
 import { ruleId, type RuleKind } from '../form/rules'
+import { keyOf } from '../lists/listIndex'
 import type { Place } from '../form/walk'
 import { Encoding } from './encode'
 import { offersOf } from './offers'
 import type { ConflictPart } from './finding'
-import { shownChain, type Model } from './model'
+import { locksOf, shownChain, type Model } from './model'
 import type { Literal, Outcome } from './sat'
+import { Ways } from './ways'
 import { blockersIn, coneOf, type Cone } from './cone'
+import { constantDefault } from './domains'
 import { baseOf, type Entries } from './entries'
+import { exampleOf } from './example'
 
 /** Conflicts that one call of the solver may meet: the same on every machine, so the same form gets the same verdict. */
 export const CONFLICT_LIMIT = 20_000
@@ -29,9 +31,7 @@ export class StateSpace {
   private readonly shownOf = new Map<number, Literal>()
   private readonly switchLiterals: Literal[] = []
   private readonly ruleLiterals = new Map<string, Literal>()
-  private readonly leads: Literal[][] = []
-  private readonly routeLiterals: Literal[][] = []
-  private readonly reachedAt: Literal[] = []
+  private readonly ways: Ways
 
   private readonly offeredOf = new Map<string, Literal[]>()
   /** Choices of which it can't be said by conditions what they offer. */
@@ -51,6 +51,7 @@ export class StateSpace {
    */
   constructor(readonly model: Model, readonly current: number, names: readonly string[] = []) {
     this.encoding = new Encoding(model)
+    this.ways = new Ways(this)
     const cone = coneOf(model, current, names)
     this.asked = cone.codes
     this.take(cone)
@@ -149,59 +150,10 @@ export class StateSpace {
   }
 
   /** The literal “the routes lead to this section”; the number of sections stands for the finish. */
-  reached(index: number): Literal {
-    return this.reachedAt[index] ??= this.reach(index)
-  }
+  reached = (index: number): Literal => this.ways.reached(index)
 
-  private reach(index: number): Literal {
-    const start = this.model.waypoint[index] ?? 0
-    if (start === index) return this.encoding.yes
-    const from: Literal[] = []
-    for (let i = start; i < index; i++) {
-      const literal = this.leadsTo(i)[index]
-      if (literal !== undefined) from.push(literal)
-    }
-    return this.encoding.or(from)
-  }
-
-  /** By target: the literal “leaving section i leads there”. */
-  private leadsTo(i: number): Literal[] {
-    const known = this.leads[i]
-    if (known) return known
-    const section = this.model.plan.sections[i]
-    if (!section) return []
-    const { encoding } = this
-    const reached = this.reached(i)
-    if (section.routes.length === 0) {
-      const onward: Literal[] = []
-      onward[i + 1] = reached
-      return this.leads[i] = onward
-    }
-    const shown = this.rule(section.shown, section.place, 'shownWhen')
-    const byTarget = new Map<number, Literal[]>([[i + 1, [encoding.and([reached, -shown])]]])
-    const add = (target: number, literal: Literal) => byTarget.set(target, [...byTarget.get(target) ?? [], literal])
-    const taken = this.routesTaken(i)
-    section.routes.forEach((route, r) => add(route.target, taken[r] ?? -encoding.yes))
-    add(i + 1, encoding.and([reached, shown, ...taken.map(t => -t)]))
-    const leads: Literal[] = []
-    for (const [target, literals] of byTarget) leads[target] = encoding.or(literals)
-    this.leads[i] = leads
-    return leads
-  }
-
-  /** By route of a section: the literal “leaving the section takes this one”: it is true, and none above it. */
-  routesTaken(i: number): Literal[] {
-    const section = this.model.plan.sections[i]
-    const known = this.routeLiterals[i]
-    if (!section || known) return known ?? []
-    const notBefore: Literal[] = [this.reached(i), this.rule(section.shown, section.place, 'shownWhen')]
-    return this.routeLiterals[i] = section.routes.map((route) => {
-      const holds = route.when === null ? this.unconditional(section.place, route.index) : this.rule(route.when, section.place, 'route', route.index)
-      const taken = this.encoding.and([...notBefore, holds])
-      notBefore.push(-holds)
-      return taken
-    })
-  }
+  /** By route of a section: the literal “leaving the section takes this one”. */
+  routesTaken = (index: number): Literal[] => this.ways.routesTaken(index)
 
   /** “This rule is true”: the truth of its condition while its switch is on, else anything. */
   rule(rule: PlannedRule | null, place: Place, kind: RuleKind, index = 0): Literal {
@@ -219,10 +171,10 @@ export class StateSpace {
     return literal
   }
 
-  /** A route without condition: always taken while its switch is on. */
-  private unconditional(place: Place, index: number): Literal {
+  /** Something without condition: always so while its switch is on. */
+  always(place: Place, kind: RuleKind, index = 0): Literal {
     const literal = this.encoding.solver.newVariable()
-    this.encoding.solver.addClause([-this.switchFor(place, 'route', index), literal])
+    this.encoding.solver.addClause([-this.switchFor(place, kind, index), literal])
     return literal
   }
 
@@ -245,6 +197,8 @@ export class StateSpace {
     const { solver } = this.encoding
     const { blank } = this.encoding.variable(code)
     solver.addClause([blank, this.inPlay(question)])
+    this.joinRows(question, blank)
+    this.lock(question)
     this.offers(question)
     this.calculate(question)
     if (question.place.section >= this.current) return
@@ -252,6 +206,28 @@ export class StateSpace {
     const { entryOf } = question.place
     if ((entryOf === null || this.model.copies.of.has(entryOf.code)) && this.model.isAlwaysFilled(question.place)) this.complete(question)
     else this.encoding.widen()
+  }
+
+  /** A read-only question has the answer that it begins with, whatever was given before. */
+  private lock(question: PlannedQuestion) {
+    const { blank, classes, domain } = this.encoding.variable(question.place.code)
+    const locks = locksOf(this.model, question)
+    if (locks.length === 0 || question.value !== null || domain.opaque) return
+    const locked = this.encoding.or(locks.map(({ lock, place }) => lock === true ? this.always(place, 'readOnly') : this.rule(lock, place, 'readOnly')))
+    const begins = constantDefault(question)
+    const answer = begins === undefined ? blank : classes.find(c => keyOf(c.value) === keyOf(begins))?.literal
+    if (answer === undefined) return this.encoding.widen()
+    const on = begins === undefined ? [] : [-this.switchFor(question.place, 'default', 0)]
+    this.encoding.solver.addClause([...on, -locked, -this.inPlay(question), answer])
+  }
+
+  /** A grid is blank while all its rows are. */
+  private joinRows({ place: { code, node } }: PlannedQuestion, blank: Literal) {
+    const rows = this.model.copies.rowsOf(code)
+    if (node.type !== 'grid' || rows.length === 0) return
+    const answered = rows.map(row => -this.encoding.variable(row).blank)
+    for (const literal of answered) this.encoding.solver.addClause([-literal, -blank])
+    if (rows.length === node.rows.length) this.encoding.solver.addClause([blank, ...answered])
   }
 
   /** A group that is looked into: before the current section, every entry is complete. */
@@ -385,24 +361,7 @@ export class StateSpace {
     return core.flatMap(l => bySwitch.get(l) ?? []).sort((a, b) => (order.get(a.address) ?? 0) - (order.get(b.address) ?? 0) || a.index - b.index)
   }
 
-  /** The answers of the model found last. A question with a default that is to be blank says so. */
-  answers(): Answers {
-    const { plan, copies } = this.model
-    const byEntry: Record<string, Answer>[] = [{}]
-    const values = this.encoding.answers()
-    for (const code of this.encoding.codes()) {
-      const step = this.model.stepOf(code)
-      if (!step) continue
-      const { base, entry } = baseOf(code)
-      const flat = byEntry[entry - 1] ??= {}
-      const value = values.get(code)
-      if (value !== undefined) flat[base] = sampleAnswer(step, value)
-      else if (step.default !== null) flat[base] = null
-    }
-    const counts = this.encoding.entered.counts()
-    // Entries that are not told apart are like the last that is.
-    return nested(plan.sections, byEntry[0] ?? {}, ({ place: { code } }) => counts.has(code) ? Array.from({ length: counts.get(code) ?? 0 }, (_, i) => byEntry[Math.min(i, (copies.of.get(code)?.copies ?? 1) - 1)] ?? {}) : null)
-  }
+  answers = (): Answers => exampleOf(this.model, this.encoding)
 }
 
 /** What a goal about some questions rests on, made ready: its answers' literals, whether any of it is not exact, or lies in a circle. */

@@ -118,8 +118,8 @@ export class Stamps {
     return step.place.section < from ? [own, this.ofChecks[step.place.section] ?? 0] : [own]
   }
 
-  private sectionStamp({ place, shown }: PlannedSection): number {
-    return this.join('section', [this.placeStamp(place), ...this.names(shown?.expr, place.section), ...this.wayStamps(place.section)])
+  private sectionStamp({ place, shown, readOnly }: PlannedSection): number {
+    return this.join('section', [this.placeStamp(place), ...this.names(shown?.expr, place.section), ...this.names(readOnly === true ? null : readOnly?.expr, place.section), ...this.wayStamps(place.section)])
   }
 
   /** What decides whether the routes lead to a section. */

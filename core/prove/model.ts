@@ -1,5 +1,5 @@
-import type { Expr } from '../expressions/tree'
-import { planOf, type Plan, type PlannedQuestion, type PlannedSection, type Step } from '../fill/plan'
+import { namesIn, type Expr } from '../expressions/tree'
+import { planOf, type Plan, type PlannedQuestion, type PlannedRule, type PlannedSection, type Step } from '../fill/plan'
 import { BOOLEAN } from '../expressions/types'
 import type { Reading } from '../form/scope'
 import type { Form, Turn } from '../form/definition'
@@ -10,7 +10,7 @@ import { fills, viewOf } from '../parties/access'
 import type { Place } from '../form/walk'
 import { blockersOf, isAvoidable } from './blockers'
 import { circularCodes } from './circles'
-import { askedIn, domainOf, ENTRIES, OPAQUE, type Asked, type Domain } from './domains'
+import { askedIn, domainOf, ENTRIES, lockedAs, OPAQUE, type Asked, type Domain } from './domains'
 import { askedOfEntries, baseOf, Copies } from './entries'
 
 /** A rule with what was read of it; `expr` is null when it can't be used. */
@@ -49,16 +49,18 @@ export function modelOf(form: Form, today: string): Model {
   const rules = readRules(form, plan)
   const read = rules.flatMap(r => r.expr ?? [])
   const asked = askedIn(read.flatMap(e => [...askedOfEntries(e, plan)]), path => cellsReached(plan, path))
+  passOn(asked, plan)
   const domains = new Map<string, Domain>()
   const stepAt = new Map(plan.sections.flatMap(s => s.all).map(s => [s.place.order, s] as const))
   const circular = circularCodes(plan)
   const copies = new Copies(plan, read, circular)
+  for (const grid of copies.counted) for (const row of copies.rowsOf(grid)) asked.whole.add(row)
   const domain = (of: string): Domain => {
     const code = baseOf(of).base
     const known = domains.get(code)
     if (known) return known
-    const question = plan.byCode.get(code)
-    const found = question ? domainOf(question.place.node, question, plan, asked) : copies.of.has(of) ? ENTRIES : OPAQUE
+    const question = copies.stepOf(code)
+    const found = question?.place.node.type === 'grid' && copies.rowsOf(code).length > 0 ? lockedAs(ENTRIES, question, plan) : question ? domainOf(question.place.node, question, plan, asked) : copies.of.has(of) ? ENTRIES : OPAQUE
     domains.set(code, found)
     return found
   }
@@ -71,6 +73,24 @@ export function modelOf(form: Form, today: string): Model {
     isAlwaysFilled: alwaysFilled(plan),
     stepOf: code => copies.stepOf(code),
     sectionOf: step => plan.sections[step.place.section],
+  }
+}
+
+/** What is asked of a calculated text is asked of the answers that it is made of. */
+function passOn(asked: Asked, { questions }: Plan) {
+  const made = questions.flatMap(q => q.value?.expr ? [{ code: q.place.code, names: namesIn(q.value.expr) }] : [])
+  for (let again = true; again;) {
+    again = false
+    for (const { code, names } of made) {
+      for (const name of names) {
+        const [from, to] = [asked.constants.get(code) ?? [], asked.constants.get(name) ?? []]
+        const more = from.filter(v => !to.includes(v))
+        const isWhole = asked.whole.has(code) && !asked.whole.has(name)
+        if (more.length > 0) asked.constants.set(name, [...to, ...more])
+        if (isWhole) asked.whole.add(name)
+        again ||= more.length > 0 || isWhole
+      }
+    }
   }
 }
 
@@ -120,6 +140,12 @@ function readRules(form: Form, plan: Plan): ReadRule[] {
     const list = rule.kind === 'narrowedBy' && 'list' in rule.place.node ? rule.place.node.list ?? '' : null
     return { ...rule, ...plan.names.read(rule.text, rule.place, wanted, list) }
   })
+}
+
+/** What may make a question read-only: its own rule and those of what stands around it. */
+export const locksOf = (model: Model, step: PlannedQuestion): { lock: true | PlannedRule, place: Place }[] => {
+  const section = model.sectionOf(step)
+  return [...section ? [section] : [], ...shownChain(model, step)].flatMap(({ readOnly, place }) => readOnly === null ? [] : [{ lock: readOnly, place }])
 }
 
 /** The steps whose own rules decide whether something is in play: itself and the groups around it, the inner ones first. */

@@ -1,9 +1,9 @@
 import { dayNumber, durationFrom, FIRST_DAY, instant, isDuration, LAST_DAY } from '../expressions/dates'
 import { isNumber } from '../expressions/decimal'
-import { namesIn, nodesOf, type CompareOp, type Expr, type ExprOf } from '../expressions/tree'
+import { nodesOf, type CompareOp, type Expr, type ExprOf } from '../expressions/tree'
 import type { Value } from '../expressions/types'
-import { compile } from '../expressions/compile'
 import { Ages } from './ages'
+import { Carried } from './carried'
 import { constantOf, linearSum, linearTimes, type Linear } from './arithmetic'
 import type { Encoding, Truth } from './encode'
 import { baseOf, single } from './entries'
@@ -16,7 +16,7 @@ export type Unit = 'number' | 'day' | 'second' | 'clock' | 'length'
 export interface Term { linear: Linear, unit: Unit, given: Literal }
 
 const DAY = rational(86_400)
-const constant = (value: Rational, unit: Unit, given: Literal): Term => ({ linear: constantOf(value), unit, given })
+export const constant = (value: Rational, unit: Unit, given: Literal): Term => ({ linear: constantOf(value), unit, given })
 const isConstant = ({ linear }: Term) => linear.terms.size === 0
 /** Divisors whose quotients are decimals: no other division is exact in decimal arithmetic. */
 const isDecimal = ({ n }: Rational): boolean => {
@@ -29,21 +29,20 @@ const isDecimal = ({ n }: Rational): boolean => {
 export class Terms {
   private readonly ofQuestion = new Map<string, Term | null>()
   private readonly built = new Map<Expr, Term | null>()
-  private readonly counts = new Map<string, Term>()
   /** Once a condition asks for it. */
   today: Term | null = null
   todayIndex: number | null = null
 
   private readonly ages: Ages
+  readonly carried: Carried
 
   constructor(private readonly encoding: Encoding) {
     this.ages = new Ages(encoding, this)
+    this.carried = new Carried(encoding, this)
   }
 
   /** The variables of questions, to read an example from. */
   readonly variables = new Map<string, number>()
-  /** The variables that count the choices of which no condition asks, by question. */
-  readonly others = new Map<string, number>()
 
   of(expr: Expr): Term | null {
     const known = this.built.get(expr)
@@ -205,9 +204,9 @@ export class Terms {
     if (!first) return null
     const ofEntries = args.length === 1 ? this.encoding.entered.aggregate(name, first) : null
     if (ofEntries) return ofEntries
-    if (name === 'count') return first.kind === 'name' ? this.count(first.name) : null
+    if (name === 'count') return first.kind === 'name' ? this.carried.count(first.name) : null
     if (name === 'duration') return first.kind === 'text' ? lengthOf(durationFrom(first.value), this.encoding.yes) : null
-    if (name === 'sum' && args.length === 1 && first.kind === 'path') return this.sumOfChosen(first)
+    if (name === 'sum' && args.length === 1 && first.kind === 'path') return this.carried.sum(first)
     if (name === 'abs') return this.absolute(first)
     if (name === 'floor' || name === 'ceiling') return this.rounding(first, name)
     if (name === 'modulo') return this.modulo(args)
@@ -232,54 +231,6 @@ export class Terms {
     this.encoding.arithmetic.within(index, { literal: this.encoding.yes, low: rational(from), high: rational(from + TEN_YEARS), strict: false })
     this.todayIndex = index
     return this.today = { linear, unit: 'day', given: this.encoding.yes }
-  }
-
-  /** How many are chosen: each class that conditions ask for counts one, the others together as many as there are. */
-  count(code: string): Term | null {
-    const { model, arithmetic } = this.encoding
-    const question = model.stepOf(code)
-    if (!question) return null
-    const known = this.counts.get(code)
-    if (known) return known
-    const { blank, classes, domain } = this.encoding.variable(code)
-    if (!domain.many || domain.opaque) return null
-    // How many of a class are on offer at once is not told by its being on offer.
-    if (question.offer?.narrow || question.offer?.rules) this.encoding.widen()
-    const total = classes.reduce((sum, { literal }, i) => {
-      const most = domain.sizes?.[i] ?? 1
-      const { index, linear } = arithmetic.variable(ONE)
-      if (most > 1) this.others.set(code, index)
-      arithmetic.within(index, { literal, low: ONE, high: rational(most), strict: false })
-      arithmetic.within(index, { literal: -literal, low: ZERO, high: ZERO, strict: false })
-      return linearSum(sum, linear)
-    }, constantOf(ZERO))
-    const term: Term = { linear: total, unit: 'number', given: -blank }
-    this.counts.set(code, term)
-    return term
-  }
-
-  /** `sum(extras.price)`: what the chosen options carry, each counted while it is chosen. */
-  private sumOfChosen(path: ExprOf<'path'>): Term | null {
-    const { model, arithmetic } = this.encoding
-    const code = path.of.kind === 'name' ? path.of.name : path.of.kind === 'path' && path.of.member === 'row' && path.of.of.kind === 'name' ? path.of.of.name : null
-    if (code === null || !model.stepOf(code)) return null
-    const { blank, classes, domain } = this.encoding.variable(code)
-    if (!domain.many || domain.opaque || domain.sizes?.some(s => s > 1)) return null
-    const run = compile(path, model.copies.environment)
-    const values = new Array<Value>(model.copies.size).fill(null)
-    let total = constantOf(ZERO)
-    for (const { value, literal } of classes) {
-      values[model.copies.environment.slotOf(code) ?? 0] = [value]
-      const reached = run(values)
-      const worth = Array.isArray(reached) ? reached[0] ?? null : reached
-      // An option that carries nothing is left out of the list; when none is left the sum has no value.
-      if (!isNumber(worth)) return null
-      const { index, linear } = arithmetic.variable(ONE)
-      arithmetic.within(index, { literal, low: ONE, high: ONE, strict: false })
-      arithmetic.within(index, { literal: -literal, low: ZERO, high: ZERO, strict: false })
-      total = linearSum(total, linear, fromDecimal(worth))
-    }
-    return { linear: total, unit: 'number', given: -blank }
   }
 
   private absolute(expr: Expr): Term | null {
@@ -344,32 +295,7 @@ export class Terms {
       const shifted = this.remainder({ ...whole, linear: linearSum(whole.linear, constantOf(rational(3))) }, rational(7))
       return { ...shifted, linear: linearSum(shifted.linear, constantOf(ONE)), given: whole.given }
     }
-    return whole ? null : this.reached(expr)
-  }
-
-  /** `harbour.row.depth`, `berth.price`: a number for each choice. */
-  private reached(expr: Expr): Term | null {
-    const { model } = this.encoding
-    const [name, ...others] = namesIn(expr)
-    const question = name === undefined || others.length > 0 ? undefined : model.stepOf(name)
-    if (name === undefined || !question?.offer) return null
-    const { classes, domain } = this.encoding.variable(name)
-    if (!domain.singletons || domain.opaque || domain.many) return null
-    const run = compile(expr, model.copies.environment)
-    const values = new Array<Value>(model.copies.size).fill(null)
-    const cases: { when: Literal, linear: Linear, given: Literal }[] = []
-    let unit: Unit | undefined
-    for (const { value, literal } of classes) {
-      values[model.copies.environment.slotOf(name) ?? 0] = value
-      const cell = run(values)
-      if (cell === null) continue
-      const day = typeof cell === 'string' ? dayNumber(cell) : null
-      const found = isNumber(cell) ? constant(fromDecimal(cell), 'number', this.encoding.yes) : fromUnits(day, 'day', this.encoding.yes)
-      if (!found || (unit ?? found.unit) !== found.unit) return null
-      unit = found.unit
-      cases.push({ when: literal, linear: found.linear, given: this.encoding.yes })
-    }
-    return unit === undefined ? null : this.among(unit, cases)
+    return whole ? null : this.carried.reached(expr)
   }
 
   /** A comparison as a truth; null where a side is not linear. */
@@ -411,7 +337,7 @@ const TEN_YEARS = 3_653
 const UNITS: Partial<Record<string, Unit>> = { number: 'number', date: 'day', dateTime: 'second', time: 'clock' }
 const LIMITS: Partial<Record<Unit, readonly [number, number]>> = { day: [FIRST_DAY, LAST_DAY], second: [FIRST_DAY * 86_400, (LAST_DAY + 1) * 86_400 - 1], clock: [0, 86_399] }
 
-const fromUnits = (n: number | null, unit: Unit, given: Literal): Term | null => n === null ? null : constant(rational(n), unit, given)
+export const fromUnits = (n: number | null, unit: Unit, given: Literal): Term | null => n === null ? null : constant(rational(n), unit, given)
 function lengthOf(duration: Value, given: Literal): Term | null {
   return isDuration(duration) && duration.unit === 'seconds' ? constant(rational(duration.amount), 'length', given) : null
 }

@@ -8,7 +8,7 @@ import type { Encoding, Truth, Variable } from './encode'
 import { baseOf, single } from './entries'
 import type { Entered } from './entered'
 import type { Model } from './model'
-import { FLIPPED, HERE, isStrict, testExpression, twoSided } from './rewritten'
+import { FLIPPED, HERE, isStrict, replaced, testExpression, twoSided } from './rewritten'
 import type { Literal } from './sat'
 import { usesToday } from './terms'
 import { isTextTest } from './textClasses'
@@ -119,7 +119,36 @@ export class Truths {
       return { t: -this.encoding.yes, f: -this.encoding.yes }
     }
     if (left.kind === 'name' && isConstant(right) && !this.isOpaque(left.name) && !this.encoding.variable(left.name).domain.many) return this.againstConstant(left.name, op, right, expr)
-    return this.tabulated(expr) ?? this.againstReached(expr) ?? this.encoding.terms.compare(op, left, right) ?? this.booleans(expr) ?? this.open(expr)
+    return this.tabulated(expr) ?? this.byCases(expr) ?? this.againstReached(expr) ?? this.encoding.terms.compare(op, left, right) ?? this.booleans(expr) ?? this.open(expr)
+  }
+
+  /** A text that is calculated by cases (`if … then "tall" else "short"`), or a question that is, against something: case by case. */
+  private byCases(expr: ExprOf<'compare'>): Truth | null {
+    const { op, left, right } = expr
+    if (this.casesOf(left) === null) return this.casesOf(right) === null ? null : this.byCases({ ...expr, op: FLIPPED[op], left: right, right: left })
+    const { and, or } = this.encoding
+    if (left.kind === 'if') {
+      const test = this.of(left.test).t
+      const [a, b] = [left.then, left.else].map(side => this.of({ ...expr, left: side, right }))
+      const choose = (x: Literal | undefined, y: Literal | undefined) => or([and([test, x ?? 0]), and([-test, y ?? 0])])
+      return { t: choose(a?.t, b?.t), f: choose(a?.f, b?.f) }
+    }
+    const value = this.casesOf(left)
+    if (left.kind !== 'name' || !value) return null
+    // Not in play it is blank.
+    const [there, gone] = [this.of({ ...expr, left: value }), this.of({ ...expr, left: { kind: 'null', ...HERE } })]
+    const { blank } = this.encoding.variable(left.name)
+    const choose = (x: Literal, y: Literal) => or([and([-blank, x]), and([blank, y])])
+    return { t: choose(there.t, gone.t), f: choose(there.f, gone.f) }
+  }
+
+  /** What a text or code is calculated by; null for numbers and times, which are sums, and for anything that is answered. */
+  private casesOf(expr: Expr): Expr | null {
+    const isText = (e: Expr): boolean => e.kind === 'text' || e.kind === 'null' || (e.kind === 'if' && isText(e.then) && isText(e.else)) || (e.kind === 'name' && TEXTS.has(this.model.copies.typeOf(e.name).kind))
+    if (expr.kind === 'if') return isText(expr) ? expr : null
+    if (expr.kind !== 'name' || this.model.circular.has(expr.name)) return null
+    const value = this.model.stepOf(expr.name)?.value?.expr
+    return value && isText(value) ? value : null
   }
 
   /** A question against what a choice leads to (`harbour.row.depth < draught`): for each choice that is a constant, which the classes are cut by. */
@@ -175,8 +204,15 @@ export class Truths {
     return ['boolean', 'and', 'or', 'not', 'compare', 'in', 'between', 'quantified'].includes(expr.kind)
   }
 
+  /** With the answers of single entries and rows by their names. */
+  private withNames = (expr: Expr): Expr => replaced(expr, (n) => {
+    const one = n.kind === 'path' || n.kind === 'filter' ? single(n, this.model.copies) : n
+    return one === n ? null : one
+  })
+
   /** A test of questions with few single answers each (yes/no, choices, today apart) by trying all combinations. */
-  private tabulated(expr: Expr): Truth | null {
+  private tabulated(whole: Expr): Truth | null {
+    const expr = this.withNames(whole)
     const names = namesIn(expr)
     if (usesToday(expr)) return null
     const variables = names.map(name => this.encoding.variable(name))
@@ -227,6 +263,7 @@ export class Truths {
 
 /** The functions that give yes or no. */
 const TESTS: ReadonlySet<string> = new Set(['list contains', 'contains', 'starts with', 'ends with', 'matches', 'all', 'any'])
+const TEXTS: ReadonlySet<string> = new Set(['text', 'code'])
 const MOST_ROWS = 600
 
 const CONSTANTS: ReadonlySet<Expr['kind']> = new Set(['number', 'text', 'boolean', 'date', 'time', 'dateTime'])

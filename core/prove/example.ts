@@ -1,0 +1,39 @@
+import type { Answer, Answers } from '../fill/answers'
+import { nested } from '../fill/draw'
+import { sampleAnswer } from './domains'
+import type { Encoding } from './encode'
+import { baseOf, rowCode } from './entries'
+import type { Model } from './model'
+
+/** The answers of the model that the solver found last. A question with a default that is to be blank says so. */
+export function exampleOf(model: Model, encoding: Encoding): Answers {
+  const { plan, copies } = model
+  const byEntry: Record<string, Answer>[] = [{}]
+  const values = encoding.answers()
+  for (const code of encoding.codes()) {
+    const step = model.stepOf(code)
+    const { base, entry, grid } = baseOf(code)
+    if (!step || grid !== null) continue
+    const flat = byEntry[entry - 1] ??= {}
+    const value = values.get(code)
+    if (copies.rowsOf(code).length > 0 && !encoding.solver.isTrue(encoding.variable(code).blank)) flat[base] = gridOf(model, code, values)
+    else if (value !== undefined) flat[base] = sampleAnswer(step, value)
+    else if (step.default !== null) flat[base] = null
+  }
+  const counts = encoding.entered.counts()
+  // Entries that are not told apart are like the last that is.
+  return nested(plan.sections, byEntry[0] ?? {}, ({ place: { code } }) => counts.has(code) ? Array.from({ length: counts.get(code) ?? 0 }, (_, i) => byEntry[Math.min(i, (copies.of.get(code)?.copies ?? 1) - 1)] ?? {}) : null)
+}
+
+/** The rows of a grid, those that no rule asks for with any answer. */
+function gridOf({ stepOf, copies }: Model, code: string, values: ReadonlyMap<string, unknown>): Answer {
+  const node = stepOf(code)?.place.node
+  if (node?.type !== 'grid') return null
+  const asked = new Set(copies.rowsOf(code).map(row => baseOf(row).row))
+  const answer: Record<string, Answer> = {}
+  for (const { code: row } of node.rows) {
+    const given = asked.has(row) ? values.get(rowCode(code, row)) : node.options[0]?.code
+    if (typeof given === 'string') answer[row] = given
+  }
+  return answer
+}

@@ -78,8 +78,12 @@ export function* nodesOf(expr: Expr): Generator<Expr> {
 /** Names with a meaning of their own: the row being narrowed, the item being filtered. */
 export const BOUND_NAMES: ReadonlySet<string> = new Set(['row', 'item'])
 
-/** The question codes that an expression names, each once, in the order of the text; what it binds itself is left out. */
-export function namesIn(expr: Expr): string[] {
+const NAMES = new WeakMap<Expr, readonly string[]>()
+
+/** The question codes that an expression names, each once, in the order of the text; what it binds itself is left out. Trees don't change. */
+export function namesIn(expr: Expr): readonly string[] {
+  const known = NAMES.get(expr)
+  if (known) return known
   const names = new Set<string>()
   const visit = (node: Expr, bound: readonly string[]) => {
     if (node.kind === 'name' && !BOUND_NAMES.has(node.name) && !bound.includes(node.name)) names.add(node.name)
@@ -91,5 +95,7 @@ export function namesIn(expr: Expr): string[] {
     for (const child of childrenOf(node)) visit(child, bound)
   }
   visit(expr, [])
-  return [...names]
+  const found = [...names]
+  NAMES.set(expr, found)
+  return found
 }

@@ -45,7 +45,7 @@ function namesAt(place: Place): readonly string[] {
 }
 
 /** The codes a rule uses; none when it can't be read. */
-export function namesUsed(text: string): string[] {
+export function namesUsed(text: string): readonly string[] {
   try {
     return namesIn(parsed(text))
   }

@@ -47,7 +47,7 @@ function closureOf(start: Place, places: readonly Place[]): Place[] {
 }
 
 /** The names in a rule; one that can't be read is a fault, and names nothing. */
-function namesRead(text: string): string[] {
+function namesRead(text: string): readonly string[] {
   try {
     return namesIn(parsed(text))
   }

@@ -1,6 +1,6 @@
 import { namesIn, type Expr } from '../expressions/tree'
 import type { PlannedSection, Step } from '../fill/plan'
-import { baseOf, codeAt, type Entries } from './entries'
+import { baseOf, codeAt, plainCode, type Entries } from './entries'
 import { ownRules } from '../fill/steps'
 import { locksOf, shownChain, type Model } from './model'
 
@@ -46,15 +46,14 @@ export function coneOf(model: Model, current: number, names: readonly string[]):
     }
   }
   for (let name = open.pop(); name !== undefined; name = open.pop()) {
-    const { base, entry } = baseOf(name)
-    const code = entry === 1 ? base : name
+    const code = plainCode(name)
     const question = model.stepOf(code)
     const entries = model.copies.of.get(code)
     if (cone.has(code) || (!question && !entries)) continue
     cone.add(code)
     if (entries) wantEntries(entries)
     if (!question) continue
-    const { grid } = baseOf(code)
+    const { grid } = question.place.node.type === 'choice' ? baseOf(code) : { grid: null }
     open.push(...grid === null ? model.copies.rowsOf(code) : [grid])
     wantSection(question.place.section)
     for (const step of shownChain(model, question)) want(step.shown?.expr)

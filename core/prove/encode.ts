@@ -3,7 +3,7 @@ import type { Expr } from '../expressions/tree'
 import type { Value } from '../expressions/types'
 import { SOMETHING, type Domain } from './domains'
 import { Arithmetic, constantOf, linearSum, linearTimes } from './arithmetic'
-import { baseOf } from './entries'
+import { plainCode } from './entries'
 import { Entered } from './entered'
 import type { Model } from './model'
 import { floorOf, rational, toDecimal } from './rational'
@@ -67,8 +67,7 @@ export class Encoding {
   }
 
   variable(of: string): Variable {
-    const { base, entry } = this.variables.has(of) ? { base: of, entry: 1 } : baseOf(of)
-    const code = entry === 1 ? base : of
+    const code = plainCode(of)
     const known = this.variables.get(code)
     if (known) {
       if (known.isOpen) this.widen()

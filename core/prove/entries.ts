@@ -33,6 +33,13 @@ const ROW = '#'
 /** The row of a grid, as a question of its own. */
 export const rowCode = (grid: string, row: string): string => `${grid}${ROW}${row}`
 const PARTS = /^([^@#]*)(?:@(\d+))?(?:#(.*))?$/s
+/** A code as it is known by: the first entry's without its number. */
+export const plainCode = (code: string): string => code.includes(AT) ? partsOf(code) : code
+function partsOf(code: string): string {
+  const { base, entry } = baseOf(code)
+  return entry === 1 ? base : code
+}
+
 /**
  * What a code is made of: the code that a question of an entry goes by in the form, and which entry it is of; of the row of a grid, the grid
  * (in its entry) and the row.
@@ -122,6 +129,8 @@ export class Copies {
 
   /** A question by its code, or that of an entry's copy, or a grid's row. */
   stepOf(code: string): PlannedQuestion | undefined {
+    const plain = this.plan.byCode.get(code)
+    if (plain) return plain
     const { base, entry, grid, row } = baseOf(code)
     if (entry === 1 && grid === null) return this.plan.byCode.get(base)
     const known = this.steps.get(code)
@@ -146,9 +155,9 @@ export class Copies {
   }
 
   /** The rows of a grid that rules ask for one by one. */
-  rowsOf(grid: string): string[] {
-    const { base } = baseOf(grid)
-    return [...this.rows.get(base) ?? []].map(row => rowCode(grid, row))
+  rowsOf(grid: string): readonly string[] {
+    if (this.rows.size === 0) return []
+    return (this.rows.get(baseOf(grid).base) ?? []).map(row => rowCode(grid, row))
   }
 
   /** What stands at a place of a copy. */
@@ -261,6 +270,7 @@ export function single(expr: Expr, copies: Copies): Expr {
 /** Conditions with what they ask of entries and rows written as if asked of one question: what classes of answers have to tell apart. */
 export function* askedOfEntries(expr: Expr, plan: Plan): Generator<Expr> {
   yield expr
+  if (plan.groups.size === 0 && !plan.questions.some(q => q.place.node.type === 'grid')) return
   const grids = new Set(plan.questions.filter(q => q.place.node.type === 'grid').map(q => q.place.code))
   const grid = (e: Expr): string | null => e.kind === 'name' && grids.has(e.name) ? e.name : e.kind === 'path' && grids.has(e.member) ? e.member : e.kind === 'filter' ? grid(e.of) : null
   if ([...nodesOf(expr)].some(n => grid(n) !== null)) {

@@ -54,7 +54,7 @@ export type Decision =
   | { is: 'skipped' }
 
 /** Random runs before the solver is asked: they settle most goals, and each is an example. */
-const RUNS = 60
+const RUNS = 16
 /** So many goals that nothing is kept of are worth random runs. */
 const MANY_FRESH = 100
 

@@ -144,6 +144,7 @@ function readRules(form: Form, plan: Plan): ReadRule[] {
 
 /** What may make a question read-only: its own rule and those of what stands around it. */
 export const locksOf = (model: Model, step: PlannedQuestion): { lock: true | PlannedRule, place: Place }[] => {
+  if (!model.plan.locks) return []
   const section = model.sectionOf(step)
   return [...section ? [section] : [], ...shownChain(model, step)].flatMap(({ readOnly, place }) => readOnly === null ? [] : [{ lock: readOnly, place }])
 }

@@ -13,6 +13,8 @@ const UNASSIGNED = 0
 const DECAY = 1 / 0.95
 const RESTART_UNIT = 64
 /** Restarts after which a call decides by activity alone. */
+/** Conflicts that may be met before a goal is searched for from its assumptions on. */
+const ATTEMPTS = 12
 const FEW_ROUNDS = 4
 
 interface Clause { literals: Literal[] }
@@ -29,7 +31,9 @@ export class Solver {
   private activity: number[] = [0]
   private phase: number[] = [-1]
   private seen: boolean[] = [false]
-  private trail: Literal[] = []
+  /** What is assigned, in order: the first `trailSize` of them. */
+  private readonly trail: Literal[] = []
+  private trailSize = 0
   private trailEnds: number[] = []
   private head = 0
   private step = 1
@@ -127,12 +131,12 @@ export class Solver {
     this.assigned[variable] = literal > 0 ? 1 : -1
     this.level[variable] = this.trailEnds.length
     this.reason[variable] = reason
-    this.trail.push(literal)
+    this.trail[this.trailSize++] = literal
   }
 
   /** Follows all consequences; the clause that fails, or null. */
   private propagate(): Clause | null {
-    while (this.head < this.trail.length) {
+    while (this.head < this.trailSize) {
       const literal = this.trail[this.head++] ?? 0
       const watching = this.watchesOf(literal)
       let kept = 0
@@ -150,11 +154,11 @@ export class Solver {
             if (rest) watching[kept++] = rest
           }
           watching.length = kept
-          this.head = this.trail.length
+          this.head = this.trailSize
           return clause
         }
       }
-      watching.length = kept
+      if (kept < watching.length) watching.length = kept
     }
     return null
   }
@@ -182,7 +186,7 @@ export class Solver {
     if (this.trailEnds.length <= level) return
     this.cursor = 0
     const end = this.trailEnds[level] ?? 0
-    for (let i = this.trail.length - 1; i >= end; i--) {
+    for (let i = this.trailSize - 1; i >= end; i--) {
       const literal = this.trail[i] ?? 0
       const variable = Math.abs(literal)
       this.assigned[variable] = UNASSIGNED
@@ -190,9 +194,10 @@ export class Solver {
       this.reason[variable] = null
       this.order.insert(variable)
     }
-    this.trail.length = end
+    this.trailSize = end
     this.trailEnds.length = level
-    this.head = end
+    // What was assigned with a new clause may still have to be followed.
+    this.head = Math.min(this.head, end)
   }
 
   /** First unique implication point: the clause learnt from a conflict and the level to go back to. */
@@ -201,7 +206,7 @@ export class Solver {
     const current = this.trailEnds.length
     const touched: number[] = []
     let open = 0
-    let at = this.trail.length - 1
+    let at = this.trailSize - 1
     let literal: Literal = 0
     let clause: Clause | null = failed
     do {
@@ -239,7 +244,7 @@ export class Solver {
   private assumptionsBehind(literal: Literal): Literal[] {
     const core = [literal]
     const open = new Set([Math.abs(literal)])
-    for (let i = this.trail.length - 1; i >= (this.trailEnds[0] ?? this.trail.length); i--) {
+    for (let i = this.trailSize - 1; i >= (this.trailEnds[0] ?? this.trailSize); i--) {
       const l = this.trail[i] ?? 0
       if (!open.has(Math.abs(l))) continue
       const reason = this.reason[Math.abs(l)]
@@ -265,6 +270,7 @@ export class Solver {
    * such assignment can be completed; null: everything is assigned
    */
   solve(assumptions: readonly Literal[] = [], conflictLimit = 100_000, among: readonly Literal[] | null = null): Outcome {
+    if (among && this.answersToo(assumptions, among)) return 'satisfiable'
     let shared = 0
     while (shared < assumptions.length && assumptions[shared] === this.assumed[shared]) shared += 1
     this.backtrack(shared)
@@ -281,6 +287,44 @@ export class Solver {
       if (round >= FEW_ROUNDS) this.among = null
       this.backtrack(0)
     }
+  }
+
+  /**
+   * Tries to answer with what is assigned from the last call, changed only where it contradicts: goals asked one after the other are often
+   * alike. False after some conflicts, or when an assumption can't hold: the search is for that.
+   */
+  private answersToo(assumptions: readonly Literal[], among: readonly Literal[]): boolean {
+    for (let attempt = 0; attempt < ATTEMPTS && !this.contradictory; attempt++) {
+      const failed = this.propagate() ?? this.extended(assumptions, among)
+      if (failed === true || failed === false) return failed
+      this.conflicts += 1
+      if (this.trailEnds.length === 0) this.contradictory = true
+      else this.learn(failed)
+      this.assumed = this.assumed.slice(0, this.trailEnds.length)
+    }
+    return false
+  }
+
+  /** Assigns what is asked for on top of what is: true when that contradicts nothing, else the clause that fails; false when it can't be. */
+  private extended(assumptions: readonly Literal[], among: readonly Literal[]): boolean | Clause {
+    const level = assumptions.reduce((least, l) => this.valueOf(l) === -1 ? Math.min(least, (this.level[Math.abs(l)] ?? 0) - 1) : least, this.trailEnds.length)
+    if (level < 0) return false
+    this.backtrack(level)
+    this.assumed = this.assumed.slice(0, level)
+    for (const literals of [assumptions, among]) {
+      for (const l of literals) {
+        const variable = Math.abs(l)
+        if (this.assigned[variable] !== UNASSIGNED) {
+          if (literals === assumptions && this.valueOf(l) === -1) return false
+          continue
+        }
+        this.trailEnds.push(this.trailSize)
+        this.assign(literals === assumptions ? l : this.phase[variable] === 1 ? variable : -variable, null)
+        const failed = this.propagate()
+        if (failed) return failed
+      }
+    }
+    return true
   }
 
   private search(assumptions: readonly Literal[], budget: number, end: number): Outcome | null {
@@ -300,7 +344,7 @@ export class Solver {
       if (budget <= 0) return null
       const next = this.nextDecision(assumptions)
       if (next === 'satisfiable' || next === 'unsatisfiable') return next
-      this.trailEnds.push(this.trail.length)
+      this.trailEnds.push(this.trailSize)
       if (next !== 0) this.assign(next, null)
     }
   }

@@ -14,21 +14,48 @@ const holds = (clauses: readonly (readonly Literal[])[], by: ReadonlySet<Literal
 
 describe('the solver of clauses', () => {
   it('agrees with trying all assignments, while clauses are added between calls under changing assumptions', () => {
-    fc.assert(fc.property(fc.array(fc.tuple(fc.array(clause, { maxLength: 8 }), fc.array(literal, { maxLength: 4 })), { minLength: 1, maxLength: 5 }), (rounds) => {
+    const round = fc.tuple(fc.array(clause, { maxLength: 5 }), fc.array(literal, { maxLength: 4 }), fc.boolean())
+    fc.assert(fc.property(fc.array(round, { minLength: 1, maxLength: 10 }), (rounds) => {
       const solver = new Solver()
       for (let v = 0; v < VARIABLES; v++) solver.newVariable()
       const all: Literal[][] = []
-      for (const [clauses, assumed] of rounds) {
+      for (const [clauses, assumed, isNamed] of rounds) {
         for (const c of clauses) solver.addClause(c)
         all.push(...clauses)
         const models = assignments.filter(a => holds(all, a) && assumed.every(l => a.has(l)))
-        const outcome = solver.solve(assumed)
+        const outcome = solver.solve(assumed, 1_000, isNamed ? Array.from({ length: VARIABLES }, (_, i) => i + 1) : null)
         expect(outcome).toBe(models.length > 0 ? 'satisfiable' : 'unsatisfiable')
         if (outcome === 'satisfiable') expect(models.some(m => [...m].every(l => solver.isTrue(l)))).toBe(true)
         // What it blames is assumed, and does suffice.
         else expect([solver.conflict.every(l => assumed.includes(l)), assignments.some(a => holds(all, a) && solver.conflict.every(l => a.has(l)))]).toEqual([true, false])
       }
-    }), { numRuns: 600 })
+    }), { numRuns: 1_500 })
+  })
+
+  it('agrees where only what gates are made of is named, and gates are added between calls', () => {
+    const gate = fc.tuple(fc.array(literal, { minLength: 1, maxLength: 3 }), fc.array(fc.tuple(fc.nat(), fc.boolean()), { maxLength: 2 }))
+    const round = fc.tuple(fc.array(gate, { maxLength: 4 }), fc.array(fc.tuple(fc.nat(), fc.boolean()), { minLength: 1, maxLength: 3 }))
+    fc.assert(fc.property(fc.array(round, { minLength: 1, maxLength: 8 }), (rounds) => {
+      const solver = new Solver()
+      const inputs = Array.from({ length: VARIABLES }, () => solver.newVariable())
+      // A gate is true just when all that it is made of is.
+      const gates: { literal: Literal, parts: Literal[] }[] = []
+      const value = (l: Literal, a: ReadonlySet<Literal>): boolean => Math.abs(l) <= VARIABLES ? a.has(l) : gates.find(g => g.literal === Math.abs(l))!.parts.every(p => value(p, a)) === l > 0
+      const nth = ([n, on]: readonly [number, boolean]): Literal[] => gates.length === 0 ? [] : [gates[n % gates.length]!.literal * (on ? 1 : -1)]
+      for (const [added, asked] of rounds) {
+        for (const [own, others] of added) {
+          const parts = [...own, ...others.flatMap(nth)]
+          const made = solver.newVariable()
+          for (const p of parts) solver.addClause([-made, p])
+          solver.addClause([made, ...parts.map(p => -p)])
+          gates.push({ literal: made, parts })
+        }
+        const assumed = asked.flatMap(nth)
+        const outcome = solver.solve(assumed, 1_000, inputs)
+        expect(outcome).toBe(assignments.some(a => assumed.every(l => value(l, a))) ? 'satisfiable' : 'unsatisfiable')
+        if (outcome === 'satisfiable') expect(assumed.every(l => value(l, new Set(inputs.map(v => solver.isTrue(v) ? v : -v))))).toBe(true)
+      }
+    }), { numRuns: 1_500 })
   })
 })
 

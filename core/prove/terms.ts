@@ -6,7 +6,7 @@ import { Ages } from './ages'
 import { Carried } from './carried'
 import { constantOf, linearSum, linearTimes, type Linear } from './arithmetic'
 import type { Encoding, Truth } from './encode'
-import { baseOf, single } from './entries'
+import { plainCode, single } from './entries'
 import { fromDecimal, isWhole, negative, ONE, order, over, rational, ZERO, type Rational } from './rational'
 import type { Literal } from './sat'
 
@@ -75,8 +75,7 @@ export class Terms {
 
   /** The answer of a question that holds numbers or times. */
   question(of: string): Term | null {
-    const { base, entry } = baseOf(of)
-    const code = entry === 1 ? base : of
+    const code = plainCode(of)
     const known = this.ofQuestion.get(code)
     if (known !== undefined) return known
     this.ofQuestion.set(code, null) // a value that depends on itself is none

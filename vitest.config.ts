@@ -5,7 +5,7 @@ export default defineConfig({
   resolve: { alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)), '#shared': fileURLToPath(new URL('./shared', import.meta.url)) } },
   esbuild: { tsconfigRaw: '{}' },
   test: {
-    include: ['{core,cli,server,shared,app}/**/*.test.ts'],
+    include: ['{core,cli,server,shared,app,tests/oracle}/**/*.test.ts'],
     sequence: { shuffle: true },
     testTimeout: 60_000,
     env: { TZ: 'Pacific/Kiritimati' },

@@ -117,10 +117,8 @@ function waypoints({ sections }: Plan): number[] {
   return found
 }
 
-/** Whether a turn that every response goes through fills something: those up to the first whose hand-off depends on answers. */
-function alwaysFilled({ form, places }: Plan): (place: Place) => boolean {
-  const turns = form.turns ?? []
-  if (turns.length === 0) return () => true
+/** The turns that every response goes through, in order: those up to the first whose hand-off depends on answers. */
+export function certainTurns({ turns = [] }: Form): Turn[] {
   const certain = new Set<Turn>()
   for (let turn = turns[0]; turn && !certain.has(turn);) {
     certain.add(turn)
@@ -129,7 +127,14 @@ function alwaysFilled({ form, places }: Plan): (place: Place) => boolean {
     const next: string | undefined = first?.to
     turn = next === undefined ? turns[turns.indexOf(turn) + 1] : turns.find(t => t.code === next)
   }
-  const views = [...certain].map(turn => viewOf(form, places, turn))
+  return [...certain]
+}
+
+/** Whether a turn that every response goes through fills something; true in a form without turns. */
+function alwaysFilled({ form, places }: Plan): (place: Place) => boolean {
+  const certain = certainTurns(form)
+  if (certain.length === 0) return () => true
+  const views = certain.map(turn => viewOf(form, places, turn))
   return place => views.some(view => fills(view, place))
 }
 

@@ -30,6 +30,7 @@ import { unreachableSection } from './unreachableSection'
 import { wrongType } from './wrongType'
 import { defaultTriggers } from './defaultTriggers'
 import { fallsThrough } from './fallsThrough'
+import { neverHandedOff } from './handOffRules'
 import { laterTurnAnswer } from './laterTurnAnswer'
 import { leftOutOfRun } from './leftOutOfRun'
 import { lockedQuestion } from './lockedQuestion'
@@ -54,7 +55,7 @@ export const CHECKS: readonly Check[] = [
   duplicateCode, emptySection, emptyList, backwardRoute, unknownClosing, quoteError, badPattern, unknownParty, unfilledQuestion, circle,
   duplicateRow, similarCodes, doubleLabel, orphanRow, childlessParent, unusedColumn, ignoredLevel,
   lockedQuestion, unreachableTurn, laterTurnAnswer, privateInference,
-  unreachableSection, neverShown, contradictsOuter, neverOffered, neverRequired, neverTaken, shadowedRoute, unmeetableValid, unreachableFinish, deadEnd, promiseBroken,
+  unreachableSection, neverShown, contradictsOuter, neverOffered, neverRequired, neverTaken, shadowedRoute, neverHandedOff, unmeetableValid, unreachableFinish, deadEnd, promiseBroken,
   alwaysShown, alwaysRequired, idleValid, ungivenTurn, openGate, overlappingBranches, fallsThrough,
   alwaysOnceAnswered, redundantPart, defaultTriggers, uncoveredOption, twinBranches, leftOutOfRun, quoteBlank,
 ]

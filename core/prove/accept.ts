@@ -25,8 +25,11 @@ export function basisOf(form: Form, finding: Pick<Finding, 'address'>, places: r
   return digest(JSON.stringify([
     taken.map(p => [p.address, p.section, p.groups.map(g => g.address), p.node]), form.turns, form.parties, form.promises?.map(q => q.holds),
     form.lists?.filter(l => !start || lists.has(l.code)).map(l => [l.code, l.columns, l.rows]),
-  ], (key, value: unknown) => WORDS.has(key) ? undefined : value))
+  ], (key, value: unknown) => WORDS.has(key) ? undefined : inOrder(value)))
 }
+
+/** A store may keep the keys of a record in another order than they were written in: it is the same record. */
+const inOrder = (value: unknown): unknown => typeof value === 'object' && value !== null && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => a < b ? -1 : 1)) : value
 
 /** A place with all that decides about it, in the order of the form. */
 function closureOf(start: Place, places: readonly Place[]): Place[] {

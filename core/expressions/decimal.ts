@@ -11,6 +11,8 @@ import Decimal from 'decimal.js'
 const D = Decimal.clone({ precision: 34, rounding: Decimal.ROUND_HALF_EVEN, toExpNeg: -40, toExpPos: 60 })
 export type Num = number | Decimal
 
+/** How long a number may be that is typed: 34 digits, a sign and a point. */
+export const LONGEST_NUMBER = 36
 const EXACT_DIGITS = 15
 const EXACT_INTEGER = 1e15
 const LARGEST_EXPONENT = 300
@@ -26,7 +28,7 @@ function canonical(d: Decimal): Num | null {
 
 /** The number written in a text such as `-12.50`, or null when it is not a plain decimal number (at most 34 digits). */
 export function numberFromText(text: string): Num | null {
-  if (!/^-?(?:\d+(?:\.\d+)?|\.\d+)$/.test(text) || text.length > 36) return null
+  if (!/^-?(?:\d+(?:\.\d+)?|\.\d+)$/.test(text) || text.length > LONGEST_NUMBER) return null
   return canonical(new D(text))
 }
 

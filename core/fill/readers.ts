@@ -1,4 +1,4 @@
-import { compareNumbers, decimalPlaces, isNumber, numberFromDouble, numberFromText, numberText, type Num } from '../expressions/decimal'
+import { compareNumbers, decimalPlaces, isNumber, numberFromDouble, numberFromText, LONGEST_NUMBER, numberText, type Num } from '../expressions/decimal'
 import { dateTimeText, dayNumber, readableDate, readableDateTime, readableTime, timeText } from '../expressions/dates'
 import { patternOf } from '../expressions/functions'
 import type { Value } from '../expressions/types'
@@ -40,8 +40,12 @@ function limits({ min, max, unit: u }: Limits): (n: Num) => string | null {
   }
 }
 
-const numberOf = (answer: GivenAnswer): Num | null =>
-  typeof answer === 'number' ? numberFromDouble(answer) : typeof answer === 'string' ? numberFromText(answer.trim()) : null
+/** A number as somebody might type it, whichever way it is sent: what is kept of it reads as the same again. */
+function numberOf(answer: GivenAnswer): Num | null {
+  if (typeof answer === 'string') return numberFromText(answer.trim())
+  const n = typeof answer === 'number' ? numberFromDouble(answer) : null
+  return n !== null && numberText(n).length <= LONGEST_NUMBER ? n : null
+}
 const numberAnswer = (n: Num): Answer => typeof n === 'number' ? n : numberText(n)
 
 function number(within: (n: Num) => string | null, places: number | undefined, expected: string): Read {
@@ -144,7 +148,9 @@ const READERS: { readonly [T in QuestionType]: Reader<T> } = {
       const amount = isRecord(answer) ? answer.amount ?? null : answer
       if (amount === null || amount === '') return BLANK
       const reading = read(amount, offer)
-      return isNumber(reading.value) ? { ...reading, answer: { amount: cents(reading.value), currency: q.currency } } : reading
+      if (!isNumber(reading.value)) return reading
+      const written = cents(reading.value)
+      return written.length > LONGEST_NUMBER ? wrong(`At most ${LONGEST_NUMBER} characters fit.`) : { ...reading, answer: { amount: written, currency: q.currency } }
     }
   },
   yesNo: () => answer => typeof answer === 'boolean' ? ok(answer, answer) : wrong('Yes or no is expected here.'),
@@ -189,7 +195,7 @@ const READERS: { readonly [T in QuestionType]: Reader<T> } = {
   file: q => (answer) => {
     const files = isList(answer) ? answer : [answer]
     if (files.length === 0) return BLANK
-    if (!files.every(isFile) || files.some(f => !isFile(f) || !FILE_ID.test(f.file) || f.name.length > LIMITS.label)) return wrong('A file is expected here.')
+    if (!files.every(isFile) || files.some(f => !isFile(f) || !FILE_ID.test(f.file) || f.name === '' || f.name.length > LIMITS.label)) return wrong('A file is expected here.')
     if (files.length > (q.most ?? 1)) return wrong(`At most ${q.most ?? 1} ${(q.most ?? 1) === 1 ? 'file' : 'files'} can be given.`)
     return ok(files.map(f => isFile(f) ? f.name : ''), files)
   },

@@ -47,7 +47,9 @@ describe('an answer of any kind', () => {
         if (reading.value !== null) expect([question.place.node.type, reading.value, isOf(plan.names.typeOf(question.place.code), reading.value)]).toEqual([question.place.node.type, reading.value, true])
         if (reading.wrong !== null) expect(reading.wrong).toMatch(/^[A-Z“].*[.!?]$/s)
         // What is kept of it reads as the same: saved, sent and read again it stays what it was.
-        if (reading.wrong === null && reading.value !== null) expect(read(question, reading.answer)).toMatchObject({ value: reading.value, wrong: null })
+        if (reading.wrong !== null || reading.value === null) continue
+        const again = read(question, reading.answer)
+        expect([JSON.stringify(again.value), again.wrong]).toEqual([JSON.stringify(reading.value), null])
       }
     }), { numRuns: 1_500 })
   })

@@ -123,7 +123,7 @@ export class Inquiry {
     const outcome = space.decideAsked(literals)
     if (outcome === 'unsatisfiable') return { decision: { is: 'impossible', conflict: space.conflictOf(literals) }, isOpen: false }
     if (outcome === 'limit') return { decision: { is: 'undecided', why: 'the limit of the solver was met' }, isOpen }
-    if (isOpen && this.witness(goal) === null) return { decision: { is: 'undecided', why: 'it rests on something that is not decided exactly, such as a function of texts or entries' }, isOpen }
+    if (isOpen && this.witness(goal) === null) return { decision: { is: 'undecided', why: 'it rests on something that is not decided exactly, such as a function that makes texts, or more entries than are told apart' }, isOpen }
     return { decision: { is: 'possible' }, isOpen }
   }
 

@@ -1,4 +1,5 @@
 import { compareNumbers, type Num } from '../expressions/decimal'
+import { print } from '../expressions/print'
 import type { Expr, ExprOf } from '../expressions/tree'
 import { constantOf, linearSum, linearTimes, type Linear } from './arithmetic'
 import type { Encoding, Truth } from './encode'
@@ -30,6 +31,7 @@ const MINUS = rational(-1)
  */
 export class Entered {
   private readonly made = new Map<string, EntryLiterals>()
+  private readonly asked = new Map<string, { result: unknown, isOpen: boolean }>()
   private readonly alikeLiteral: Literal
 
   constructor(private readonly encoding: Encoding) {
@@ -78,8 +80,23 @@ export class Entered {
     return source && (member === null || source.entries.members.includes(member)) ? { source, member } : null
   }
 
+  /** What is asked in several places is the same everywhere, further entries included. */
+  private once<T>(as: string, expr: Expr, make: () => T): T {
+    const key = `${as} ${print(expr)}`
+    const known = this.asked.get(key)
+    if (known) {
+      if (known.isOpen) this.encoding.widen()
+      return known.result as T
+    }
+    const { result, isOpen } = this.encoding.watched(make)
+    this.asked.set(key, { result, isOpen })
+    return result
+  }
+
   /** `some … satisfies`, `every … satisfies`. */
-  quantified({ mode, variable, over, satisfies }: ExprOf<'quantified'>): Truth | null {
+  quantified = (expr: ExprOf<'quantified'>): Truth | null => this.once('truth', expr, () => this.quantify(expr))
+
+  private quantify({ mode, variable, over, satisfies }: ExprOf<'quantified'>): Truth | null {
     const found = this.listed(over)
     if (!found) return null
     const { source, member } = found
@@ -89,7 +106,9 @@ export class Entered {
   }
 
   /** `list contains(guests.meal, "fish")`, `any(guests.pays)`, `all(guests.pays)`. */
-  call({ name, args: [list, element] }: ExprOf<'call'>): Truth | null {
+  call = (expr: ExprOf<'call'>): Truth | null => this.once('truth', expr, () => this.test(expr))
+
+  private test({ name, args: [list, element] }: ExprOf<'call'>): Truth | null {
     const found = list ? this.listed(list) : null
     if (!found || found.member === null) return null
     const { source, member } = found
@@ -123,7 +142,13 @@ export class Entered {
   }
 
   /** `count(guests)`, `sum(guests.age)`, `max(guests[pays = true].age)`; null for anything else. */
-  aggregate(name: string, list: Expr): Term | null {
+  aggregate = (expr: ExprOf<'call'>): Term | null => this.once('number', expr, () => this.work(expr))
+
+  private work({ name, args: [list, ...more] }: ExprOf<'call'>): Term | null {
+    return list && more.length === 0 ? this.over(name, list) : null
+  }
+
+  private over(name: string, list: Expr): Term | null {
     const found = this.listed(list)
     if (!found) return null
     if (name === 'count') return this.count(found.source)
@@ -176,7 +201,8 @@ export class Entered {
     const { arithmetic, solver } = this.encoding
     const { blank, count, more, exists } = this.of(source.entries)
     if (source.by === null) return { linear: count, unit: 'number', given: -blank }
-    const ones = this.chosen(source).map((literal) => {
+    const chosen = this.chosen(source)
+    const ones = chosen.map((literal) => {
       const { index, linear } = arithmetic.variable(rational(1))
       arithmetic.within(index, { literal, low: rational(1), high: rational(1), strict: false })
       arithmetic.within(index, { literal: -literal, low: ZERO, high: ZERO, strict: false })
@@ -189,6 +215,11 @@ export class Entered {
       solver.addClause([arithmetic.atMostZero(linearTimes(rest, MINUS))])
       solver.addClause([-more, arithmetic.atMostZero(linearSum(linearSum(rest, count, MINUS), constantOf(rational(exists.length))))])
       solver.addClause([-this.alikeLiteral, -more])
+      if (source.entries.enough) {
+        // One of those that are counted, and one that is not, can be taken to be told apart.
+        solver.addClause([arithmetic.atMostZero(rest), ...chosen])
+        solver.addClause([arithmetic.atMostZero(linearSum(linearSum(count, constantOf(rational(-exists.length))), rest, MINUS)), ...exists.map((there, i) => this.encoding.and([there, -(chosen[i] ?? blank)]))])
+      }
       ones.push(rest)
     }
     return { linear: ones.reduce((sum, one) => linearSum(sum, one), constantOf(ZERO)), unit: 'number', given: -blank }

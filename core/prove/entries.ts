@@ -1,4 +1,5 @@
 import { compile, type Compiled, type Environment } from '../expressions/compile'
+import { print } from '../expressions/print'
 import { namesIn, nodesOf, type Expr } from '../expressions/tree'
 import type { Value, ValueType } from '../expressions/types'
 import type { Plan, PlannedCheck, PlannedGroup, PlannedOffer, PlannedQuestion, PlannedRule, Step } from '../fill/plan'
@@ -71,14 +72,15 @@ export class Copies {
       const nodes = [...nodesOf(expr)]
       const groups = nodes.flatMap(n => n.kind === 'name' ? plan.groups.get(n.name) ?? [] : [])
       for (const group of new Set(groups)) {
-        const found = named.get(group) ?? { members: new Set<string>(), number: 0, facts: 0 }
+        const found = named.get(group) ?? { members: new Set<string>(), number: 0, facts: new Map() }
         named.set(group, found)
-        found.facts += factsAsked(expr, group)
+        for (const [what, entries] of factsAsked(expr, group)) found.facts.set(what, entries)
         for (const code of membersOf(group)) if (nodes.some(n => (n.kind === 'path' && n.member === code) || (n.kind === 'name' && n.name === code))) found.members.add(code)
         for (const n of nodes) if (n.kind === 'filter' && n.by.kind === 'number' && typeof n.by.value === 'number') found.number = Math.max(found.number, n.by.value)
       }
     }
-    for (const [group, { members, number, facts }] of named) {
+    for (const [group, { members, number, facts: asked }] of named) {
+      const facts = [...asked.values()].reduce((sum, n) => sum + n, 0)
       const inside = group.inner.some(s => [...ownRules(s), ...s.checks].some(r => r.expr && namesIn(r.expr).includes(group.place.code)))
       const wanted = Math.max(COPIES, group.min, number + facts, group.max <= MOST_COPIES ? group.max : 0)
       const copies = Math.min(group.max, MOST_COPIES, wanted)
@@ -202,22 +204,23 @@ export class Copies {
 }
 
 /** What rules ask of a group: which questions, up to which entry by number, and how many things that one entry each is enough to show. */
-interface Named { members: Set<string>, number: number, facts: number }
+interface Named { members: Set<string>, number: number, facts: Map<string, number> }
 
 /**
  * How many entries it takes to show all that a condition can find out about a list: that something holds for one, that it does not fail for one,
  * that one is the greatest. Entries are alike to conditions but for their numbers, so these can be taken to be the ones that are told apart.
+ * By what is asked: the same asked twice takes no more.
  */
-function factsAsked(expr: Expr, group: PlannedGroup): number {
+function* factsAsked(expr: Expr, group: PlannedGroup): Generator<[string, number]> {
   const asks = (e: Expr) => namesIn(e).includes(group.place.code)
-  const [once, twice] = [new Set(['list contains', 'sum']), new Set(['any', 'all', 'min', 'max'])]
-  return [...nodesOf(expr)].reduce((sum, n) => {
-    if (n.kind === 'quantified' && asks(n.over)) return sum + (asks(n.satisfies) ? MOST_COPIES + 1 : 2)
-    if (n.kind === 'filter' && asks(n.of)) return sum + (n.by.kind === 'number' ? 0 : asks(n.by) ? MOST_COPIES + 1 : 2)
+  for (const n of nodesOf(expr)) {
+    if (n.kind === 'quantified' && asks(n.over)) yield [print(n), asks(n.satisfies) ? MOST_COPIES + 1 : 2]
+    if (n.kind === 'filter' && asks(n.of) && n.by.kind !== 'number') yield [print(n), asks(n.by) ? MOST_COPIES + 1 : 2]
     const [list] = n.kind === 'call' ? n.args : []
-    return n.kind === 'call' && list && asks(list) ? sum + (once.has(n.name) ? 1 : twice.has(n.name) ? 2 : 0) : sum
-  }, 0)
+    if (n.kind === 'call' && list && asks(list)) yield [print(n), ASKED_BY[n.name] ?? 0]
+  }
 }
+const ASKED_BY: Readonly<Record<string, number>> = { 'list contains': 1, 'sum': 1, 'any': 2, 'all': 2, 'min': 2, 'max': 2 }
 
 /** The codes of the questions that an entry holds, those of entries inside it left out. */
 const membersOf = (group: PlannedGroup): string[] => group.steps.flatMap(s => isQuestion(s) ? [s.place.code] : [])

@@ -201,7 +201,7 @@ export class Terms {
     const [first] = args
     if (name === 'today' && args.length === 0) return this.day()
     if (!first) return null
-    const ofEntries = args.length === 1 ? this.encoding.entered.aggregate(name, first) : null
+    const ofEntries = this.encoding.entered.aggregate(expr)
     if (ofEntries) return ofEntries
     if (name === 'count') return first.kind === 'name' ? this.carried.count(first.name) : null
     if (name === 'duration') return first.kind === 'text' ? lengthOf(durationFrom(first.value), this.encoding.yes) : null

@@ -48,7 +48,7 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
     <span class="sign" aria-hidden="true">{{ accepted ? '✓' : MARKS[finding.severity] }}</span>
     <div>
       <p><span class="hidden-words">{{ accepted ? 'Accepted risk' : WORDS[finding.severity] }}: </span>{{ finding.sentence }}</p>
-      <p class="small quiet">{{ number }} <code v-if="finding.at">{{ finding.at }}</code> · {{ finding.code }}<template v-if="finding.conflict.length > 1"> · {{ finding.conflict.length }} rules {{ collides(finding) ? 'collide' : 'concerned' }}</template></p>
+      <p class="small quiet"><template v-if="finding.at">{{ number }} <code>{{ finding.at }}</code> · </template>{{ finding.code }}<template v-if="finding.conflict.length > 1"> · {{ finding.conflict.length }} rules {{ collides(finding) ? 'collide' : 'concerned' }}</template></p>
       <p v-if="accepted" class="small">Accepted by {{ accepted.by }} on {{ readableDate(accepted.at.slice(0, 10)) }}: {{ accepted.reason }}</p>
       <form v-if="reason !== null && !accepted" class="why" @submit.prevent="accept(reason.trim())" @click.stop @keydown.stop>
         <label class="small">Why this risk is acceptable <textarea ref="field" v-model="reason" class="field" rows="2" maxlength="2000" @keydown.esc="reason = null" @keydown.ctrl.enter="reason.trim() && accept(reason.trim())" /></label>

@@ -63,8 +63,16 @@ const answers = computed(() => {
   const plan = rehearsal.plan
   const witness = open.value?.witness
   if (!plan || !witness) return []
-  return tellResponse(plan, witness, rehearsal.today).filter(l => l.state === 'answered' && l.type !== 'value').map(l => ({ path: l.path, name: `${draft.places.find(p => p.code === l.code)?.number ?? ''} ${l.label}`, value: l.text }))
+  let last = ''
+  return tellResponse(plan, witness, rehearsal.today).filter(l => l.state === 'answered' && l.type !== 'value').map((l) => {
+    const entry = l.path.slice(0, l.path.lastIndexOf('.') + 1)
+    const isFirst = entry !== last
+    last = entry
+    return { path: l.path, name: `${draft.places.find(p => p.code === l.code)?.number ?? ''} ${l.label}`, value: l.text, entry: isFirst ? entryName(entry) : '' }
+  })
 })
+/** `people[1].` as it reads: “Person 2”. */
+const entryName = (path: string) => [...path.matchAll(/(\w+)\[(\d+)\]/g)].map(([, code, index]) => `${draft.places.flatMap(p => p.code === code ? placeName(p) : [])[0] ?? code} ${Number(index) + 1}`).join(', ')
 
 const rows = useTemplateRef<{ is: (finding: Finding) => boolean, show: () => Promise<void>, mend: () => void, ask: () => void }[]>('rows')
 const ACTS: Record<string, 'show' | 'mend' | 'ask'> = { Enter: 'show', m: 'mend', a: 'ask' }
@@ -147,7 +155,7 @@ async function rehearse() {
         <p v-if="open.today" class="small">On {{ readableDate(open.today) }}</p>
         <p class="quiet small">{{ isMiss(open) ? 'The fewest answers that lead to its place, where it stays hidden' : 'The fewest answers that lead there' }}</p>
         <dl v-if="answers.length > 0" class="sheet answers">
-          <div v-for="a in answers" :key="a.path"><dt>{{ a.name }}</dt><dd>{{ a.value }}</dd></div>
+          <div v-for="a in answers" :key="a.path"><dt><span v-if="a.entry" class="entry small quiet">{{ a.entry }}</span>{{ a.name }}</dt><dd>{{ a.value }}</dd></div>
         </dl>
         <p v-else class="small">No answer is needed: it stands where the form begins.</p>
         <button class="action" @click="rehearse">Rehearse these answers</button>
@@ -161,6 +169,7 @@ async function rehearse() {
 .prove.plain { grid-template-columns: 300px minmax(0, 1fr); } .plain .middle { border-right: 0; max-width: none; }
 .views { display: grid; margin-bottom: 6px; }
 .side h2, .evidence h2 { font-size: 15px; }
+.entry { display: block; padding-bottom: 2px; }
 .side, .evidence { padding: 16px 20px; overflow-y: auto; display: grid; gap: 8px; align-content: start; }
 .side h2:not(:first-child), .evidence h2:not(:first-child) { margin-top: 14px; }
 .middle { background: var(--paper); border: 1px solid var(--line); border-width: 0 1px; overflow-y: auto; }

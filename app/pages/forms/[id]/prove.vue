@@ -182,7 +182,7 @@ async function rehearse() {
 .parts .part { padding: 12px 16px; border-bottom: 1px solid var(--line); }
 .parts .part:last-child { border-bottom: 0; }
 .answers { padding: 4px 16px; }
-.answers div { display: flex; justify-content: space-between; gap: 12px; padding: 8px 0; border-bottom: 1px dotted var(--line); }
+.answers div { display: flex; justify-content: space-between; gap: 12px; align-items: end; padding: 8px 0; border-bottom: 1px dotted var(--line); }
 .answers div:last-child { border-bottom: 0; }
 dd { font-weight: 700; text-align: right; }
 .group { font-size: 13px; padding: 10px 20px 4px; color: var(--slate); font-weight: 600; }

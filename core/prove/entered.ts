@@ -81,12 +81,13 @@ export class Entered {
   }
 
   /** What is asked in several places is the same everywhere, further entries included. */
-  private once<T>(as: string, expr: Expr, make: () => T): T {
+  private once<T>(as: string, expr: Expr, make: () => T | null): T | null {
+    if (this.encoding.model.copies.of.size === 0) return null
     const key = `${as} ${print(expr)}`
     const known = this.asked.get(key)
     if (known) {
       if (known.isOpen) this.encoding.widen()
-      return known.result as T
+      return known.result as T | null
     }
     const { result, isOpen } = this.encoding.watched(make)
     this.asked.set(key, { result, isOpen })

@@ -1,0 +1,76 @@
+import { expect, test } from '@playwright/test'
+import { errorsOf, open, ready, signIn } from './support'
+
+const question = (code: string, label: string, more: object = {}) => ({ kind: 'question', type: 'text', code, label, ...more })
+const yard = { tobbin: 1, code: 'crew_list', title: 'Crew list', sections: [
+  { code: 'trip', title: 'The trip', items: [
+    question('permit', 'Permit number', { pattern: 'WR-[0-9]{4}', required: true }), question('seats', 'Places aboard', { type: 'integer', min: 1, max: 12, required: true }),
+    { kind: 'group', code: 'people', title: 'Person', repeat: { min: 1, max: 12 }, items: [
+      question('name', 'Name', { required: true }), question('age', 'Age', { type: 'integer', min: 0, max: 110, required: true }), question('carer', 'Who looks after them?', { shownWhen: 'age < 14', required: true }),
+    ] },
+    { kind: 'note', code: 'odd', text: 'Permits of another coast.', shownWhen: 'starts with(permit, "XX")' },
+  ] },
+  { code: 'safety', title: 'Safety', shownWhen: 'some p in people satisfies p.age < 14', items: [
+    question('jackets', 'Life jackets for children', { type: 'integer', min: 0, required: true, validWhen: [{ rule: 'jackets >= count(people[age < 14])', message: 'One for each child.' }] }),
+  ] },
+], promises: [
+  { code: 'jackets_kept', text: 'There is a life jacket for every child', holds: 'count(people[age < 14]) = 0 or jackets >= count(people[age < 14])' },
+  { code: 'room', text: 'Nobody sails without a place', holds: 'count(people) <= seats' },
+] }
+
+test('entries of a repeating group are decided: a promise is broken with its witness, mended, proven, and kept by the responses', async ({ page }) => {
+  const errors = errorsOf(page)
+  await signIn(page)
+  const { id } = await (await page.request.post('/api/forms', { data: { definition: yard } })).json()
+  await open(page, `/forms/${id}/prove`)
+
+  // The witness has two people on one place; each entry by its number.
+  const finding = page.getByRole('listitem').filter({ hasText: 'Nobody sails without a place' })
+  await finding.click()
+  const evidence = page.getByRole('complementary', { name: 'Evidence' })
+  await expect(evidence.getByText('Person 1')).toBeVisible()
+  await expect(evidence.getByText('Person 2')).toBeVisible()
+  await expect(evidence.getByText('Person 3')).toBeHidden()
+  await expect(page.getByRole('listitem').filter({ hasText: '“Permits of another coast.” can never be shown' })).toBeVisible()
+  await expect(page.getByText('0 undecided')).toBeVisible()
+  await page.getByRole('button', { name: 'Rehearse these answers' }).click()
+  await expect(page.getByRole('region', { name: 'Rehearsal' }).getByLabel('Age')).toHaveCount(2)
+
+  // With a check it is proven, and so is the promise about the jackets.
+  await page.request.post(`/api/forms/${id}/edits`, { data: { base: 0, edits: [
+    { do: 'change', what: 'section/trip', set: { validWhen: [{ rule: 'count(people) <= seats', message: 'There are more people than places.' }] } }, { do: 'remove', what: 'item/odd' },
+  ] } })
+  await page.goto(`/forms/${id}/prove`)
+  await ready(page)
+  await page.getByRole('button', { name: /Promises/ }).click()
+  await expect(page.getByText('✓ proven')).toHaveCount(2)
+  await page.getByRole('link', { name: /Release/ }).click()
+  await page.getByRole('button', { name: 'Release version 1' }).click()
+  await expect(page.getByText('Version 1', { exact: true })).toBeVisible()
+
+  // What was proven is what the respondent meets.
+  const { releases: [release] } = await (await page.request.get(`/api/forms/${id}`)).json()
+  await open(page, `/f/${release.token}`)
+  await page.getByLabel('Permit number').fill('WR-2026')
+  await page.getByLabel('Places aboard').fill('1')
+  await page.getByLabel('Name').fill('Lotte Fenn')
+  await page.getByLabel('Age').fill('9')
+  await page.getByLabel('Who looks after them?').fill('Piet Sorrel')
+  await page.getByRole('button', { name: /Add/ }).click()
+  await page.getByLabel('Name').last().fill('Piet Sorrel')
+  await page.getByLabel('Age').last().fill('44')
+  await page.getByRole('button', { name: 'Next' }).click()
+  await expect(page.getByText('There are more people than places.').first()).toBeVisible()
+  await page.getByLabel('Places aboard').fill('2')
+  await page.getByRole('button', { name: 'Next' }).click()
+  await page.getByLabel('Life jackets for children').fill('0')
+  await page.getByRole('button', { name: /Next|Check/ }).click()
+  await expect(page.getByText('One for each child.').first()).toBeVisible()
+  await page.getByLabel('Life jackets for children').fill('1')
+  await page.getByRole('button', { name: /Next|Check/ }).click()
+  await page.getByRole('button', { name: 'Send' }).click()
+  await expect(page.getByText(/Thank you|sent/i).first()).toBeVisible()
+  const stored = await (await page.request.get(`/api/forms/${id}/responses`)).json()
+  expect(JSON.stringify(stored)).toContain('Lotte Fenn')
+  expect(errors).toEqual([])
+})

@@ -18,7 +18,8 @@ export const fallsThrough: Check = {
   run: inquiry => inquiry.model.plan.sections.flatMap((from) => {
     const branches = branchesOf(inquiry, from)
     return branches.flatMap((a, i) => branches.slice(i + 1, i + 2).flatMap((b): Finding[] => {
-      const goal: Goal = { key: `through:${from.place.code}:${a}:${b}`, at: from.place, section: b, names: [], literals: space => [space.sectionShown(a), space.sectionShown(b)], holds: state => state.path.includes(a) && state.path.includes(b) }
+      const way = wayUpTo(inquiry, b)
+      const goal: Goal = { key: `through:${from.place.code}:${a}:${b}:${way.text}`, at: from.place, section: b, names: way.names, literals: space => [space.sectionShown(a), space.sectionShown(b)], holds: state => state.path.includes(a) && state.path.includes(b) }
       const [first, second] = [a, b].map(s => inquiry.model.plan.sections[s])
       if (!first || !second || isJoin(inquiry, from.place.section, b) || inquiry.decide(goal, { aside: true }).is !== 'possible') return []
       return [finding(kind, first.place, `${called(first.place)} and ${called(second.place)} are branches of ${called(from.place)}, but the first runs on into the second.`, {
@@ -29,11 +30,19 @@ export const fallsThrough: Check = {
   }),
 }
 
+/** What shows the sections up to one and leads from one to the next: it decides which of them a response comes through, and is told by no single place. */
+function wayUpTo({ model: { plan } }: Inquiry, last: number): { names: string[], text: string } {
+  const sections = plan.sections.slice(0, last + 1)
+  const rules = sections.flatMap(s => [s.shown, ...s.routes.map(r => r.when)])
+  return { names: [...new Set(rules.flatMap(r => r?.expr ? namesIn(r.expr) : []))], text: JSON.stringify(sections.map(s => [s.place.node.shownWhen, s.place.node.routes])) }
+}
+
 /** Whether the ways from a section come together in another: one of them leads there from a branch, or all do. */
 function isJoin(inquiry: Inquiry, from: number, at: number): boolean {
   if (inquiry.model.plan.sections.slice(from + 1, at - 1).some(s => s.routes.some(r => r.target === at))) return true
   const end = inquiry.model.plan.sections.length
-  return inquiry.decide({ key: `join:${from}:${at}`, at: null, section: end, names: [], literals: space => [space.reached(end), space.sectionShown(from), -space.sectionShown(at)], holds: state => state.path.includes(from) && !state.path.includes(at) }, { aside: true }).is === 'impossible'
+  const way = wayUpTo(inquiry, at)
+  return inquiry.decide({ key: `join:${from}:${at}:${way.text}`, at: null, section: end, names: way.names, literals: space => [space.reached(end), space.sectionShown(from), -space.sectionShown(at)], holds: state => state.path.includes(from) && !state.path.includes(at) }, { aside: true }).is === 'impossible'
 }
 
 /** The sections that the conditional routes of one lead to, where all ask for the same questions. */

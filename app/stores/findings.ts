@@ -1,11 +1,13 @@
 import { defineStore } from 'pinia'
 import { acceptedOf, basisOf, keyOf, type Accepted } from '#core/prove/accept'
 import type { Finding, Verdict } from '#core/prove/finding'
-import type { ProveAnswer } from '../workers/prove.worker'
+import type { ProveAnswer, ProveQuestion, ProveRest } from '../workers/prove.worker'
 import { useDraft } from './draft'
 import { dayHere } from './rehearsal'
 
 const SETTLE = 60
+/** While a page scrolls the prover rests: drawing needs the processor more. */
+const REST = 150
 const NONE: readonly Finding[] = []
 
 /** What the prover says about the draft, from its worker; a newer edit overtakes an older question. */
@@ -42,6 +44,7 @@ export const useFindings = defineStore('findings', () => {
       isWhole.value = false
     })
     watch(() => draft.form, ask, { immediate: true })
+    document.addEventListener('scroll', () => post({ rest: REST }), { capture: true, passive: true })
   }
 
   function ask() {
@@ -49,9 +52,11 @@ export const useFindings = defineStore('findings', () => {
     working.value = true
     asked += 1
     timer = setTimeout(() => {
-      if (draft.form) worker?.postMessage({ asked, form: draft.form, today: dayHere() })
+      if (draft.form) post({ asked, form: draft.form, today: dayHere() })
     }, SETTLE)
   }
+
+  const post = (message: ProveQuestion | ProveRest) => worker?.postMessage(message)
 
   const of = (severity: 'fault' | 'risk' | 'advice') => verdict.value?.findings.filter(f => f.severity === severity) ?? []
   const faults = computed(() => of('fault'))
@@ -72,6 +77,7 @@ export const useFindings = defineStore('findings', () => {
     const same = (a: readonly Finding[] | undefined, b: readonly Finding[]) => a !== undefined && JSON.stringify(a) === JSON.stringify(b)
     return new Map([...map].map(([address, found]) => [address, same(before?.get(address), found) ? before?.get(address) ?? found : found]))
   })
-  const at = (address: string): readonly Finding[] => byAddress.value.get(address) ?? NONE
+  /** A getter, for the store would wrap a function: rows ask this for each frame. */
+  const at = computed(() => (address: string): readonly Finding[] => byAddress.value.get(address) ?? NONE)
   return { verdict, isWhole, milliseconds, working, broken, faults, risks, accepted, accept, advice, at, start }
 })

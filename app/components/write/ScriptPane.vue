@@ -48,19 +48,28 @@ const heights = new Map<Address, number>()
 const measured = ref(0)
 const top = ref(0)
 const tall = ref(800)
-const extent = computed(() => {
-  const { places } = draft
-  if (places.length <= WHOLE) return { from: 0, to: places.length, before: 0, after: 0 }
+/** Where each row begins, and behind them the end of the last. */
+const begins = computed(() => {
   void measured.value
-  let [y, from, to, before] = [0, 0, places.length, 0]
-  for (const [i, p] of places.entries()) {
-    const height = heights.get(p.address) ?? GUESS
-    if (y + height < top.value - MARGIN) [from, before] = [i + 1, y + height]
-    if (y > top.value + tall.value + MARGIN && to === places.length) to = i
-    y += height
+  const at = new Float64Array(draft.places.length + 1)
+  draft.places.forEach((p, i) => { at[i + 1] = (at[i] ?? 0) + (heights.get(p.address) ?? GUESS) })
+  return at
+})
+/** The row that a height falls into. */
+function rowAt(height: number) {
+  let [low, high] = [0, draft.places.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((begins.value[middle + 1] ?? Infinity) < height) low = middle + 1
+    else high = middle
   }
-  const shown = places.slice(from, to).reduce((sum, p) => sum + (heights.get(p.address) ?? GUESS), 0)
-  return { from, to, before, after: Math.max(0, y - before - shown) }
+  return low
+}
+const extent = computed(() => {
+  const { length } = draft.places
+  if (length <= WHOLE) return { from: 0, to: length, before: 0, after: 0 }
+  const [from, to] = [rowAt(top.value - MARGIN), Math.min(length, rowAt(top.value + tall.value + MARGIN) + 1)]
+  return { from, to, before: begins.value[from] ?? 0, after: (begins.value[length] ?? 0) - (begins.value[to] ?? 0) }
 })
 const rows = computed(() => draft.places.slice(extent.value.from, extent.value.to))
 let scrolling = 0
@@ -107,12 +116,9 @@ onBeforeUnmount(() => sizes?.disconnect())
 function reveal(address: Address) {
   const line = list.value?.querySelector(`[data-address="${CSS.escape(address)}"]`)
   if (line || !list.value) return line?.scrollIntoView({ block: 'nearest' })
-  let y = 0
-  for (const p of draft.places) {
-    if (p.address === address) break
-    y += heights.get(p.address) ?? GUESS
-  }
-  list.value.scrollTop = Math.max(0, y - tall.value / 3)
+  const index = draft.places.findIndex(p => p.address === address)
+  if (index < 0) return
+  list.value.scrollTop = Math.max(0, (begins.value[index] ?? 0) - tall.value / 3)
   top.value = list.value.scrollTop
 }
 const selection = computed(() => new Set(draft.selection))

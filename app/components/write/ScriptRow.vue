@@ -11,6 +11,8 @@ const emit = defineEmits<{ select: [event: MouseEvent | FocusEvent], toggle: [],
 const draft = useDraft()
 const row = useTemplateRef('row')
 const over = ref(false)
+/** The tools of a row are made when they are wanted: most rows of a long script are only scrolled by. */
+const near = ref(false)
 
 const label = computed(() => props.place.kind === 'question' ? props.place.node.label : props.place.kind === 'note' ? props.place.node.text : props.place.node.title)
 const brief = computed(() => props.place.kind === 'question' && draft.form ? typeBrief(props.place.node, draft.form) : props.place.kind === 'section' ? '' : props.place.kind === 'group' && props.place.node.repeat ? 'group, in entries' : props.place.kind)
@@ -50,7 +52,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <div ref="row" class="row" :class="[place.kind, { selected, open, over, concerned: rehearsal.concerned.has(place.address) }]" :data-address="place.address" :tabindex="current ? 0 : -1" :aria-current="current ? 'true' : undefined" @click="emit('select', $event)" @focus="emit('select', $event)" @dblclick="emit('toggle')">
+  <div ref="row" class="row" :class="[place.kind, { selected, open, over, concerned: rehearsal.concerned.has(place.address) }]" :data-address="place.address" :tabindex="current ? 0 : -1" :aria-current="current ? 'true' : undefined" @click="emit('select', $event)" @focus="emit('select', $event)" @dblclick="emit('toggle')" @pointerenter="near = true" @pointerleave="near = false">
     <span class="margin" aria-hidden="true">
       <span v-for="s in strands" :key="s.lane" class="strand" :class="[s.part, { above: s.above, below: s.below, lit: s.lit }]" :style="{ '--lane': s.lane }"><i /></span>
     </span>
@@ -66,7 +68,7 @@ onMounted(() => {
     <span class="mark-cell" :class="worst?.severity">
       <template v-if="worst"><span :title="worst.sentence">{{ MARKS[worst.severity] }}</span><span class="hidden-words">{{ worst.severity }}: {{ worst.sentence }}</span></template>
     </span>
-    <span class="row-tools">
+    <span v-if="near || selected" class="row-tools">
       <button class="text-button" tabindex="-1" :aria-label="`Add a line below ${label}`" @click.stop="emit('add')">+</button>
       <button class="text-button" tabindex="-1" :aria-label="`Delete ${label}`" @click.stop="emit('remove')">×</button>
     </span>
@@ -90,8 +92,7 @@ onMounted(() => {
 .rule-line { line-height: 1.25; font-weight: 400; }
 .code-cell { color: var(--slate); font-weight: 400; overflow: hidden; text-overflow: ellipsis; }
 .type { font-size: 13px; font-weight: 400; }
-.row-tools { visibility: hidden; display: flex; gap: 6px; }
-.row:hover .row-tools, .row.selected .row-tools { visibility: visible; }
+.row-tools { display: flex; gap: 6px; }
 .row-tools .text-button { font-size: 16px; }
 .margin { align-self: stretch; position: relative; }
 .strand { position: absolute; inset: 0; color: var(--line); left: calc(12px + var(--lane) * 9px); }

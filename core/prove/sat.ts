@@ -12,27 +12,35 @@ export type Outcome = 'satisfiable' | 'unsatisfiable' | 'limit'
 const UNASSIGNED = 0
 const DECAY = 1 / 0.95
 const RESTART_UNIT = 64
-/** Restarts after which a call decides by activity alone. */
 /** Conflicts that may be met before a goal is searched for from its assumptions on. */
 const ATTEMPTS = 12
+/** Restarts after which a call decides by activity alone. */
 const FEW_ROUNDS = 4
+const NONE = 0
 
-interface Clause { literals: Literal[] }
+/** Where a clause lies in the arena: its length stands there, its literals behind. `NONE` is no clause. */
+type Clause = number
+
+/** Where what belongs to a literal lies: a variable's literals are neighbours. */
+const indexOf = (literal: Literal) => literal > 0 ? literal * 2 : 1 - literal * 2
 
 export class Solver {
   private variables = 0
-  private clauses: Clause[] = []
-  /** By literal index: the clauses that watch it. */
-  private watches: Clause[][] = [[], []]
-  /** By variable: 1 true, -1 false, 0 open. */
-  private assigned: number[] = [UNASSIGNED]
-  private level: number[] = [0]
-  private reason: (Clause | null)[] = [null]
+  /** All clauses one behind the other: a form has hundreds of thousands, too many for an object each. */
+  private arena = new Int32Array(256)
+  private arenaSize = 1
+  /** By literal index, for when it becomes true: the clauses that watch its opposite, each with another of its literals; while that is true there is nothing to do. */
+  private readonly watches: number[][] = [[], []]
+  /** By literal index: 1 true, -1 false, 0 open. */
+  private values = new Int8Array(64)
+  /** By variable. */
+  private level = new Int32Array(32)
+  private reason = new Int32Array(32)
   private activity: number[] = [0]
   private phase: number[] = [-1]
   private seen: boolean[] = [false]
   /** What is assigned, in order: the first `trailSize` of them. */
-  private readonly trail: Literal[] = []
+  private trail = new Int32Array(32)
   private trailSize = 0
   private trailEnds: number[] = []
   private head = 0
@@ -50,9 +58,12 @@ export class Solver {
 
   newVariable(): Literal {
     this.variables += 1
-    this.assigned.push(UNASSIGNED)
-    this.level.push(0)
-    this.reason.push(null)
+    if (this.variables >= this.level.length) {
+      this.values = widened(this.values)
+      this.level = widened(this.level)
+      this.reason = widened(this.reason)
+      this.trail = widened(this.trail)
+    }
     this.activity.push(0)
     this.phase.push(-1)
     this.seen.push(false)
@@ -70,12 +81,19 @@ export class Solver {
   isTrue = (literal: Literal): boolean => this.valueOf(literal) === 1
 
   private valueOf(literal: Literal): number {
-    const value = this.assigned[Math.abs(literal)] ?? 0
-    return literal > 0 ? value : -value
+    return this.values[indexOf(literal)] ?? 0
   }
 
-  private watchesOf(literal: Literal): Clause[] {
-    return this.watches[literal > 0 ? literal * 2 : -literal * 2 + 1] ?? []
+  private levelOf(literal: Literal): number {
+    return this.level[Math.abs(literal)] ?? 0
+  }
+
+  private watchesOf(literal: Literal): number[] {
+    return this.watches[indexOf(literal)] ?? []
+  }
+
+  private literalsOf(clause: Clause): Int32Array {
+    return this.arena.subarray(clause + 1, clause + 1 + (this.arena[clause] ?? 0))
   }
 
   /** Adds a clause; the model of an earlier `solve` is given up as far as the clause needs it. */
@@ -83,7 +101,7 @@ export class Solver {
     if (this.contradictory) return
     const kept: Literal[] = []
     for (const literal of literals) {
-      const value = this.level[Math.abs(literal)] === 0 ? this.valueOf(literal) : 0
+      const value = this.levelOf(literal) === 0 ? this.valueOf(literal) : 0
       if (value === 1 || kept.includes(-literal)) return
       if (value === 0 && !kept.includes(literal)) kept.push(literal)
     }
@@ -91,19 +109,18 @@ export class Solver {
     if (only === undefined) this.contradictory = true
     else if (kept.length === 1) {
       this.backtrack(0)
-      this.assign(only, null)
-      if (this.propagate()) this.contradictory = true
+      this.assign(only, NONE)
+      if (this.propagate() !== NONE) this.contradictory = true
     }
-    else this.join({ literals: kept })
+    else this.join(kept)
   }
 
   /**
    * Adds a clause in the middle of a search: goes back to where it first brings something about, so that nothing is missed on the way on.
    * Literals that are true or open stand in front, then those that are false, the latest first.
    */
-  private join(clause: Clause) {
-    const { literals } = clause
-    const since = (literal: Literal) => this.valueOf(literal) === -1 ? this.level[Math.abs(literal)] ?? 0 : Number.POSITIVE_INFINITY
+  private join(literals: Literal[]) {
+    const since = (literal: Literal) => this.valueOf(literal) === -1 ? this.levelOf(literal) : Number.POSITIVE_INFINITY
     for (const at of [0, 1]) {
       let best = at
       for (let i = at + 1; i < literals.length; i++) if (since(literals[i] ?? 0) > since(literals[best] ?? 0)) best = i
@@ -114,72 +131,87 @@ export class Solver {
     const [first = 0, second = 0] = literals
     const [all, others] = [since(first), since(second)]
     if (all !== Number.POSITIVE_INFINITY && all === others) this.backtrack(all - 1)
-    else if (others !== Number.POSITIVE_INFINITY && !(this.valueOf(first) === 1 && (this.level[Math.abs(first)] ?? 0) <= others)) this.backtrack(others)
-    this.attach(clause)
+    else if (others !== Number.POSITIVE_INFINITY && !(this.valueOf(first) === 1 && this.levelOf(first) <= others)) this.backtrack(others)
+    const clause = this.attach(literals)
     if (this.valueOf(first) === 0 && this.valueOf(second) === -1) this.assign(first, clause)
   }
 
-  private attach(clause: Clause) {
-    this.clauses.push(clause)
-    const [a = 0, b = 0] = clause.literals
-    this.watchesOf(-a).push(clause)
-    this.watchesOf(-b).push(clause)
+  private attach(literals: readonly Literal[]): Clause {
+    const clause = this.arenaSize
+    this.arenaSize += literals.length + 1
+    while (this.arenaSize > this.arena.length) this.arena = widened(this.arena)
+    this.arena[clause] = literals.length
+    this.arena.set(literals, clause + 1)
+    const [a = 0, b = 0] = literals
+    this.watchesOf(-a).push(clause, b)
+    this.watchesOf(-b).push(clause, a)
+    return clause
   }
 
-  private assign(literal: Literal, reason: Clause | null) {
+  private assign(literal: Literal, reason: Clause) {
     const variable = Math.abs(literal)
-    this.assigned[variable] = literal > 0 ? 1 : -1
+    const index = indexOf(literal)
+    this.values[index] = 1
+    this.values[index ^ 1] = -1
     this.level[variable] = this.trailEnds.length
     this.reason[variable] = reason
     this.trail[this.trailSize++] = literal
   }
 
-  /** Follows all consequences; the clause that fails, or null. */
-  private propagate(): Clause | null {
+  /** Follows all consequences; the clause that fails, or none. */
+  private propagate(): Clause {
+    const { values } = this
     while (this.head < this.trailSize) {
       const literal = this.trail[this.head++] ?? 0
       const watching = this.watchesOf(literal)
+      const { length } = watching
       let kept = 0
-      for (let i = 0; i < watching.length; i++) {
-        const clause = watching[i]
-        if (!clause) continue
-        if (this.findNewWatch(clause, -literal)) continue
+      for (let i = 0; i < length; i += 2) {
+        const clause = watching[i] ?? 0
+        const other = watching[i + 1] ?? 0
+        if (values[indexOf(other)] === 1) {
+          watching[kept++] = clause
+          watching[kept++] = other
+          continue
+        }
+        const first = this.movedWatch(clause, -literal)
+        if (first === 0) continue
         watching[kept++] = clause
-        const first = clause.literals[0] ?? 0
-        const value = this.valueOf(first)
+        watching[kept++] = first
+        const value = values[indexOf(first)]
         if (value === 0) this.assign(first, clause)
         else if (value === -1) {
-          for (let j = i + 1; j < watching.length; j++) {
-            const rest = watching[j]
-            if (rest) watching[kept++] = rest
-          }
+          for (let j = i + 2; j < length; j++) watching[kept++] = watching[j] ?? 0
           watching.length = kept
           this.head = this.trailSize
           return clause
         }
       }
-      if (kept < watching.length) watching.length = kept
+      if (kept < length) watching.length = kept
     }
-    return null
+    return NONE
   }
 
-  /** Moves a clause's watch away from a false literal; false when it must stay. Leaves the other watch in front. */
-  private findNewWatch(clause: Clause, falseLiteral: Literal): boolean {
-    const literals = clause.literals
-    if (literals[0] === falseLiteral) {
-      literals[0] = literals[1] ?? 0
-      literals[1] = falseLiteral
+  /** Moves a clause's watch away from a false literal and gives 0; where it must stay, the other watch, which then stands in front. */
+  private movedWatch(clause: Clause, falseLiteral: Literal): Literal {
+    const { arena, values } = this
+    let first = arena[clause + 1] ?? 0
+    if (first === falseLiteral) {
+      first = arena[clause + 2] ?? 0
+      arena[clause + 1] = first
+      arena[clause + 2] = falseLiteral
     }
-    if (this.valueOf(literals[0] ?? 0) === 1) return false
-    for (let i = 2; i < literals.length; i++) {
-      const candidate = literals[i] ?? 0
-      if (this.valueOf(candidate) === -1) continue
-      literals[1] = candidate
-      literals[i] = falseLiteral
-      this.watchesOf(-candidate).push(clause)
-      return true
+    if (values[indexOf(first)] === 1) return first
+    const end = clause + (arena[clause] ?? 0)
+    for (let i = clause + 3; i <= end; i++) {
+      const candidate = arena[i] ?? 0
+      if (values[indexOf(candidate)] === -1) continue
+      arena[clause + 2] = candidate
+      arena[i] = falseLiteral
+      this.watchesOf(-candidate).push(clause, first)
+      return 0
     }
-    return false
+    return first
   }
 
   private backtrack(level: number) {
@@ -189,9 +221,11 @@ export class Solver {
     for (let i = this.trailSize - 1; i >= end; i--) {
       const literal = this.trail[i] ?? 0
       const variable = Math.abs(literal)
-      this.assigned[variable] = UNASSIGNED
+      const index = indexOf(literal)
+      this.values[index] = UNASSIGNED
+      this.values[index ^ 1] = UNASSIGNED
       this.phase[variable] = literal > 0 ? 1 : -1
-      this.reason[variable] = null
+      this.reason[variable] = NONE
       this.order.insert(variable)
     }
     this.trailSize = end
@@ -208,9 +242,11 @@ export class Solver {
     let open = 0
     let at = this.trailSize - 1
     let literal: Literal = 0
-    let clause: Clause | null = failed
+    let clause = failed
     do {
-      for (const l of clause?.literals ?? []) {
+      const end = clause + (this.arena[clause] ?? 0)
+      for (let i = clause + 1; i <= end; i++) {
+        const l = this.arena[i] ?? 0
         const variable = Math.abs(l)
         if (l === literal || this.seen[variable] || (this.level[variable] ?? 0) === 0) continue
         this.seen[variable] = true
@@ -221,7 +257,7 @@ export class Solver {
       }
       while (!this.seen[Math.abs(this.trail[at] ?? 0)]) at -= 1
       literal = this.trail[at] ?? 0
-      clause = this.reason[Math.abs(literal)] ?? null
+      clause = this.reason[Math.abs(literal)] ?? NONE
       this.seen[Math.abs(literal)] = false
       at -= 1
       open -= 1
@@ -247,10 +283,10 @@ export class Solver {
     for (let i = this.trailSize - 1; i >= (this.trailEnds[0] ?? this.trailSize); i--) {
       const l = this.trail[i] ?? 0
       if (!open.has(Math.abs(l))) continue
-      const reason = this.reason[Math.abs(l)]
+      const reason = this.reason[Math.abs(l)] ?? NONE
       // Without a reason it was assumed, be it the very opposite.
-      if (!reason) core.push(l)
-      else for (const other of reason.literals) if ((this.level[Math.abs(other)] ?? 0) > 0) open.add(Math.abs(other))
+      if (reason === NONE) core.push(l)
+      else for (const other of this.literalsOf(reason)) if ((this.level[Math.abs(other)] ?? 0) > 0) open.add(Math.abs(other))
     }
     return core
   }
@@ -295,7 +331,7 @@ export class Solver {
    */
   private answersToo(assumptions: readonly Literal[], among: readonly Literal[]): boolean {
     for (let attempt = 0; attempt < ATTEMPTS && !this.contradictory; attempt++) {
-      const failed = this.propagate() ?? this.extended(assumptions, among)
+      const failed = this.propagate() || this.extended(assumptions, among)
       if (failed === true || failed === false) return failed
       this.conflicts += 1
       if (this.trailEnds.length === 0) this.contradictory = true
@@ -314,14 +350,14 @@ export class Solver {
     for (const literals of [assumptions, among]) {
       for (const l of literals) {
         const variable = Math.abs(l)
-        if (this.assigned[variable] !== UNASSIGNED) {
+        if (this.valueOf(variable) !== UNASSIGNED) {
           if (literals === assumptions && this.valueOf(l) === -1) return false
           continue
         }
         this.trailEnds.push(this.trailSize)
-        this.assign(literals === assumptions ? l : this.phase[variable] === 1 ? variable : -variable, null)
+        this.assign(literals === assumptions ? l : this.phase[variable] === 1 ? variable : -variable, NONE)
         const failed = this.propagate()
-        if (failed) return failed
+        if (failed !== NONE) return failed
       }
     }
     return true
@@ -330,7 +366,7 @@ export class Solver {
   private search(assumptions: readonly Literal[], budget: number, end: number): Outcome | null {
     for (;;) {
       const failed = this.propagate()
-      if (failed) {
+      if (failed !== NONE) {
         this.conflicts += 1
         budget -= 1
         if (this.trailEnds.length === 0) {
@@ -345,7 +381,7 @@ export class Solver {
       const next = this.nextDecision(assumptions)
       if (next === 'satisfiable' || next === 'unsatisfiable') return next
       this.trailEnds.push(this.trailSize)
-      if (next !== 0) this.assign(next, null)
+      if (next !== 0) this.assign(next, NONE)
     }
   }
 
@@ -358,12 +394,7 @@ export class Solver {
     const { learnt, back } = this.analyse(failed)
     this.backtrack(back)
     const [first = 0] = learnt
-    if (learnt.length === 1) this.assign(first, null)
-    else {
-      const clause = { literals: learnt }
-      this.attach(clause)
-      this.assign(first, clause)
-    }
+    this.assign(first, learnt.length === 1 ? NONE : this.attach(learnt))
     this.step *= DECAY
   }
 
@@ -381,15 +412,23 @@ export class Solver {
     if (this.among) {
       for (; this.cursor < this.among.length; this.cursor++) {
         const variable = Math.abs(this.among[this.cursor] ?? 0)
-        if (this.assigned[variable] === UNASSIGNED) return this.phase[variable] === 1 ? variable : -variable
+        if (this.valueOf(variable) === UNASSIGNED) return this.phase[variable] === 1 ? variable : -variable
       }
       return 'satisfiable'
     }
     for (let variable = this.order.pop(); variable !== 0; variable = this.order.pop()) {
-      if (this.assigned[variable] === UNASSIGNED) return this.phase[variable] === 1 ? variable : -variable
+      if (this.valueOf(variable) === UNASSIGNED) return this.phase[variable] === 1 ? variable : -variable
     }
     return 'satisfiable'
   }
+}
+
+/** The same with room for twice as much. */
+function widened<A extends Int8Array | Int32Array>(array: A): A
+function widened(array: Int8Array | Int32Array): Int8Array | Int32Array {
+  const wider = array instanceof Int8Array ? new Int8Array(array.length * 2) : new Int32Array(array.length * 2)
+  wider.set(array)
+  return wider
 }
 
 /** The Luby sequence 1 1 2 1 1 2 4 … (Luby, Sinclair, Zuckerman 1993). */

@@ -63,7 +63,8 @@ export function coneOf(model: Model, current: number, names: readonly string[]):
     if (question.required && question.required !== true) want(question.required.expr)
     if (question.place.section < current) for (const check of question.checks) want(check.expr)
   }
-  return { codes: [...cone].sort((a, b) => (model.stepOf(a)?.place.order ?? 0) - (model.stepOf(b)?.place.order ?? 0)), exprs }
+  const inOrder = [...cone].map(code => ({ code, order: model.stepOf(code)?.place.order ?? 0 })).sort((a, b) => a.order - b.order)
+  return { codes: inOrder.map(c => c.code), exprs }
 }
 
 /** What can keep the k-th entry of a group from being complete. */

@@ -271,20 +271,21 @@ export function single(expr: Expr, copies: Copies): Expr {
 }
 
 /** Conditions with what they ask of entries and rows written as if asked of one question: what classes of answers have to tell apart. */
-export function* askedOfEntries(expr: Expr, plan: Plan): Generator<Expr> {
-  yield expr
-  if (plan.groups.size === 0 && !plan.questions.some(q => q.place.node.type === 'grid')) return
+export function askedOfEntries(exprs: readonly Expr[], plan: Plan): Expr[] {
   const grids = new Set(plan.questions.filter(q => q.place.node.type === 'grid').map(q => q.place.code))
+  if (plan.groups.size === 0 && grids.size === 0) return [...exprs]
   const grid = (e: Expr): string | null => e.kind === 'name' && grids.has(e.name) ? e.name : e.kind === 'path' && grids.has(e.member) ? e.member : e.kind === 'filter' ? grid(e.of) : null
-  if ([...nodesOf(expr)].some(n => grid(n) !== null)) {
-    yield replaced(expr, (n) => {
-      const of = n.kind === 'path' ? grid(n.of) : null
-      return n.kind === 'path' && of !== null ? { kind: 'name', name: rowCode(of, n.member), ...HERE } : null
-    })
-  }
-  if (![...nodesOf(expr)].some(n => n.kind === 'name' && plan.groups.has(n.name))) return
-  const values = new Map<string, string>()
-  for (const n of nodesOf(expr)) if (n.kind === 'quantified' && n.over.kind === 'path') values.set(n.variable, n.over.member)
   const member = (code: string): Expr | null => plan.byCode.has(code) ? { kind: 'name', name: code, ...HERE } : null
-  yield replaced(expr, n => n.kind === 'path' ? member(n.member) : n.kind === 'filter' && n.of.kind === 'path' ? member(n.of.member) : n.kind === 'name' && values.has(n.name) ? member(values.get(n.name) ?? '') : null)
+  const ofRows = (expr: Expr) => replaced(expr, (n) => {
+    const of = n.kind === 'path' ? grid(n.of) : null
+    return n.kind === 'path' && of !== null ? { kind: 'name', name: rowCode(of, n.member), ...HERE } : null
+  })
+  const ofMembers = (expr: Expr, nodes: readonly Expr[]) => {
+    const values = new Map(nodes.flatMap(n => n.kind === 'quantified' && n.over.kind === 'path' ? [[n.variable, n.over.member] as const] : []))
+    return replaced(expr, n => n.kind === 'path' ? member(n.member) : n.kind === 'filter' && n.of.kind === 'path' ? member(n.of.member) : n.kind === 'name' && values.has(n.name) ? member(values.get(n.name) ?? '') : null)
+  }
+  return exprs.flatMap((expr) => {
+    const nodes = [...nodesOf(expr)]
+    return [expr, ...nodes.some(n => grid(n) !== null) ? [ofRows(expr)] : [], ...nodes.some(n => n.kind === 'name' && plan.groups.has(n.name)) ? [ofMembers(expr, nodes)] : []]
+  })
 }

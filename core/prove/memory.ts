@@ -50,6 +50,7 @@ export class Memory {
  * whoever comes from it has passed them.
  */
 export class Stamps {
+  private readonly ofPlace = new Map<Place, number>()
   private readonly ofStep = new Map<number, number>()
   private readonly ofChecks: number[] = []
   private readonly ofSection: number[] = []
@@ -83,9 +84,14 @@ export class Stamps {
   private join = (what: string, parts: readonly number[]): number => this.memory.idOf(`${what} ${parts.join()}`)
 
   /** What a thing says of itself, and where it stands. */
-  private placeStamp({ node, section, address, groups, entryOf }: Place): number {
+  private placeStamp(place: Place): number {
+    const known = this.ofPlace.get(place)
+    if (known !== undefined) return known
+    const { node, section, address, groups, entryOf } = place
     const rules = JSON.stringify(node, (key, value: unknown) => WORDS.has(key) ? undefined : value)
-    return this.memory.idOf(`${section} ${address} ${groups.map(g => g.address).join()} ${entryOf?.address ?? ''} ${rules}`)
+    const stamp = this.memory.idOf(`${section} ${address} ${groups.map(g => g.address).join()} ${entryOf?.address ?? ''} ${rules}`)
+    this.ofPlace.set(place, stamp)
+    return stamp
   }
 
   private stepStamp(step: Step): number {

@@ -48,7 +48,7 @@ export function modelOf(form: Form, today: string): Model {
   const plan = planOf(form)
   const rules = readRules(form, plan)
   const read = rules.flatMap(r => r.expr ?? [])
-  const asked = askedIn(read.flatMap(e => [...askedOfEntries(e, plan)]), path => cellsReached(plan, path))
+  const asked = askedIn(askedOfEntries(read, plan), path => cellsReached(plan, path))
   passOn(asked, plan)
   const domains = new Map<string, Domain>()
   const stepAt = new Map(plan.sections.flatMap(s => s.all).map(s => [s.place.order, s] as const))

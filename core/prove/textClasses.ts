@@ -50,7 +50,22 @@ export interface TextForm {
  * @param equal texts that are named as a whole
  * @returns null when there are too many, or a pattern can't be read
  */
-export function textClasses(tests: readonly TextTest[], equal: readonly string[], form: TextForm): string[] | null {
+export function textClasses(tests: readonly TextTest[], equal: readonly string[], form: TextForm): readonly string[] | null {
+  const asked = JSON.stringify([tests, equal, form])
+  let classes = known.get(asked)
+  if (classes === undefined) {
+    classes = searched(tests, equal, form)
+    if (known.size >= MOST_KNOWN) known.clear()
+    known.set(asked, classes)
+  }
+  return classes
+}
+
+/** Most texts of a form are asked for alike, and again after every edit. */
+const known = new Map<string, readonly string[] | null>()
+const MOST_KNOWN = 1000
+
+function searched(tests: readonly TextTest[], equal: readonly string[], form: TextForm): string[] | null {
   try {
     return search(tests, equal, form)
   }

@@ -312,6 +312,8 @@ class Parser {
     if (value === 'true' || value === 'false') return { kind: 'boolean', value: value === 'true', from, to }
     if (value === 'null') return { kind: 'null', from, to }
     if (value === 'not') return this.fail('“not” needs brackets: not(…).', token)
+    if (value === 'some' || value === 'every') return this.fail(`“${value}” needs brackets here: (${value} … in … satisfies …).`, token)
+    if (value === 'if') return this.fail('“if” needs brackets here: (if … then … else …).', token)
     if (KEYWORDS.has(value) && !BOUND_NAMES.has(value)) return this.fail(`“${value}” can’t stand here.`, token)
     return { kind: 'name', name: value, from, to }
   }

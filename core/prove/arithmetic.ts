@@ -132,6 +132,19 @@ export class Arithmetic {
     }
   }
 
+  /** Between which numbers a sum lies in any case; null where there is no end. */
+  span({ terms, constant }: Linear): readonly [Rational | null, Rational | null] {
+    let [low, high]: (Rational | null)[] = [constant, constant]
+    for (const [v, factor] of terms) {
+      const sure = this.variables[v]?.stretches.filter(s => s.literal === this.yes) ?? []
+      const ends = [sure.flatMap(s => s.low ?? []).sort(order).at(-1) ?? null, sure.flatMap(s => s.high ?? []).sort(order)[0] ?? null]
+      const [least = null, most = null] = order(factor, ZERO) > 0 ? ends : ends.reverse()
+      low = low && least && plus(low, times(least, factor))
+      high = high && most && plus(high, times(most, factor))
+    }
+    return [low ?? null, high ?? null]
+  }
+
   /** A test that only grows true in one direction: see `Monotone`. A number stands for a variable, a bigint for itself. */
   monotone(entry: Monotone) {
     this.monotones.push(entry)
@@ -147,7 +160,7 @@ export class Arithmetic {
 
   /** Whether numbers exist for the model that the solver has found. */
   check(): TheoryOutcome {
-    const simplex = new Simplex<Literal>()
+    const simplex = new Simplex<Literal>(this.yes)
     const columns = new Map<number, number>()
     const column = (v: number) => {
       const known = columns.get(v)

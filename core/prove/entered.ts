@@ -5,9 +5,20 @@ import { constantOf, linearSum, linearTimes, type Linear } from './arithmetic'
 import type { Encoding, Truth } from './encode'
 import { codeAt, ofItem, ofValue, ofVariable, sourceOf, type Entries, type Source } from './entries'
 import { HERE } from './rewritten'
-import { fromDecimal, rational, ZERO, type Rational } from './rational'
+import { floorOf, fromDecimal, minus, over, plus, rational, times, toDecimal, ZERO, type Rational } from './rational'
 import type { Literal } from './sat'
 import type { Term } from './terms'
+
+/** A number as a sum of so many that differ by a unit at most; the last takes what is left below a unit. */
+function evenly(all: Rational, into: number, unit: Rational): Rational[] {
+  const units = floorOf(over(all, unit))
+  const each = floorOf(rational(units, BigInt(into)))
+  const left = minus(all, times(unit, rational(units)))
+  return Array.from({ length: into }, (_, i) => {
+    const part = times(unit, rational(each + (BigInt(i) < units - each * BigInt(into) ? 1n : 0n)))
+    return i === into - 1 ? plus(part, left) : part
+  })
+}
 
 /** A repeating group in the solver. */
 export interface EntryLiterals {
@@ -22,24 +33,63 @@ export interface EntryLiterals {
   more: Literal | null
 }
 
+/** A number in the solver. */
+interface Unknown { index: number, linear: Linear }
+
+/** A member's numbers in the further entries that are like one that is told apart, all together. */
+interface Beyond extends Unknown {
+  /** That one is among those that some sum takes. */
+  taken: Literal[]
+}
+
+/** Digits after the point of numbers that add up to one, where the question sets none. */
+const PLACES = 6
+
 const MINUS = rational(-1)
 
 /**
  * What rules ask of the entries of a repeating group from outside of it: `some`, `every`, counts, sums, least and most. Some entries are told
  * apart, each with answers of its own. Where they are not enough (see `entries.ts`), what further ones hold is anything: what is impossible
- * then stays a proof. An example is looked for among those in which further entries are like the last that is told apart (`alike`), and replayed.
+ * then stays a proof. An example is looked for among those in which each of the further ones is like one that is told apart (`alike`), and replayed.
  */
 export class Entered {
   private readonly made = new Map<string, EntryLiterals>()
   private readonly asked = new Map<string, { result: unknown, isOpen: boolean }>()
+  private readonly kindsOf = new Map<string, Unknown[]>()
+  private readonly beyond = new Map<string, Beyond[]>()
   private readonly alikeLiteral: Literal
+  private readonly fewLiteral: Literal
 
   constructor(private readonly encoding: Encoding) {
     this.alikeLiteral = encoding.solver.newVariable()
+    this.fewLiteral = encoding.solver.newVariable()
   }
 
-  /** Brings with it that entries which are not told apart are like the last that is. */
-  alike = (): Literal[] => this.made.size > 0 ? [this.alikeLiteral] : []
+  /**
+   * Brings with it that every entry which is not told apart is like one that is: first without such entries where something is summed or
+   * counted, then with them, where their numbers may differ as long as they add up.
+   */
+  alike(): Literal[][] {
+    if (this.made.size === 0) return [[]]
+    return [[this.alikeLiteral, this.fewLiteral], ...this.kindsOf.size > 0 ? [[this.alikeLiteral]] : []]
+  }
+
+  /** The entries beyond those told apart in the model found last: which of these each is like (from 0 on), and what it answers otherwise. */
+  further({ group: { place: { code } }, copies, members }: Entries, count: number): { like: number, other: ReadonlyMap<string, Num | null> }[] {
+    const { solver, arithmetic, model } = this.encoding
+    const made = (this.kindsOf.get(code) ?? []).flatMap(({ index }, like) => {
+      const alike = Array.from({ length: Number(floorOf(arithmetic.valueOf(index) ?? ZERO)) }, () => ({ like, other: new Map<string, Num | null>() }))
+      for (const member of members) {
+        const beyond = this.beyond.get(`${code} ${member}`)?.[like]
+        const all = beyond?.taken.some(l => solver.isTrue(l)) ? arithmetic.valueOf(beyond.index) : null
+        if (all === null || alike.length === 0) continue
+        const parts = evenly(all, alike.length, rational(1, 10n ** BigInt(model.domain(member).places ?? PLACES)))
+        alike.forEach((entry, i) => entry.other.set(member, toDecimal(parts[i] ?? ZERO)))
+      }
+      return alike
+    })
+    return Array.from({ length: Math.max(0, count - copies) }, (_, i) => made[i] ?? { like: copies - 1, other: new Map() })
+  }
 
   /** The groups looked into, with how many entries the model found last has. */
   counts(): Map<string, number> {
@@ -132,11 +182,8 @@ export class Entered {
       const rest = this.encoding.anything()
       holding.push(and([more, rest.t]))
       failing.push(or([-more, rest.f]))
-      const [lastHolds, lastFails] = [holding[chosen.length - 1] ?? -more, failing[chosen.length - 1] ?? -more]
-      for (const [a, b] of [[rest.t, lastHolds], [rest.f, lastFails]] as const) {
-        solver.addClause([-this.alikeLiteral, -more, -a, b])
-        solver.addClause([-this.alikeLiteral, -more, a, -b])
-      }
+      solver.addClause([-this.alikeLiteral, -more, -rest.t, ...holding.slice(0, chosen.length)])
+      solver.addClause([-this.alikeLiteral, -more, rest.f, ...failing.slice(0, chosen.length).map(l => -l)])
     }
     const [t, f] = [and([-blank, or(holding)]), and([-blank, ...failing])]
     return some ? { t, f } : { t: f, f: t }
@@ -163,8 +210,7 @@ export class Entered {
     const { blank } = this.of(source.entries)
     const more = this.unknown(source.entries)
     // One blank answer among them leaves the whole without a value.
-    const given = encoding.and([-blank, encoding.or(more === null ? chosen : [...chosen, more]), ...terms.map((t, i) => encoding.or([-(chosen[i] ?? blank), t.given])), ...more === null ? [] : [encoding.or([-more, encoding.anything().t])]])
-    if (more !== null) encoding.solver.addClause([-this.alikeLiteral, -more])
+    const given = encoding.and([-blank, encoding.or(more === null ? chosen : [...chosen, more]), ...terms.map((t, i) => encoding.or([-(chosen[i] ?? blank), t.given])), ...more === null ? [] : [encoding.or([-more, this.otherwise(encoding.anything().t)])]])
     const linear = name === 'sum' ? this.sum(source, member, terms, chosen) : this.extreme(terms, chosen, more, name === 'max')
     return { linear, unit, given }
   }
@@ -176,9 +222,8 @@ export class Entered {
     const { count, more, exists } = this.of(source.entries)
     if (more !== null) {
       encoding.widen()
-      const rest = this.rest(more, false)
+      const rest = this.rest(more, false).linear
       parts.push(rest)
-      solver.addClause([-this.alikeLiteral, -more])
       // Each of the further ones adds at least the least answer, and at most the greatest; one that is left out adds nothing.
       const others = linearSum(count, constantOf(rational(-exists.length)))
       const ranges = encoding.model.domain(member).ranges ?? []
@@ -186,16 +231,78 @@ export class Entered {
       const limit = (n: Num, less: boolean): Rational => source.by !== null && (less ? compareNumbers(n, 0) > 0 : compareNumbers(n, 0) < 0) ? ZERO : fromDecimal(n)
       if (low !== null) solver.addClause([-more, arithmetic.atMostZero(linearSum(linearTimes(others, limit(low, true)), rest, MINUS))])
       if (high !== null) solver.addClause([-more, arithmetic.atMostZero(linearSum(rest, linearTimes(others, limit(high, false)), MINUS))])
+      const beyond = this.beyondOf(source.entries, member, more)
+      if (beyond) this.asChosen(rest, beyond, chosen, more)
+      else solver.addClause([-this.alikeLiteral, -more])
+      beyond?.forEach((b, i) => b.taken.push(chosen[i] ?? -more))
     }
     return parts.reduce((sum, part) => linearSum(sum, part), constantOf(ZERO))
   }
 
   /** What entries that are not told apart add: nothing while there are none. */
-  private rest(more: Literal, whole: boolean): Linear {
+  private rest(more: Literal, whole: boolean): Unknown {
     const { arithmetic } = this.encoding
-    const { index, linear } = arithmetic.variable(whole ? rational(1) : null)
-    arithmetic.within(index, { literal: -more, low: ZERO, high: ZERO, strict: false })
-    return linear
+    const made = arithmetic.variable(whole ? rational(1) : null)
+    arithmetic.within(made.index, { literal: -more, low: ZERO, high: ZERO, strict: false })
+    return made
+  }
+
+  /** By entry that is told apart: how many of the further ones are like it. */
+  private kinds(entries: Entries, more: Literal): Unknown[] {
+    const { code } = entries.group.place
+    const known = this.kindsOf.get(code)
+    if (known) return known
+    const { arithmetic, solver } = this.encoding
+    const { count, exists } = this.of(entries)
+    const made = exists.map(() => this.rest(more, true))
+    this.kindsOf.set(code, made)
+    for (const { linear } of made) solver.addClause([arithmetic.atMostZero(linearTimes(linear, MINUS))])
+    this.equal(made.reduce((sum, k) => linearSum(sum, k.linear), constantOf(rational(exists.length))), count, [-this.alikeLiteral, -more])
+    return made
+  }
+
+  /** A member's numbers in the further entries, by the one that they are like; null where a calculation makes them. */
+  private beyondOf(entries: Entries, member: string, more: Literal): Beyond[] | null {
+    const { arithmetic, solver, model } = this.encoding
+    const key = `${entries.group.place.code} ${member}`
+    const known = this.beyond.get(key)
+    if (known) return known
+    const { ranges, places } = model.domain(member)
+    if (!ranges || model.stepOf(member)?.value !== null) return null
+    const unit = rational(1, 10n ** BigInt(places ?? 0))
+    const made = this.kinds(entries, more).map((kind, i): Beyond => {
+      const all = this.rest(more, places === 0)
+      // Alike to every condition, they lie in the same stretch.
+      this.encoding.variable(codeAt(member, i + 1)).classes.forEach(({ literal }, at) => {
+        const { low = null, high = null, isPoint = true } = ranges[at] ?? {}
+        const inside = isPoint || places == null ? ZERO : unit
+        if (low !== null) solver.addClause([-literal, arithmetic.atMostZero(linearSum(linearTimes(kind.linear, plus(fromDecimal(low), inside)), all.linear, MINUS))])
+        if (high !== null) solver.addClause([-literal, arithmetic.atMostZero(linearSum(all.linear, linearTimes(kind.linear, minus(fromDecimal(high), inside)), MINUS))])
+      })
+      return { ...all, taken: [] }
+    })
+    this.beyond.set(key, made)
+    return made
+  }
+
+  /** Where further entries are like those that are told apart, they add what these stand for as far as they are chosen. Those that are few add nothing. */
+  private asChosen(rest: Linear, all: readonly Unknown[], chosen: readonly Literal[], more: Literal) {
+    const { encoding } = this
+    encoding.solver.addClause([-this.fewLiteral, -more])
+    const parts = all.map(({ linear }, i) => encoding.terms.among('number', [{ when: chosen[i] ?? -more, linear, given: encoding.yes }, { when: -(chosen[i] ?? -more), linear: constantOf(ZERO), given: encoding.yes }]).linear)
+    this.equal(rest, parts.reduce((sum, part) => linearSum(sum, part), constantOf(ZERO)), [-this.alikeLiteral, -more])
+  }
+
+  /** Two numbers are the same, unless one of the literals holds. */
+  private equal(a: Linear, b: Linear, unless: readonly Literal[]) {
+    const { arithmetic, solver } = this.encoding
+    for (const by of [rational(1), MINUS]) solver.addClause([...unless, arithmetic.atMostZero(linearTimes(linearSum(a, b, MINUS), by))])
+  }
+
+  /** A literal that holds where further entries are like those that are told apart. */
+  private otherwise(literal: Literal): Literal {
+    this.encoding.solver.addClause([-this.alikeLiteral, literal])
+    return literal
   }
 
   private count(source: Source): Term {
@@ -211,11 +318,11 @@ export class Entered {
     })
     if (more !== null) {
       this.encoding.widen()
-      const rest = this.rest(more, true)
+      const rest = this.rest(more, true).linear
       // None to all of the further ones.
       solver.addClause([arithmetic.atMostZero(linearTimes(rest, MINUS))])
       solver.addClause([-more, arithmetic.atMostZero(linearSum(linearSum(rest, count, MINUS), constantOf(rational(exists.length))))])
-      solver.addClause([-this.alikeLiteral, -more])
+      this.asChosen(rest, this.kinds(source.entries, more), chosen, more)
       if (source.entries.enough) {
         // One of those that are counted, and one that is not, can be taken to be told apart.
         solver.addClause([arithmetic.atMostZero(rest), ...chosen])
@@ -231,7 +338,8 @@ export class Entered {
     const { linear } = arithmetic.variable(terms.every(t => arithmetic.isWhole(t.linear)) ? rational(1) : null)
     const sign = rational(most ? 1 : -1)
     const beyond = (a: Linear, b: Linear) => arithmetic.atMostZero(linearTimes(linearSum(a, b, MINUS), sign))
-    const unknown = more === null ? [] : [more]
+    // Like those that are told apart, further ones are no greater than the greatest.
+    const unknown = more === null ? [] : [this.encoding.and([more, -this.alikeLiteral])]
     terms.forEach((t, i) => solver.addClause([...unknown, -(chosen[i] ?? 0), beyond(t.linear, linear)]))
     solver.addClause([...unknown, and(chosen.map(c => -c)), ...terms.map((t, i) => and([chosen[i] ?? 0, beyond(linear, t.linear)]))])
     return linear

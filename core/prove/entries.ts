@@ -19,9 +19,11 @@ export interface Entries {
   members: readonly string[]
 }
 
-/** Entries told apart, at least and at most. */
+/** Entries told apart, at least and at most, where rules find out more about them. */
 const COPIES = 3
-const MOST_COPIES = 6
+const MOST_COPIES = 16
+/** A group of no more entries than this has all of them told apart; so many are where no number is enough. */
+const FEW_COPIES = 6
 /** The places of a copy, by its number, come after all others. */
 const STRIDE = 1_000_000
 
@@ -82,8 +84,8 @@ export class Copies {
     for (const [group, { members, number, facts: asked }] of named) {
       const facts = [...asked.values()].reduce((sum, n) => sum + n, 0)
       const inside = group.inner.some(s => [...ownRules(s), ...s.checks].some(r => r.expr && namesIn(r.expr).includes(group.place.code)))
-      const wanted = Math.max(COPIES, group.min, number + facts, group.max <= MOST_COPIES ? group.max : 0)
-      const copies = Math.min(group.max, MOST_COPIES, wanted)
+      const wanted = number + facts <= MOST_COPIES ? Math.max(COPIES, group.min, number + facts) : FEW_COPIES
+      const copies = group.max <= FEW_COPIES ? group.max : Math.min(group.max, MOST_COPIES, wanted)
       this.of.set(group.place.code, { group, members: [...members], copies, enough: number + facts <= copies && !inside })
     }
     for (const { place: { node, code } } of plan.questions) if (node.type === 'grid') this.noteRows(code, node.rows.map(r => r.code), expressions)
@@ -214,8 +216,8 @@ interface Named { members: Set<string>, number: number, facts: Map<string, numbe
 function* factsAsked(expr: Expr, group: PlannedGroup): Generator<[string, number]> {
   const asks = (e: Expr) => namesIn(e).includes(group.place.code)
   for (const n of nodesOf(expr)) {
-    if (n.kind === 'quantified' && asks(n.over)) yield [print(n), asks(n.satisfies) ? MOST_COPIES + 1 : 2]
-    if (n.kind === 'filter' && asks(n.of) && n.by.kind !== 'number') yield [print(n), asks(n.by) ? MOST_COPIES + 1 : 2]
+    if (n.kind === 'quantified' && asks(n.over)) yield [print(n), asks(n.satisfies) ? Infinity : 2]
+    if (n.kind === 'filter' && asks(n.of) && n.by.kind !== 'number') yield [print(n), asks(n.by) ? Infinity : 2]
     const [list] = n.kind === 'call' ? n.args : []
     if (n.kind === 'call' && list && asks(list)) yield [print(n), ASKED_BY[n.name] ?? 0]
   }

@@ -21,8 +21,20 @@ export function exampleOf(model: Model, encoding: Encoding): Answers {
     else if (step.default !== null) flat[base] = null
   }
   const counts = encoding.entered.counts()
-  // Entries that are not told apart are like the last that is.
-  return nested(plan.sections, byEntry[0] ?? {}, ({ place: { code } }) => counts.has(code) ? Array.from({ length: counts.get(code) ?? 0 }, (_, i) => byEntry[Math.min(i, (copies.of.get(code)?.copies ?? 1) - 1)] ?? {}) : null)
+  return nested(plan.sections, byEntry[0] ?? {}, ({ place: { code } }) => {
+    const [count, entries] = [counts.get(code), copies.of.get(code)]
+    if (count === undefined || !entries) return null
+    // Entries that are not told apart are like one that is, but for numbers that have to add up.
+    const further = encoding.entered.further(entries, count).map(({ like, other }) => {
+      const same = byEntry[like] ?? {}
+      const differing = [...other].flatMap(([member, value]): [string, Answer][] => {
+        const step = model.stepOf(member)
+        return step && same[member] != null ? [[member, sampleAnswer(step, value)]] : []
+      })
+      return { ...same, ...Object.fromEntries(differing) }
+    })
+    return [...Array.from({ length: Math.min(count, entries.copies) }, (_, i) => byEntry[i] ?? {}), ...further]
+  })
 }
 
 /** The rows of a grid, those that no rule asks for with any answer. */

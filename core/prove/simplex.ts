@@ -15,15 +15,22 @@ const nearPlus = (a: Near, b: Near): Near => ({ r: plus(a.r, b.r), e: plus(a.e, 
 const nearMinus = (a: Near, b: Near): Near => ({ r: minus(a.r, b.r), e: minus(a.e, b.e) })
 const nearTimes = (a: Near, by: Rational): Near => ({ r: times(a.r, by), e: times(a.e, by) })
 
+const NOTHING: Near = { r: ZERO, e: ZERO }
+
 /** Pivots after which it is given up. */
 const MOST_PIVOTS = 5_000
 
 export class Simplex<Reason> {
   private readonly low: (Bound<Reason> | null)[] = []
   private readonly high: (Bound<Reason> | null)[] = []
+  /** The tightest bounds that hold in any case. */
+  private readonly sure: { low: (Near | undefined)[], high: (Near | undefined)[] } = { low: [], high: [] }
   private readonly value: Near[] = []
   /** By basic variable: what it is in terms of the others. */
   private readonly rows = new Map<number, Map<number, Rational>>()
+
+  /** @param always the reason of bounds that hold in any case: the fewer others a contradiction needs, the more it rules out */
+  constructor(private readonly always: Reason) {}
 
   /** A variable. `start`: its value unless bounds say otherwise. */
   variable(start: Rational = ZERO): number {
@@ -42,9 +49,9 @@ export class Simplex<Reason> {
 
   /** Bounds a variable from below or above; the reasons of a contradiction, or null. */
   bound(variable: number, side: 'low' | 'high', at: Near, reason: Reason): Reason[] | null {
-    const known = this[side][variable]
-    const isTighter = !known || (side === 'low' ? nearOrder(at, known.at) > 0 : nearOrder(at, known.at) < 0)
-    if (!isTighter) return null
+    const isTighter = (than: Near | undefined) => !than || (side === 'low' ? nearOrder(at, than) > 0 : nearOrder(at, than) < 0)
+    if (reason === this.always && isTighter(this.sure[side][variable])) this.sure[side][variable] = at
+    if (!isTighter(this[side][variable]?.at)) return null
     const opposite = this[side === 'low' ? 'high' : 'low'][variable]
     if (opposite && (side === 'low' ? nearOrder(at, opposite.at) > 0 : nearOrder(at, opposite.at) < 0)) return [reason, opposite.reason]
     this[side][variable] = { at, reason }
@@ -72,7 +79,7 @@ export class Simplex<Reason> {
       const { variable, side, bound } = broken
       const row = this.rows.get(variable) ?? new Map<number, Rational>()
       const partner = [...row].filter(([other, factor]) => this.canMove(other, (order(factor, ZERO) > 0) === (side === 'low'))).map(([other]) => other).sort((a, b) => a - b)[0]
-      if (partner === undefined) return this.explain(row, side, bound)
+      if (partner === undefined) return this.explain(variable, row, side, bound)
       this.pivot(variable, partner, bound.at)
     }
     return 'limit'
@@ -92,11 +99,25 @@ export class Simplex<Reason> {
     return !limit || (upwards ? nearOrder(this.at(variable), limit.at) < 0 : nearOrder(this.at(variable), limit.at) > 0)
   }
 
-  private explain(row: ReadonlyMap<number, Rational>, side: 'low' | 'high', bound: Bound<Reason>): Reason[] {
+  /**
+   * Why a basic variable can't keep its bound: what the others in its row are held by. As long as they miss it all the same, bounds are
+   * given up for such as hold in any case, the cheapest first.
+   */
+  private explain(variable: number, row: ReadonlyMap<number, Rational>, side: 'low' | 'high', bound: Bound<Reason>): Reason[] {
     const reasons = [bound.reason]
+    let gap = side === 'low' ? nearMinus(bound.at, this.at(variable)) : nearMinus(this.at(variable), bound.at)
+    const held: { reason: Reason, cost: Near | null }[] = []
     for (const [other, factor] of row) {
-      const limit = (order(factor, ZERO) > 0) === (side === 'low') ? this.high[other] : this.low[other]
-      if (limit) reasons.push(limit.reason)
+      const way = (order(factor, ZERO) > 0) === (side === 'low') ? 'high' : 'low'
+      const limit = this[way][other]
+      if (!limit) continue
+      const sure = this.sure[way][other]
+      held.push({ reason: limit.reason, cost: sure ? nearTimes(way === 'high' ? nearMinus(sure, limit.at) : nearMinus(limit.at, sure), order(factor, ZERO) > 0 ? factor : negative(factor)) : null })
+    }
+    for (const { reason, cost } of held.sort((a, b) => a.cost && b.cost ? nearOrder(a.cost, b.cost) : a.cost ? -1 : 1)) {
+      const left = cost && nearMinus(gap, cost)
+      if (left && nearOrder(left, NOTHING) > 0) gap = left
+      else reasons.push(reason)
     }
     return reasons
   }

@@ -187,7 +187,10 @@ export class Terms {
   among(unit: Unit, cases: readonly { when: Literal, linear: Linear, given: Literal }[]): Term {
     const { arithmetic, solver, and, or } = this.encoding
     const given = or(cases.map(c => and([c.when, c.given])))
-    const { linear } = arithmetic.variable(cases.every(c => arithmetic.isWhole(c.linear)) ? ONE : null)
+    const { index, linear } = arithmetic.variable(cases.every(c => arithmetic.isWhole(c.linear)) ? ONE : null)
+    const spans = cases.map(c => arithmetic.span(c.linear))
+    const end = (at: 0 | 1) => spans.some(s => s[at] === null) ? null : spans.flatMap(s => s[at] ?? []).sort(order).at(at === 0 ? 0 : -1) ?? null
+    arithmetic.within(index, { literal: this.encoding.yes, low: end(0), high: end(1), strict: false })
     for (const c of cases) {
       const gap = linearSum(linear, c.linear, rational(-1))
       solver.addClause([-c.when, arithmetic.atMostZero(gap)])

@@ -40,14 +40,18 @@ export function smallestWitness(model: Model, goal: WitnessGoal, today: string):
   const space = new StateSpace(model, goal.section, [...names])
   const asked = goal.literals(space)
   // Today as it is, unless only another day does; entries beyond those told apart like one that is.
-  const alike = [...asked, ...space.encoding.entered.alike()]
-  const literals = [[...alike, ...space.encoding.firstDay()], alike].find(wanted => space.decide(wanted) === 'satisfiable')
-  if (!literals) return null
-  const least = shrink(space, literals)
-  const day = space.encoding.day() ?? today
-  const found = replay(model, goal, least, day)
-  if (found && day !== today) DAYS.set(found, day)
-  return found
+  for (const alike of space.encoding.entered.alike()) {
+    const wanted = [...asked, ...alike]
+    const literals = [[...wanted, ...space.encoding.firstDay()], wanted].find(all => space.decide(all) === 'satisfiable')
+    if (!literals) continue
+    const least = shrink(space, literals)
+    const day = space.encoding.day() ?? today
+    const found = replay(model, goal, least, day)
+    if (!found) continue
+    if (day !== today) DAYS.set(found, day)
+    return found
+  }
+  return null
 }
 
 const DAYS = new WeakMap<Answers, string>()

@@ -7,6 +7,7 @@ import { planOf, type Plan } from '#core/fill/plan'
 import { replan } from '#core/fill/replan'
 import { plausible } from '#core/fill/plausible'
 import type { Address } from '#core/form/walk'
+import { placeReader } from '#core/form/threads'
 import type { Finding } from '#core/prove/finding'
 import { useDraft } from './draft'
 
@@ -108,20 +109,22 @@ export const useRehearsal = defineStore('rehearsal', () => {
     return false
   }
 
-  /** Opens the witness of a finding: its answers on its day, the rules concerned lit. */
+  /** Opens the witness of a finding: its answers on its day, the rules concerned lit. A promise stands nowhere: what it names is lit. */
   function show({ witness, address, conflict, today: day }: Finding) {
     if (!witness) return
-    open(witness, address)
-    concerned.value = new Set(conflict.map(part => part.address))
+    const namedIn = placeReader(draft.places)
+    const concerns = conflict.flatMap(part => part.kind === 'promise' ? namedIn(draft.form?.promises?.[part.index]?.holds ?? '').map(p => p.address) : [part.address])
+    open(witness, address, address ?? concerns.at(-1))
+    concerned.value = new Set(concerns)
     if (day) today.value = day
   }
 
-  /** Opens answers at the section of the thing concerned. */
-  function open(witness: Answers, at: Address | null) {
+  /** Opens answers at the section of the thing concerned, or of another. */
+  function open(witness: Answers, at: Address | null, near = at) {
     unlight()
     answers.value = { ...witness }
     lit.value = at
-    const wanted = draft.places.find(p => p.address === at)
+    const wanted = draft.places.find(p => p.address === near)
     const pages = filled.value ? pagesOf(filled.value) : []
     const reached = pages.filter(p => p.section <= (wanted?.section ?? 0))
     const section = reached.at(-1)?.section ?? 0

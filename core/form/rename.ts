@@ -1,5 +1,5 @@
 import { parse, ExpressionError } from '../expressions/parse'
-import { nodesOf } from '../expressions/tree'
+import { namesIn, nodesOf, type Expr } from '../expressions/tree'
 import type { Form } from './definition'
 import { applyEdit, applyEdits, type Edit } from './edits'
 import { requoted } from './quotes'
@@ -7,12 +7,14 @@ import { rulesOf, withRule } from './rules'
 import { textsAt, withClosingTexts, withText } from './texts'
 import { outline, type Address, type Place } from './walk'
 
-/** A rule's text with one code replaced, or the same text where the code is not used (or it can't be read). `inEntries`: paths name it too. */
-function renamedIn(text: string, from: string, to: string, inEntries: boolean): string {
+/** A rule's text with one code replaced, or the same text where the code is not used (or it can't be read). `inEntries`: paths through this group name it too. */
+function renamedIn(text: string, from: string, to: string, inEntries: string | null): string {
   try {
-    const spots = [...nodesOf(parse(text))].flatMap((n) => {
+    const expr = parse(text)
+    const isMember = (n: Expr) => inEntries !== null && n.kind === 'path' && n.member === from && namesIn(expr).includes(inEntries) && !ofChoice(n.of)
+    const spots = [...nodesOf(expr)].flatMap((n) => {
       if (n.kind === 'name' && n.name === from) return [{ from: n.from, to: n.to }]
-      return inEntries && n.kind === 'path' && n.member === from ? [{ from: n.to - from.length, to: n.to }] : []
+      return isMember(n) ? [{ from: n.to - from.length, to: n.to }] : []
     }).sort((a, b) => b.from - a.from)
     return spots.reduce((done, spot) => done.slice(0, spot.from) + to + done.slice(spot.to), text)
   }
@@ -21,6 +23,9 @@ function renamedIn(text: string, from: string, to: string, inEntries: boolean): 
     throw error
   }
 }
+
+/** The columns of a chosen row are no questions (`harbour.row.depth`). */
+const ofChoice = (of: Expr) => of.kind === 'path' && of.member === 'row'
 
 /** The edits that give a section or item another code and re-write every rule, route and quote that uses it. */
 export function renameEdits(form: Form, address: Address, code: string): Edit[] {
@@ -63,7 +68,7 @@ function rerouted(form: Form, from: string, to: string): Edit[] {
 /** Each edit is made before the next is worked out: several may change the same list of checks. */
 function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => void) {
   const from = place.code
-  const inEntries = place.entryOf !== null
+  const inEntries = place.entryOf?.code ?? null
   const again = (text: string) => renamedIn(text, from, to, inEntries)
   const step = (edit: Edit) => {
     make(edit)

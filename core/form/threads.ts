@@ -1,5 +1,5 @@
 import { ExpressionError, parsed } from '../expressions/parse'
-import { namesIn } from '../expressions/tree'
+import { namesIn, nodesOf, type Expr } from '../expressions/tree'
 import { rulesAt } from './rules'
 import type { Address, Place } from './walk'
 
@@ -13,13 +13,11 @@ export interface Thread { from: Address, to: readonly Address[], lane: number }
  */
 export function threadsOf(places: readonly Place[], lanes: number): Thread[] {
   const orderOf = new Map(places.map(p => [p.address, p.order] as const))
-  const gates = new Map<string, Place>()
-  for (const p of places) if (p.kind === 'question' && !gates.has(p.code)) gates.set(p.code, p)
+  const namedIn = placeReader(places)
   const dependants = new Map<Place, Set<Address>>()
   for (const place of places) {
-    for (const name of namesAt(place)) {
-      const gate = gates.get(name)
-      if (!gate || gate.address === place.address) continue
+    for (const gate of rulesOn(place).flatMap(namedIn)) {
+      if (gate.address === place.address || place.groups.some(g => g.address === gate.address)) continue
       dependants.set(gate, (dependants.get(gate) ?? new Set()).add(place.address))
     }
   }
@@ -34,23 +32,53 @@ export function threadsOf(places: readonly Place[], lanes: number): Thread[] {
   })
 }
 
-const KNOWN = new WeakMap<Place['node'], readonly string[]>()
-/** The codes that the rules at a place use; kept by its node, since most rows stay as they are from one edit to the next. */
-function namesAt(place: Place): readonly string[] {
-  const known = KNOWN.get(place.node)
+const RULES = new WeakMap<Place['node'], readonly string[]>()
+/** The rules at a place; kept by its node, since most rows stay as they are from one edit to the next. */
+function rulesOn(place: Place): readonly string[] {
+  const known = RULES.get(place.node)
   if (known) return known
-  const names = rulesAt(place).flatMap(rule => namesUsed(rule.text))
-  KNOWN.set(place.node, names)
-  return names
+  const rules = rulesAt(place).map(rule => rule.text)
+  RULES.set(place.node, rules)
+  return rules
 }
 
-/** The codes a rule uses; none when it can't be read. */
-export function namesUsed(text: string): readonly string[] {
+/** The codes a rule uses; none when it can't be read. Of answers inside entries (`crew.age`) it is the group's. */
+export const namesUsed = (text: string): readonly string[] => readSafely(text)?.names ?? []
+
+/** Reads from rules the codes of questions inside entries that they ask for through their group: `age` of `crew.age` or `some p in crew satisfies p.age > 5`. */
+export function memberReader(places: readonly Place[]): (text: string) => string[] {
+  const groupsOf = new Map(places.flatMap(p => p.entryOf ? [[p.code, p.groups.map(g => g.code)] as const] : []))
+  return (text) => {
+    const read = groupsOf.size > 0 ? readSafely(text) : null
+    return read?.members.filter(m => groupsOf.get(m)?.some(g => read.names.includes(g))) ?? []
+  }
+}
+
+/** Reads from rules the questions and groups that they name; a group of which single answers are named stands for those. */
+export function placeReader(places: readonly Place[]): (text: string) => Place[] {
+  const byCode = new Map<string, Place>()
+  for (const p of places) if ((p.kind === 'question' || p.kind === 'group') && !byCode.has(p.code)) byCode.set(p.code, p)
+  const membersOf = memberReader(places)
+  return (text) => {
+    const members = membersOf(text).flatMap(m => byCode.get(m) ?? [])
+    const groups = new Set(members.flatMap(m => m.groups.map(g => g.code)))
+    return [...namesUsed(text).filter(name => !groups.has(name)).flatMap(name => byCode.get(name) ?? []), ...members]
+  }
+}
+
+interface Read { names: readonly string[], members: readonly string[] }
+const KNOWN = new WeakMap<Expr, Read>()
+function readSafely(text: string): Read | null {
   try {
-    return namesIn(parsed(text))
+    const expr = parsed(text)
+    const known = KNOWN.get(expr)
+    if (known) return known
+    const read = { names: namesIn(expr), members: [...new Set([...nodesOf(expr)].flatMap(n => n.kind === 'path' ? [n.member] : []))] }
+    KNOWN.set(expr, read)
+    return read
   }
   catch (error) {
-    if (error instanceof ExpressionError) return []
+    if (error instanceof ExpressionError) return null
     throw error
   }
 }

@@ -1,6 +1,6 @@
 import { RULE_WORDS, rulesOf } from './rules'
 import { piecesOf } from './quotes'
-import { namesUsed } from './threads'
+import { memberReader, namesUsed } from './threads'
 import { textsAt } from './texts'
 import type { Form } from './definition'
 import type { Address, Place } from './walk'
@@ -16,10 +16,12 @@ export function usesOf(form: Form, places: readonly Place[], addresses: readonly
   const codes = new Set([...gone].filter(p => p.kind !== 'section').map(p => p.code))
   const sections = new Set([...gone].filter(p => p.kind === 'section').map(p => p.code))
   const uses: Use[] = []
-  for (const rule of rulesOf(form, places)) if (!gone.has(rule.place) && namesUsed(rule.text).some(name => codes.has(name))) uses.push({ place: rule.place, words: RULE_WORDS[rule.kind].toLowerCase() })
+  const membersOf = memberReader(places)
+  const usesThem = (text: string) => namesUsed(text).some(name => codes.has(name)) || membersOf(text).some(name => codes.has(name))
+  for (const rule of rulesOf(form, places)) if (!gone.has(rule.place) && usesThem(rule.text)) uses.push({ place: rule.place, words: RULE_WORDS[rule.kind].toLowerCase() })
   for (const place of places) {
     if (gone.has(place)) continue
-    const quotes = textsAt(place).flatMap(t => piecesOf(t.text)).some(p => p.kind === 'quote' && namesUsed(p.source).some(name => codes.has(name)))
+    const quotes = textsAt(place).flatMap(t => piecesOf(t.text)).some(p => p.kind === 'quote' && usesThem(p.source))
     if (quotes) uses.push({ place, words: 'quotes it' })
     if (place.kind === 'section' && place.node.routes?.some(r => sections.has(r.to))) uses.push({ place, words: 'leads there' })
     if (place.kind !== 'section' && 'under' in place.node && place.node.under && codes.has(place.node.under.question)) uses.push({ place, words: 'stands under one of its choices' })
@@ -34,6 +36,7 @@ export function usesOf(form: Form, places: readonly Place[], addresses: readonly
 export function neighboursOf(form: Form, places: readonly Place[], address: Address): { needs: Place[], decides: Use[] } {
   const place = places.find(p => p.address === address)
   if (!place) return { needs: [], decides: [] }
-  const names = new Set(rulesOf(form, places).filter(r => r.place === place).flatMap(r => namesUsed(r.text)))
+  const membersOf = memberReader(places)
+  const names = new Set(rulesOf(form, places).filter(r => r.place === place).flatMap(r => [...namesUsed(r.text), ...membersOf(r.text)]))
   return { needs: places.filter(p => p !== place && p.kind !== 'section' && names.has(p.code)), decides: place.kind === 'section' ? usesOf(form, places, [address]).filter(u => u.words === 'leads there') : usesOf(form, places, [address]) }
 }

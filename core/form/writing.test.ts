@@ -10,6 +10,7 @@ import type { Value } from '../expressions/types'
 import { explain, whyShown } from '../fill/explain'
 import { fill } from '../fill/fill'
 import { planOf } from '../fill/plan'
+import { modelOf } from '../prove/model'
 import { prove } from '../prove/prove'
 import { BLOCKS, TEMPLATES } from './blocks'
 import { clipOf, duplicateEdits, moveEdits, pasteEdits, readClip, removeEdits } from './clipboard'
@@ -17,6 +18,7 @@ import type { Form, Item } from './definition'
 import { applyEdits } from './edits'
 import { outlineEdits, readOutline } from './outlineText'
 import { readForm } from './read'
+import { rename } from './rename'
 import { findIn, replaceEdits } from './search'
 import { mergeEdits, splitEdits } from './sections'
 import { usesOf } from './uses'
@@ -25,6 +27,8 @@ import { outline, type Address } from './walk'
 const TODAY = '2026-11-24'
 const WIRING = ['syntax-error', 'unknown-name', 'later-name', 'wrong-type', 'unknown-code', 'duplicate-code']
 const wiring = (form: Form) => prove(form, TODAY).findings.filter(f => WIRING.includes(f.code)).map(f => `${f.at} ${f.code}`)
+/** Where rules can't be read as they stand. */
+const unread = (form: Form) => modelOf(form, TODAY).rules.filter(r => r.syntax !== null || r.problems.length > 0).map(r => r.place.code)
 const q = (code: string, more: object = {}): Item => ({ kind: 'question', code, label: code, type: 'yesNo', ...more }) as Item
 const form = (...sections: Item[][]): Form => ({ tobbin: 1, code: 'f', title: 'F', sections: sections.map((items, i) => ({ code: `s${i + 1}`, title: `S${i + 1}`, items })) })
 
@@ -66,6 +70,22 @@ describe('copies', () => {
     expect(other.notes).toEqual(['“b” names “outer”, which this form does not have.'])
     expect(usesOf(from, outline(from), ['item/a']).map(u => `${u.place.code} ${u.words}`)).toEqual(['b shown when'])
     expect(usesOf(from, outline(from), ['item/gate']).map(u => `${u.place.code} ${u.words}`)).toEqual(['g quotes it'])
+  })
+  it('whatever stops being understood when something is deleted was named before as using it; renamed, nothing stops', () => {
+    const crew = form([q('gate'), { kind: 'group', code: 'crew', title: 'Crew', repeat: { min: 0, max: 9 }, items: [q('age', { type: 'integer' }), q('pays')] }], [
+      q('x', { shownWhen: 'sum(crew.age) > 3' }), q('y', { shownWhen: 'some p in crew satisfies p.pays = true' }), q('z', { shownWhen: 'count(crew[pays = true and age > 5]) > 1' }), q('w', { label: 'Sum {{ sum(crew.age) }}' }),
+    ])
+    fc.assert(fc.property(fc.oneof({ weight: 1, arbitrary: fc.constant(crew) }, { weight: 9, arbitrary: fc.integer({ min: 1, max: 1e6 }).map(richForm) }), (before) => {
+      const places = outline(before)
+      const isFine = new Set(unread(before))
+      for (const place of places.filter(p => p.kind !== 'section')) {
+        const uses = new Set(usesOf(before, places, [place.address]).map(u => u.place.code))
+        const gone = applyEdits(before, removeEdits(before, places, [place.address])).form
+        const lost = unread(gone).filter(code => !isFine.has(code))
+        expect(lost.filter(code => !uses.has(code)), place.address).toEqual([])
+        expect(unread(rename(before, place.address, 'another_code')).filter(code => code !== 'another_code' && !isFine.has(code)), place.address).toEqual([])
+      }
+    }), { numRuns: 25 })
   })
   it('moves several at once, in their order', () => {
     const f = form([q('a'), q('b'), q('c'), q('d')], [q('e')])

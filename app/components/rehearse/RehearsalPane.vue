@@ -156,10 +156,10 @@ const litName = computed(() => {
 
 <style scoped>
 .rehearsal { display: flex; flex-direction: column; min-height: 0; height: 100%; }
-.pane-bar { display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; min-height: 40px; padding: 0 16px; border-bottom: 1px solid var(--line); flex: none; }
+.pane-bar { display: flex; flex-wrap: wrap; align-items: center; gap: 4px 10px; min-height: 40px; padding: 0 16px; border-bottom: 1px solid var(--line); flex: none; }
 .scroll { position: relative; overflow-y: auto; padding: 16px 20px 80px; flex: 1; }
 .page { padding: 24px 28px; max-width: 640px; margin: 0 auto; box-sizing: border-box; } .page.desk { max-width: 900px; }
-.go { flex: 0 1 160px; min-width: 90px; font-size: 13px; min-height: 26px; }
+.go { flex: 1 1 90px; max-width: 160px; min-width: 0; font-size: 13px; min-height: 26px; }
 .pane-bar .text-button { white-space: nowrap; }
 .more { position: relative; } .more summary { list-style: none; cursor: pointer; } .menu { position: absolute; right: 0; z-index: 25; width: 260px; padding: 12px; display: grid; gap: 6px; box-shadow: 0 6px 18px rgb(0 0 0 / 16%); }
 .not-shown { max-width: 640px; margin: 14px auto 0; color: var(--slate); } .not-shown li { margin: 3px 0 0 14px; }

@@ -55,7 +55,7 @@ const parts = computed(() => (open.value?.conflict ?? []).map((part) => {
   const place = draft.places.find(p => p.address === part.address)
   const rule = place && rules.value.find(r => r.place.address === place.address && r.kind === part.kind && r.index === part.index)
   const words = part.kind === 'place' ? '' : RULE_WORDS[part.kind as RuleKind]
-  return { place, rule, words, name: place ? `${place.number} ${placeName(place)}` : part.code, always: part.kind === 'required' && !rule, route: part.kind === 'route' && !rule }
+  return { place, rule, words, name: part.kind === 'promise' ? 'All of the form' : place ? `${place.number} ${placeName(place)}` : part.code, always: part.kind === 'required' && !rule, route: part.kind === 'route' && !rule }
 }))
 const rehearsal = useRehearsal()
 /** The witness as it reads: what it answers, and blanks that it asks for. */
@@ -141,7 +141,7 @@ async function rehearse() {
     </section>
     <aside v-if="open && view === 'findings'" class="evidence" aria-label="Evidence">
       <h2>Evidence</h2>
-      <p class="quiet small">{{ parts.length < 2 ? 'Where it stands' : open && collides(open) ? 'The smallest set of rules that collide' : 'The rules concerned' }}</p>
+      <p class="quiet small">{{ parts.length < 2 ? (open?.conflict[0]?.kind === 'promise' ? 'The promise' : 'Where it stands') : open && collides(open) ? 'The smallest set of rules that collide' : 'The rules concerned' }}</p>
       <div class="sheet parts">
         <div v-for="(p, i) in parts" :key="i" class="part">
           <p class="small quiet">{{ p.name }}</p>

@@ -279,6 +279,8 @@ class Checker {
       if (parameter && !takes(parameter, item)) this.report('wrong-type', expr.args[i] ?? expr, `“${expr.name}” takes ${WANTED[parameter.takes]} here; this is ${typeName(type)}.`)
     })
     const [list, element] = types
+    const other = first?.takes === 'ordered' && list ? types.findIndex(type => !comparable(list, type)) : -1
+    if (list && other > 0) this.report('wrong-type', expr.args[other] ?? expr, `“${expr.name}” takes values of one kind; ${typeName(list)} and ${typeName(types[other] ?? UNKNOWN)} are two.`)
     const literal = expr.args[1]
     if (expr.name === 'matches' && literal?.kind === 'text' && !patternOf(literal.value)) this.report('wrong-type', literal, 'This is not a pattern that can be read.')
     if (expr.name === 'list contains' && list?.kind === 'list' && element && literal) {
@@ -306,12 +308,13 @@ const TIME_MEMBERS: Partial<Record<ValueType['kind'], Members>> = {
 }
 const membersOf = (type: ValueType): Members => ('members' in type ? type.members : TIME_MEMBERS[type.kind]) ?? NO_MEMBERS
 
-const WANTED: Record<Parameter['takes'], string> = { boolean: 'yes or no', number: 'a number', text: 'a text', date: 'a date', list: 'a list', value: 'a value' }
+const WANTED: Record<Parameter['takes'], string> = { boolean: 'yes or no', number: 'a number', text: 'a text', date: 'a date', list: 'a list', ordered: 'numbers, dates, times or texts', value: 'a value' }
 
 function takes(parameter: Parameter, type: ValueType): boolean {
   if (type.kind === 'unknown') return true
   if (type.kind === 'null') return parameter.takes === 'value'
   if (parameter.takes === 'value') return true
+  if (parameter.takes === 'ordered') return ORDERED.has(type.kind) || type.kind === 'text'
   if (parameter.takes === 'date') return type.kind === 'date' || type.kind === 'dateTime'
   return comparable(type, { number: NUMBER, text: TEXT, boolean: BOOLEAN, list: { kind: 'list', of: UNKNOWN } as const }[parameter.takes])
 }

@@ -5,7 +5,7 @@ import type { Context, Value, ValueType } from './types'
 import { BOOLEAN, DATE, MONTHS, NUMBER, SECONDS, TEXT, UNKNOWN } from './types'
 
 /** What a parameter takes; `items`: one list, or the values one by one (FEEL's two ways of calling `sum`, `min`, …). */
-export interface Parameter { name: string, takes: 'number' | 'text' | 'boolean' | 'date' | 'list' | 'value', items?: boolean, optional?: boolean }
+export interface Parameter { name: string, takes: 'number' | 'text' | 'boolean' | 'date' | 'list' | 'ordered' | 'value', items?: boolean, optional?: boolean }
 
 export interface FeelFunction {
   parameters: readonly Parameter[]
@@ -70,7 +70,7 @@ const overNumbers = (run: (numbers: readonly Num[]) => Num | null) => (args: rea
 
 const total = (numbers: readonly Num[]) => numbers.reduce<Num | null>((sum, n) => sum === null ? null : add(sum, n), 0)
 
-/** The least or greatest of numbers, dates or texts. */
+/** The least or greatest of numbers, dates, times, lengths of time or texts. */
 const extreme = (wanted: 1 | -1) => (args: readonly Value[]): Value => {
   let best: Value = null
   for (const item of listOf(args)) {
@@ -83,7 +83,7 @@ const extreme = (wanted: 1 | -1) => (args: readonly Value[]): Value => {
 function compareValues(a: Value, b: Value): number {
   if (isNumber(a) && isNumber(b)) return compareNumbers(a, b)
   if (typeof a === 'string' && typeof b === 'string') return a < b ? -1 : a > b ? 1 : 0
-  return 0
+  return isDuration(a) && isDuration(b) && a.unit === b.unit ? a.amount - b.amount : 0
 }
 
 /** Equality of FEEL values (DMN 1.5, table 42): null equals only null. */
@@ -165,8 +165,8 @@ export const FUNCTIONS: ReadonlyMap<string, FeelFunction> = new Map<string, Feel
       return sum === null ? null : divide(sum, numbers.length)
     }),
   }],
-  ['min', { parameters: [{ name: 'list', takes: 'value', items: true }], result: itemType, run: extreme(-1) }],
-  ['max', { parameters: [{ name: 'list', takes: 'value', items: true }], result: itemType, run: extreme(1) }],
+  ['min', { parameters: [{ name: 'list', takes: 'ordered', items: true }], result: itemType, run: extreme(-1) }],
+  ['max', { parameters: [{ name: 'list', takes: 'ordered', items: true }], result: itemType, run: extreme(1) }],
   ['list contains', {
     parameters: [{ name: 'list', takes: 'list' }, { name: 'element', takes: 'value' }],
     result: always(BOOLEAN),

@@ -358,7 +358,7 @@ export class StateSpace {
       if (this.solve([...without, ...goal]) === 'unsatisfiable') core = solver.conflict.filter(l => without.includes(l))
     }
     const order = new Map<string, number>(this.model.plan.places.map(p => [p.address, p.order]))
-    return core.flatMap(l => bySwitch.get(l) ?? []).sort((a, b) => (order.get(a.address) ?? 0) - (order.get(b.address) ?? 0) || a.index - b.index)
+    return core.flatMap(l => bySwitch.get(l) ?? []).sort((a, b) => (order.get(a.address) ?? 0) - (order.get(b.address) ?? 0) || a.index - b.index || (a.kind < b.kind ? -1 : 1))
   }
 
   answers = (): Answers => exampleOf(this.model, this.encoding)

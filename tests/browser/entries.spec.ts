@@ -35,6 +35,9 @@ test('entries of a repeating group are decided: a promise is broken with its wit
   await expect(page.getByText('0 undecided')).toBeVisible()
   await page.getByRole('button', { name: 'Rehearse these answers' }).click()
   await expect(page.getByRole('region', { name: 'Rehearsal' }).getByLabel('Age')).toHaveCount(2)
+  // What the promise names is lit in the script.
+  await expect(page.locator('[data-address="item/seats"]')).toHaveClass(/concerned/)
+  await expect(page.locator('[data-address="item/permit"]')).not.toHaveClass(/concerned/)
 
   // With a check it is proven, and so is the promise about the jackets.
   await page.request.post(`/api/forms/${id}/edits`, { data: { base: 0, edits: [
@@ -72,5 +75,41 @@ test('entries of a repeating group are decided: a promise is broken with its wit
   await expect(page.getByText(/Thank you|sent/i).first()).toBeVisible()
   const stored = await (await page.request.get(`/api/forms/${id}/responses`)).json()
   expect(JSON.stringify(stored)).toContain('Lotte Fenn')
+  expect(errors).toEqual([])
+})
+
+test('what rules ask of entries is told in the script: threads, relations, before it is deleted, and renamed with it', async ({ page }) => {
+  const errors = errorsOf(page)
+  await signIn(page)
+  const { id } = await (await page.request.post('/api/forms', { data: { definition: { ...yard, promises: [] } } })).json()
+  await open(page, `/forms/${id}/write`)
+  const age = page.locator('[data-address="item/age"]')
+  const safety = page.locator('[data-address="section/safety"]')
+  await age.focus()
+  const relations = page.getByRole('group', { name: 'Relations of the selected row' })
+  await expect(relations).toContainText('decides about')
+  for (const name of ['Safety', 'Life jackets for children', 'Who looks after them?']) await expect(relations.getByRole('button', { name })).toBeVisible()
+  await expect(age.locator('.strand.gate')).toHaveCount(1)
+  await expect(safety.locator('.strand.end')).toHaveCount(1)
+  await relations.getByRole('button', { name: 'Safety' }).click()
+  await expect(relations).toContainText('depends on')
+  await expect(relations.getByRole('button', { name: 'Age' })).toBeVisible()
+
+  // Deleted only when asked to; then its rules are faults, until that is undone.
+  await age.focus()
+  await page.keyboard.press('Delete')
+  const asked = page.getByRole('alertdialog', { name: 'Delete something in use' })
+  await expect(asked).toContainText('3 places use what you are about to delete')
+  await asked.getByRole('button', { name: 'Keep it' }).click()
+  await expect(age).toBeVisible()
+
+  // A new code goes into every rule, through whatever name the entry has there.
+  await age.locator('.label').click()
+  await page.getByLabel('Code', { exact: true }).fill('years')
+  await page.getByLabel('Code', { exact: true }).press('Enter')
+  await expect(page.locator('[data-address="item/years"]')).toBeVisible()
+  await expect.poll(async () => JSON.stringify(await (await page.request.get(`/api/forms/${id}`)).json())).toContain('some p in people satisfies p.years < 14')
+  // The one fault is the note that stood there from the beginning.
+  await expect(page.getByRole('link', { name: /Prove/ })).toContainText('1 fault')
   expect(errors).toEqual([])
 })

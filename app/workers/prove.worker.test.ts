@@ -1,0 +1,72 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import fc from 'fast-check'
+import { applyEdits } from '../../core/form/edits'
+import { prove } from '../../core/prove/prove'
+import { smallForm } from '../../tests/support/forms'
+import type { ProveAnswer, ProveQuestion, ProveRest } from './prove.worker'
+
+const TODAY = '2026-11-24'
+let hear: (message: ProveQuestion | ProveRest) => void = () => undefined
+const said: ProveAnswer[] = []
+/** Lets everything that waits in line have its turn, until nothing more is said. */
+async function settle() {
+  for (let quiet = 0, before = said.length; quiet < 5; quiet = said.length === before ? quiet + 1 : 0, before = said.length) await new Promise(setImmediate)
+}
+
+beforeEach(async () => {
+  said.length = 0
+  vi.stubGlobal('addEventListener', (_: string, listener: (event: { data: ProveQuestion | ProveRest }) => void) => { hear = data => listener({ data }) })
+  vi.stubGlobal('postMessage', (answer: ProveAnswer) => said.push(answer))
+  vi.resetModules()
+  await import('./prove.worker')
+})
+afterEach(() => {
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
+
+describe('the worker that proves while somebody writes', () => {
+  it('says of the newest state what a proof from nothing says of it, however many were asked for before', async () => {
+    let asked = 0
+    await fc.assert(fc.asyncProperty(smallForm, fc.array(fc.constantFrom('true', 'false', 'q0 = null'), { minLength: 1, maxLength: 4 }), async (form, rules) => {
+      const states = rules.map(shownWhen => applyEdits(form, [{ do: 'change', what: 'item/q0', set: { label: shownWhen } }, { do: 'change', what: 'section/s0', set: { shownWhen: shownWhen === 'q0 = null' ? null : shownWhen } }]).form)
+      said.length = 0
+      for (const state of states) hear({ asked: ++asked, form: state, today: TODAY })
+      await settle()
+      const last = said.filter(a => a.asked === asked)
+      expect(last.map(a => [a.isWhole, a.error])).toEqual([[true, null]])
+      expect(last[0]?.verdict?.findings.map(f => [f.code, f.address])).toEqual(prove(states.at(-1)!, TODAY).findings.map(f => [f.code, f.address]))
+      // What was overtaken is not said after what overtook it.
+      expect(said.findLastIndex(a => a.asked < asked)).toBeLessThan(said.findIndex(a => a.asked === asked))
+    }), { numRuns: 30 })
+  })
+
+  it('rests while it is asked to, then goes on by itself', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'performance'] })
+    const form = fc.sample(smallForm, 1)[0]!
+    hear({ rest: 150 })
+    hear({ asked: 1, form, today: TODAY })
+    await settle()
+    expect(said).toEqual([])
+    vi.advanceTimersByTime(100)
+    hear({ rest: 150 })
+    vi.advanceTimersByTime(60)
+    await settle()
+    expect(said).toEqual([])
+    vi.advanceTimersByTime(200)
+    await settle()
+    expect([said.at(-1)?.asked, said.at(-1)?.isWhole]).toEqual([1, true])
+  })
+
+  it('says so when a form can’t be proved, and still answers the next', async () => {
+    const logged = vi.spyOn(console, 'error').mockImplementation(() => undefined)
+    const form = fc.sample(smallForm, 1)[0]!
+    hear({ asked: 1, form: { ...form, sections: null } as never, today: TODAY })
+    await settle()
+    expect(said.at(-1)?.error).toMatch(/^The prover failed: /)
+    expect(logged).toHaveBeenCalledOnce()
+    hear({ asked: 2, form, today: TODAY })
+    await settle()
+    expect([said.at(-1)?.asked, said.at(-1)?.error]).toEqual([2, null])
+  })
+})

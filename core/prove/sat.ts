@@ -1,4 +1,5 @@
 import { ActivityHeap } from './activityHeap'
+import { Clauses, indexOf, NONE, widened, type Clause } from './clauses'
 
 /**
  * A solver for propositional clauses: conflict-driven clause learning with two watched literals, first-UIP learning, activity
@@ -16,21 +17,10 @@ const RESTART_UNIT = 64
 const ATTEMPTS = 12
 /** Restarts after which a call decides by activity alone. */
 const FEW_ROUNDS = 4
-const NONE = 0
-
-/** Where a clause lies in the arena: its length stands there, its literals behind. `NONE` is no clause. */
-type Clause = number
-
-/** Where what belongs to a literal lies: a variable's literals are neighbours. */
-const indexOf = (literal: Literal) => literal > 0 ? literal * 2 : 1 - literal * 2
 
 export class Solver {
   private variables = 0
-  /** All clauses one behind the other: a form has hundreds of thousands, too many for an object each. */
-  private arena = new Int32Array(256)
-  private arenaSize = 1
-  /** By literal index, for when it becomes true: the clauses that watch its opposite, each with another of its literals; while that is true there is nothing to do. */
-  private readonly watches: number[][] = [[], []]
+  private readonly clauses = new Clauses()
   /** By literal index: 1 true, -1 false, 0 open. */
   private values = new Int8Array(64)
   /** By variable. */
@@ -67,7 +57,7 @@ export class Solver {
     this.activity.push(0)
     this.phase.push(-1)
     this.seen.push(false)
-    this.watches.push([], [])
+    this.clauses.grow()
     this.order.insert(this.variables)
     return this.variables
   }
@@ -86,14 +76,6 @@ export class Solver {
 
   private levelOf(literal: Literal): number {
     return this.level[Math.abs(literal)] ?? 0
-  }
-
-  private watchesOf(literal: Literal): number[] {
-    return this.watches[indexOf(literal)] ?? []
-  }
-
-  private literalsOf(clause: Clause): Int32Array {
-    return this.arena.subarray(clause + 1, clause + 1 + (this.arena[clause] ?? 0))
   }
 
   /** Adds a clause; the model of an earlier `solve` is given up as far as the clause needs it. */
@@ -132,20 +114,8 @@ export class Solver {
     const [all, others] = [since(first), since(second)]
     if (all !== Number.POSITIVE_INFINITY && all === others) this.backtrack(all - 1)
     else if (others !== Number.POSITIVE_INFINITY && !(this.valueOf(first) === 1 && this.levelOf(first) <= others)) this.backtrack(others)
-    const clause = this.attach(literals)
+    const clause = this.clauses.attach(literals)
     if (this.valueOf(first) === 0 && this.valueOf(second) === -1) this.assign(first, clause)
-  }
-
-  private attach(literals: readonly Literal[]): Clause {
-    const clause = this.arenaSize
-    this.arenaSize += literals.length + 1
-    while (this.arenaSize > this.arena.length) this.arena = widened(this.arena)
-    this.arena[clause] = literals.length
-    this.arena.set(literals, clause + 1)
-    const [a = 0, b = 0] = literals
-    this.watchesOf(-a).push(clause, b)
-    this.watchesOf(-b).push(clause, a)
-    return clause
   }
 
   private assign(literal: Literal, reason: Clause) {
@@ -160,10 +130,10 @@ export class Solver {
 
   /** Follows all consequences; the clause that fails, or none. */
   private propagate(): Clause {
-    const { values } = this
+    const { values, clauses } = this
     while (this.head < this.trailSize) {
       const literal = this.trail[this.head++] ?? 0
-      const watching = this.watchesOf(literal)
+      const watching = clauses.watchesOf(literal)
       const { length } = watching
       let kept = 0
       for (let i = 0; i < length; i += 2) {
@@ -174,7 +144,7 @@ export class Solver {
           watching[kept++] = other
           continue
         }
-        const first = this.movedWatch(clause, -literal)
+        const first = clauses.movedWatch(clause, -literal, values)
         if (first === 0) continue
         watching[kept++] = clause
         watching[kept++] = first
@@ -190,28 +160,6 @@ export class Solver {
       if (kept < length) watching.length = kept
     }
     return NONE
-  }
-
-  /** Moves a clause's watch away from a false literal and gives 0; where it must stay, the other watch, which then stands in front. */
-  private movedWatch(clause: Clause, falseLiteral: Literal): Literal {
-    const { arena, values } = this
-    let first = arena[clause + 1] ?? 0
-    if (first === falseLiteral) {
-      first = arena[clause + 2] ?? 0
-      arena[clause + 1] = first
-      arena[clause + 2] = falseLiteral
-    }
-    if (values[indexOf(first)] === 1) return first
-    const end = clause + (arena[clause] ?? 0)
-    for (let i = clause + 3; i <= end; i++) {
-      const candidate = arena[i] ?? 0
-      if (values[indexOf(candidate)] === -1) continue
-      arena[clause + 2] = candidate
-      arena[i] = falseLiteral
-      this.watchesOf(-candidate).push(clause, first)
-      return 0
-    }
-    return first
   }
 
   private backtrack(level: number) {
@@ -244,9 +192,7 @@ export class Solver {
     let literal: Literal = 0
     let clause = failed
     do {
-      const end = clause + (this.arena[clause] ?? 0)
-      for (let i = clause + 1; i <= end; i++) {
-        const l = this.arena[i] ?? 0
+      for (const l of this.clauses.literalsOf(clause)) {
         const variable = Math.abs(l)
         if (l === literal || this.seen[variable] || (this.level[variable] ?? 0) === 0) continue
         this.seen[variable] = true
@@ -286,7 +232,7 @@ export class Solver {
       const reason = this.reason[Math.abs(l)] ?? NONE
       // Without a reason it was assumed, be it the very opposite.
       if (reason === NONE) core.push(l)
-      else for (const other of this.literalsOf(reason)) if ((this.level[Math.abs(other)] ?? 0) > 0) open.add(Math.abs(other))
+      else for (const other of this.clauses.literalsOf(reason)) if ((this.level[Math.abs(other)] ?? 0) > 0) open.add(Math.abs(other))
     }
     return core
   }
@@ -394,7 +340,7 @@ export class Solver {
     const { learnt, back } = this.analyse(failed)
     this.backtrack(back)
     const [first = 0] = learnt
-    this.assign(first, learnt.length === 1 ? NONE : this.attach(learnt))
+    this.assign(first, learnt.length === 1 ? NONE : this.clauses.attach(learnt))
     this.step *= DECAY
   }
 
@@ -421,14 +367,6 @@ export class Solver {
     }
     return 'satisfiable'
   }
-}
-
-/** The same with room for twice as much. */
-function widened<A extends Int8Array | Int32Array>(array: A): A
-function widened(array: Int8Array | Int32Array): Int8Array | Int32Array {
-  const wider = array instanceof Int8Array ? new Int8Array(array.length * 2) : new Int32Array(array.length * 2)
-  wider.set(array)
-  return wider
 }
 
 /** The Luby sequence 1 1 2 1 1 2 4 … (Luby, Sinclair, Zuckerman 1993). */

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { Arithmetic, constantOf, linearSum, type Linear } from './arithmetic'
 import { ONE, rational, type Rational } from './rational'
 import { Solver, type Literal } from './sat'
+import { Simplex } from './simplex'
 
 const VARIABLES = 6
 const literal = fc.tuple(fc.integer({ min: 1, max: VARIABLES }), fc.boolean()).map(([v, on]) => on ? v : -v)
@@ -98,5 +99,39 @@ describe('arithmetic beside it', () => {
       // A variable that no sum asks for has no value of its own.
       expect(found.every(n => Number.isInteger(n) && n >= LOW && n <= HIGH) && fits(found)).toBe(true)
     }), { numRuns: 500 })
+  })
+
+  it('over the rationals: values that keep all bounds, or bounds that can’t be kept, with those that hold in any case', () => {
+    const ALWAYS = 0
+    interface Put { of: number, side: 'low' | 'high', at: number, always: boolean }
+    const factors = fc.array(fc.integer({ min: -2, max: 2 }), { minLength: 3, maxLength: 3 })
+    const put: fc.Arbitrary<Put> = fc.record({ of: fc.nat(5), side: fc.constantFrom('low' as const, 'high' as const), at: fc.integer({ min: -4, max: 4 }), always: fc.boolean() })
+    let conflicts = 0
+    fc.assert(fc.property(fc.array(factors, { minLength: 3, maxLength: 3 }), fc.array(put, { minLength: 2, maxLength: 10 }), (sums, puts) => {
+      const solve = (chosen: readonly number[]) => {
+        const simplex = new Simplex<number>(ALWAYS)
+        const plain = [0, 1, 2].map(() => simplex.variable())
+        const all = [...plain, ...sums.map(fs => simplex.sum(fs.flatMap((f, i) => f === 0 ? [] : [[plain[i]!, rational(f)] as const])))]
+        for (const i of chosen) {
+          const { of, side, at, always } = puts[i]!
+          const failed = simplex.bound(all[of]!, side, { r: rational(at), e: rational(0) }, always ? ALWAYS : i + 1)
+          if (failed) return { failed, values: null }
+        }
+        const failed = simplex.check()
+        return { failed: failed === 'limit' ? null : failed, values: failed === null ? all.map(v => simplex.values()[v]!) : null }
+      }
+      const everything = puts.map((_, i) => i)
+      const { failed, values } = solve(everything)
+      if (values) {
+        const number = (v: Rational) => Number(v.n) / Number(v.d)
+        for (const { of, side, at } of puts) expect(side === 'low' ? number(values[of]!) >= at : number(values[of]!) <= at).toBe(true)
+        sums.forEach((fs, i) => expect(number(values[3 + i]!)).toBeCloseTo(fs.reduce((t, f, j) => t + f * number(values[j]!), 0), 9))
+        return
+      }
+      conflicts += 1
+      if (!failed) throw new Error('Neither values nor a conflict.')
+      expect(solve(everything.filter(i => puts[i]!.always || failed.includes(i + 1))).values).toBeNull()
+    }), { numRuns: 1000 })
+    expect(conflicts).toBeGreaterThan(100)
   })
 })

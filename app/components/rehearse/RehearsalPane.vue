@@ -103,7 +103,7 @@ const litName = computed(() => {
   <section class="rehearsal" aria-label="Rehearsal">
     <div class="pane-bar">
       <strong>Rehearsal</strong>
-      <select v-if="turns.length > 0" v-model="as" class="field go" aria-label="Rehearse as"><option :value="null">All of the form</option><option v-for="t in turns" :key="t.code" :value="t.code">as {{ draft.form ? turnName(draft.form, t) : t.code }}</option></select>
+      <select v-if="turns.length > 0" v-model="as" class="field go as" aria-label="Rehearse as"><option :value="null">All of the form</option><option v-for="t in turns" :key="t.code" :value="t.code">as {{ draft.form ? turnName(draft.form, t) : t.code }}</option></select>
       <select v-if="!turn" class="field go" aria-label="Go to section" :value="page?.section ?? ''" @change="jump"><option v-for="s in sections" :key="s.i" :value="s.i">{{ s.i + 1 }} {{ s.title }}{{ s.reached ? '' : ' (not reached)' }}</option></select>
       <span class="spread" />
       <span class="widths" role="radiogroup" aria-label="Width">
@@ -160,6 +160,7 @@ const litName = computed(() => {
 .scroll { position: relative; overflow-y: auto; padding: 16px 20px 80px; flex: 1; }
 .page { padding: 24px 28px; max-width: 640px; margin: 0 auto; box-sizing: border-box; } .page.desk { max-width: 900px; }
 .go { flex: 1 1 90px; max-width: 160px; min-width: 0; font-size: 13px; min-height: 26px; }
+.go.as { flex-basis: 136px; }
 .pane-bar .text-button { white-space: nowrap; }
 .more { position: relative; } .more summary { list-style: none; cursor: pointer; } .menu { position: absolute; right: 0; z-index: 25; width: 260px; padding: 12px; display: grid; gap: 6px; box-shadow: 0 6px 18px rgb(0 0 0 / 16%); }
 .not-shown { max-width: 640px; margin: 14px auto 0; color: var(--slate); } .not-shown li { margin: 3px 0 0 14px; }

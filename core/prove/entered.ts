@@ -78,7 +78,7 @@ export class Entered {
   further({ group: { place: { code } }, copies, members }: Entries, count: number): { like: number, other: ReadonlyMap<string, Num | null> }[] {
     const { solver, arithmetic, model } = this.encoding
     const made = (this.kindsOf.get(code) ?? []).flatMap(({ index }, like) => {
-      const alike = Array.from({ length: Number(floorOf(arithmetic.valueOf(index) ?? ZERO)) }, () => ({ like, other: new Map<string, Num | null>() }))
+      const alike = Array.from({ length: Math.min(count, Number(floorOf(arithmetic.valueOf(index) ?? ZERO))) }, () => ({ like, other: new Map<string, Num | null>() }))
       for (const member of members) {
         const beyond = this.beyond.get(`${code} ${member}`)?.[like]
         const all = beyond?.taken.some(l => solver.isTrue(l)) ? arithmetic.valueOf(beyond.index) : null

@@ -7,11 +7,11 @@ import { rulesOf, withRule } from './rules'
 import { textsAt, withClosingTexts, withText } from './texts'
 import { outline, type Address, type Place } from './walk'
 
-/** A rule's text with one code replaced, or the same text where the code is not used (or it can't be read). `inEntries`: paths through this group name it too. */
-function renamedIn(text: string, from: string, to: string, inEntries: string | null): string {
+/** A rule's text with one code replaced, or the same text where the code is not used (or it can't be read). `groups`: paths through one of these name it too. */
+function renamedIn(text: string, from: string, to: string, groups: readonly string[]): string {
   try {
     const expr = parse(text)
-    const isMember = (n: Expr) => inEntries !== null && n.kind === 'path' && n.member === from && namesIn(expr).includes(inEntries) && !ofChoice(n.of)
+    const isMember = (n: Expr) => n.kind === 'path' && n.member === from && namesIn(expr).some(name => groups.includes(name)) && !ofChoice(n.of)
     const spots = [...nodesOf(expr)].flatMap((n) => {
       if (n.kind === 'name' && n.name === from) return [{ from: n.from, to: n.to }]
       return isMember(n) ? [{ from: n.to - from.length, to: n.to }] : []
@@ -68,8 +68,8 @@ function rerouted(form: Form, from: string, to: string): Edit[] {
 /** Each edit is made before the next is worked out: several may change the same list of checks. */
 function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => void) {
   const from = place.code
-  const inEntries = place.entryOf?.code ?? null
-  const again = (text: string) => renamedIn(text, from, to, inEntries)
+  const groups = place.entryOf ? place.groups.map(g => g.code) : []
+  const again = (text: string) => renamedIn(text, from, to, groups)
   const step = (edit: Edit) => {
     make(edit)
     form = applyEdit(form, edit).form

@@ -72,10 +72,11 @@ describe('copies', () => {
     expect(usesOf(from, outline(from), ['item/gate']).map(u => `${u.place.code} ${u.words}`)).toEqual(['g quotes it'])
   })
   it('whatever stops being understood when something is deleted was named before as using it; renamed, nothing stops', () => {
-    const crew = form([q('gate'), { kind: 'group', code: 'crew', title: 'Crew', repeat: { min: 0, max: 9 }, items: [q('age', { type: 'integer' }), q('pays')] }], [
+    const crew = form([q('gate'), { kind: 'group', code: 'crew', title: 'Crew', repeat: { min: 0, max: 9 }, items: [q('age', { type: 'integer' }), q('pays'), { kind: 'group', code: 'bags', title: 'Bags', repeat: { min: 0, max: 3 }, items: [q('weight', { type: 'integer' })] }] }], [
+      q('v', { shownWhen: 'some p in crew satisfies some b in p.bags satisfies b.weight > 20' }),
       q('x', { shownWhen: 'sum(crew.age) > 3' }), q('y', { shownWhen: 'some p in crew satisfies p.pays = true' }), q('z', { shownWhen: 'count(crew[pays = true and age > 5]) > 1' }), q('w', { label: 'Sum {{ sum(crew.age) }}' }),
     ])
-    fc.assert(fc.property(fc.oneof({ weight: 1, arbitrary: fc.constant(crew) }, { weight: 9, arbitrary: fc.integer({ min: 1, max: 1e6 }).map(richForm) }), (before) => {
+    fc.assert(fc.property(fc.integer({ min: 1, max: 1e6 }).map(richForm), (before) => {
       const places = outline(before)
       const isFine = new Set(unread(before))
       for (const place of places.filter(p => p.kind !== 'section')) {
@@ -85,7 +86,7 @@ describe('copies', () => {
         expect(lost.filter(code => !uses.has(code)), place.address).toEqual([])
         expect(unread(rename(before, place.address, 'another_code')).filter(code => code !== 'another_code' && !isFine.has(code)), place.address).toEqual([])
       }
-    }), { numRuns: 25 })
+    }), { numRuns: 25, examples: [[crew]] })
   })
   it('moves several at once, in their order', () => {
     const f = form([q('a'), q('b'), q('c'), q('d')], [q('e')])

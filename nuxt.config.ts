@@ -3,11 +3,16 @@ import vuetify from 'vite-plugin-vuetify'
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-05-01',
-  modules: ['@pinia/nuxt', 'nuxt-auth-utils', '@nuxt/eslint', (_options, nuxt) => {
-    nuxt.hooks.hook('vite:extendConfig', (config) => {
-      config.plugins?.push(vuetify({ autoImport: true }))
-    })
-  }],
+  modules: [
+    '@pinia/nuxt',
+    'nuxt-auth-utils',
+    '@nuxt/eslint',
+    (_options, nuxt) => {
+      nuxt.hooks.hook('vite:extendConfig', config => {
+        config.plugins?.push(vuetify({ autoImport: true }))
+      })
+    },
+  ],
   devtools: { enabled: false },
   telemetry: false,
   features: { inlineStyles: false },

@@ -2,7 +2,12 @@ import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
-  resolve: { alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)), '#shared': fileURLToPath(new URL('./shared', import.meta.url)) } },
+  resolve: {
+    alias: {
+      '#core': fileURLToPath(new URL('./core', import.meta.url)),
+      '#shared': fileURLToPath(new URL('./shared', import.meta.url)),
+    },
+  },
   esbuild: { tsconfigRaw: '{}' },
   test: {
     include: ['{core,cli,server,shared,app,tests/oracle}/**/*.test.ts'],

@@ -4,7 +4,8 @@ import { join } from 'node:path'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { proveCommand } from './prove'
 
-const written = (stream: 'stdout' | 'stderr') => vi.spyOn(process[stream], 'write').mockImplementation(() => true)
+const written = (stream: 'stdout' | 'stderr') =>
+  vi.spyOn(process[stream], 'write').mockImplementation(() => true)
 const textOf = (spy: ReturnType<typeof written>) => spy.mock.calls.map(c => String(c[0])).join('')
 const file = (text: string) => {
   const path = join(mkdtempSync(join(tmpdir(), 'tobbin-cli-')), 'x.form.json')
@@ -29,7 +30,21 @@ describe('tobbin prove', () => {
 
   it('takes several files, fails from the weight asked for, and writes what build servers read', () => {
     const [out] = [written('stdout'), written('stderr')]
-    const risky = file(JSON.stringify({ tobbin: 1, code: 'f', title: 'F', sections: [{ code: 's', title: 'S & T', items: [{ kind: 'question', type: 'yesNo', code: 'a', label: 'A "<b>"', shownWhen: '1 = 1' }] }], walks: [{ code: 'w', title: 'All shown', answers: { a: true }, expect: { inPlay: ['a'] } }] }))
+    const risky = file(
+      JSON.stringify({
+        tobbin: 1,
+        code: 'f',
+        title: 'F',
+        sections: [
+          {
+            code: 's',
+            title: 'S & T',
+            items: [{ kind: 'question', type: 'yesNo', code: 'a', label: 'A "<b>"', shownWhen: '1 = 1' }],
+          },
+        ],
+        walks: [{ code: 'w', title: 'All shown', answers: { a: true }, expect: { inPlay: ['a'] } }],
+      }),
+    )
     expect(proveCommand([risky], '')).toBe(0)
     expect(proveCommand([risky, '--fail-on', 'risk'], '')).toBe(1)
     expect(proveCommand([risky, '--fail-on', 'nothing'], '')).toBe(2)
@@ -42,8 +57,20 @@ describe('tobbin prove', () => {
     expect(junit).toContain('A &quot;&lt;b&gt;&quot;')
     out.mockClear()
     expect(proveCommand(['demo/forms/haul_out.form.json', risky, '--json'], '')).toBe(0)
-    expect(JSON.parse(textOf(out)).files.map((f: { findings: unknown[] }) => f.findings.length)).toEqual([0, 1])
-    const missed = file(JSON.stringify({ tobbin: 1, code: 'f', title: 'F', sections: [{ code: 's', title: 'S', items: [{ kind: 'question', type: 'yesNo', code: 'a', label: 'A' }] }], walks: [{ code: 'w', title: 'None', answers: {}, expect: { notInPlay: ['a'] } }] }))
+    expect(JSON.parse(textOf(out)).files.map((f: { findings: unknown[] }) => f.findings.length)).toEqual([
+      0, 1,
+    ])
+    const missed = file(
+      JSON.stringify({
+        tobbin: 1,
+        code: 'f',
+        title: 'F',
+        sections: [
+          { code: 's', title: 'S', items: [{ kind: 'question', type: 'yesNo', code: 'a', label: 'A' }] },
+        ],
+        walks: [{ code: 'w', title: 'None', answers: {}, expect: { notInPlay: ['a'] } }],
+      }),
+    )
     expect(proveCommand([missed], '')).toBe(1)
   })
 
@@ -51,11 +78,22 @@ describe('tobbin prove', () => {
     const out = written('stdout')
     expect(proveCommand(['demo/forms/mooring.form.json', '--json'], '')).toBe(1)
     const { findings } = JSON.parse(textOf(out))
-    expect(findings.map((f: { at: string, code: string }) => `${f.at} ${f.code}`).sort()).toEqual([
-      'areas childless-parent', 'club_name unknown-code', 'guardian never-shown', 'instalments circle', 'insurance backward-route', 'long_boat always-shown',
-      'mooring dead-end', 'moorings orphan-row', 'payer wrong-type', 'policy_no contradicts-outer', 'reason label-for-code', 'tackle unknown-name',
+    expect(findings.map((f: { at: string; code: string }) => `${f.at} ${f.code}`).sort()).toEqual([
+      'areas childless-parent',
+      'club_name unknown-code',
+      'guardian never-shown',
+      'instalments circle',
+      'insurance backward-route',
+      'long_boat always-shown',
+      'mooring dead-end',
+      'moorings orphan-row',
+      'payer wrong-type',
+      'policy_no contradicts-outer',
+      'reason label-for-code',
+      'tackle unknown-name',
     ])
-    for (const f of findings) expect(Object.keys(f)).toEqual(['code', 'severity', 'at', 'sentence', 'conflict', 'witness'])
+    for (const f of findings)
+      expect(Object.keys(f)).toEqual(['code', 'severity', 'at', 'sentence', 'conflict', 'witness'])
     const policy = findings.find((f: { at: string }) => f.at === 'policy_no')
     expect(policy.conflict.sort()).toEqual(['insurance', 'policy_no'])
     expect(policy.witness).toMatchObject({ insured_elsewhere: false })

@@ -6,9 +6,18 @@ import { prove } from '../core/prove/prove'
 import { runWalk, type WalkOutcome } from '../core/prove/walks'
 
 const SEVERITIES: readonly Severity[] = ['fault', 'risk', 'advice']
-interface Options { files: string[], format: 'text' | 'json' | 'junit', failOn: Severity }
+interface Options {
+  files: string[]
+  format: 'text' | 'json' | 'junit'
+  failOn: Severity
+}
 /** What came of one file: read and proved, or why it could not be read. */
-interface Proved { file: string, verdict: Verdict | null, walks: WalkOutcome[], problems: ShapeProblem[] }
+interface Proved {
+  file: string
+  verdict: Verdict | null
+  walks: WalkOutcome[]
+  problems: ShapeProblem[]
+}
 
 /** `tobbin prove`: prints the findings of some files and gives the exit code. */
 export function proveCommand(args: readonly string[], usage: string): number {
@@ -19,10 +28,13 @@ export function proveCommand(args: readonly string[], usage: string): number {
   }
   const today = new Date().toISOString().slice(0, 10)
   const proved = options.files.map(file => proveFile(file, today))
-  for (const { file, problems } of proved) for (const p of problems) process.stderr.write(`${file}: ${p.path || 'the whole'}: ${p.sentence}\n`)
+  for (const { file, problems } of proved)
+    for (const p of problems) process.stderr.write(`${file}: ${p.path || 'the whole'}: ${p.sentence}\n`)
   process.stdout.write({ text: asText, json: asJson, junit: asJunit }[options.format](proved, options))
   if (proved.some(p => p.verdict === null)) return 2
-  return proved.some(p => failing(p, options.failOn).length > 0 || p.walks.some(w => w.misses.length > 0)) ? 1 : 0
+  return proved.some(p => failing(p, options.failOn).length > 0 || p.walks.some(w => w.misses.length > 0))
+    ? 1
+    : 0
 }
 
 /** Reads the arguments; a sentence where they don't fit, empty where nothing was asked for. */
@@ -36,8 +48,7 @@ function optionsOf(args: readonly string[]): Options | string {
       if (!found) return `--fail-on takes one of ${SEVERITIES.join(', ')}.`
       options.failOn = found
       i += 1
-    }
-    else if (arg.startsWith('-')) return `There is no option ${arg}.`
+    } else if (arg.startsWith('-')) return `There is no option ${arg}.`
     else options.files.push(arg)
   }
   return options.files.length === 0 ? '' : options
@@ -48,55 +59,91 @@ function proveFile(file: string, today: string): Proved {
   let text: string
   try {
     text = readFileSync(file, 'utf8')
-  }
-  catch (error) {
-    return failed([{ path: '', sentence: `It can't be read: ${error instanceof Error ? error.message : String(error)}` }])
+  } catch (error) {
+    return failed([
+      { path: '', sentence: `It can't be read: ${error instanceof Error ? error.message : String(error)}` },
+    ])
   }
   const { form, problems } = readFormText(text)
   if (!form) return failed(problems)
   const plan = planOf(form)
-  return { file, verdict: prove(form, today), walks: (form.walks ?? []).map(walk => runWalk(plan, walk, today)), problems: [] }
+  return {
+    file,
+    verdict: prove(form, today),
+    walks: (form.walks ?? []).map(walk => runWalk(plan, walk, today)),
+    problems: [],
+  }
 }
 
 /** The findings that make a file fail: as bad as asked for, or worse. */
-const failing = ({ verdict }: Proved, failOn: Severity): Finding[] => (verdict?.findings ?? []).filter(f => SEVERITIES.indexOf(f.severity) <= SEVERITIES.indexOf(failOn))
+const failing = ({ verdict }: Proved, failOn: Severity): Finding[] =>
+  (verdict?.findings ?? []).filter(f => SEVERITIES.indexOf(f.severity) <= SEVERITIES.indexOf(failOn))
 
 function asText(proved: readonly Proved[]): string {
-  return proved.flatMap(({ file, verdict, walks }) => {
-    if (!verdict) return []
-    const { findings, tally } = verdict
-    const missed = walks.filter(w => w.misses.length > 0)
-    return [
-      ...proved.length > 1 ? [`${file}:`] : [],
-      ...findings.map(f => `${f.severity.padEnd(6)}  ${f.at ?? file}: ${f.sentence} [${f.code}]`),
-      ...missed.flatMap(w => w.misses.map(m => `walk    ${w.walk.title}: ${m}`)),
-      `${findings.length} findings; ${tally.rules} rules, ${tally.byExample + tally.byProof} goals decided, ${tally.undecided} undecided${walks.length > 0 ? `; ${walks.length - missed.length} of ${walks.length} walks as expected` : ''}.`,
-    ]
-  }).map(line => `${line}\n`).join('')
+  return proved
+    .flatMap(({ file, verdict, walks }) => {
+      if (!verdict) return []
+      const { findings, tally } = verdict
+      const missed = walks.filter(w => w.misses.length > 0)
+      return [
+        ...(proved.length > 1 ? [`${file}:`] : []),
+        ...findings.map(f => `${f.severity.padEnd(6)}  ${f.at ?? file}: ${f.sentence} [${f.code}]`),
+        ...missed.flatMap(w => w.misses.map(m => `walk    ${w.walk.title}: ${m}`)),
+        `${findings.length} findings; ${tally.rules} rules, ${tally.byExample + tally.byProof} goals decided, ${tally.undecided} undecided${walks.length > 0 ? `; ${walks.length - missed.length} of ${walks.length} walks as expected` : ''}.`,
+      ]
+    })
+    .map(line => `${line}\n`)
+    .join('')
 }
 
 /** The documented shape: places in a conflict are the codes of what stands there. Of several files, a list. */
 function asJson(proved: readonly Proved[]): string {
-  const forPrograms = ({ code, severity, at, sentence, conflict, witness }: Finding) => ({ code, severity, at, sentence, conflict: [...new Set(conflict.map(p => p.code))], witness })
-  const one = ({ verdict, walks }: Proved) => ({ findings: (verdict?.findings ?? []).map(forPrograms), ...(walks.length > 0 ? { walks: walks.map(w => ({ code: w.walk.code, misses: w.misses })) } : {}) })
+  const forPrograms = ({ code, severity, at, sentence, conflict, witness }: Finding) => ({
+    code,
+    severity,
+    at,
+    sentence,
+    conflict: [...new Set(conflict.map(p => p.code))],
+    witness,
+  })
+  const one = ({ verdict, walks }: Proved) => ({
+    findings: (verdict?.findings ?? []).map(forPrograms),
+    ...(walks.length > 0 ? { walks: walks.map(w => ({ code: w.walk.code, misses: w.misses })) } : {}),
+  })
   const [first] = proved
   const files = proved.filter(p => p.verdict)
   return `${JSON.stringify(proved.length === 1 && first ? one(first) : { files: files.map(p => ({ file: p.file, ...one(p) })) }, null, 2)}\n`
 }
 
 const CONTROL = /[^\t\n\r\u0020-\uD7FF\uE000-\uFFFD]/g
-const xml = (text: string) => text.replaceAll(CONTROL, '').replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
+const xml = (text: string) =>
+  text
+    .replaceAll(CONTROL, '')
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;')
+    .replaceAll('"', '&quot;')
 
 /** JUnit's XML, as build servers read it: a suite for each file, a case for each finding and walk. */
 function asJunit(proved: readonly Proved[], { failOn }: Options): string {
-  const suites = proved.map((p) => {
+  const suites = proved.map(p => {
     const bad = new Set(failing(p, failOn))
     const cases = [
-      ...(p.verdict?.findings ?? []).map(f => `    <testcase classname="${xml(f.at ?? 'form')}" name="${xml(`${f.code}: ${f.sentence}`)}">${bad.has(f) ? `<failure type="${f.severity}" message="${xml(f.sentence)}">${xml(f.witness ? `Witness: ${JSON.stringify(f.witness)}` : '')}</failure>` : ''}</testcase>`),
-      ...p.walks.map(w => `    <testcase classname="walks" name="${xml(w.walk.title)}">${w.misses.length > 0 ? `<failure type="walk" message="${xml(w.misses[0] ?? '')}">${xml(w.misses.join('\n'))}</failure>` : ''}</testcase>`),
-      ...p.problems.map(problem => `    <testcase classname="file" name="${xml(problem.path || 'the whole')}"><error message="${xml(problem.sentence)}"/></testcase>`),
+      ...(p.verdict?.findings ?? []).map(
+        f =>
+          `    <testcase classname="${xml(f.at ?? 'form')}" name="${xml(`${f.code}: ${f.sentence}`)}">${bad.has(f) ? `<failure type="${f.severity}" message="${xml(f.sentence)}">${xml(f.witness ? `Witness: ${JSON.stringify(f.witness)}` : '')}</failure>` : ''}</testcase>`,
+      ),
+      ...p.walks.map(
+        w =>
+          `    <testcase classname="walks" name="${xml(w.walk.title)}">${w.misses.length > 0 ? `<failure type="walk" message="${xml(w.misses[0] ?? '')}">${xml(w.misses.join('\n'))}</failure>` : ''}</testcase>`,
+      ),
+      ...p.problems.map(
+        problem =>
+          `    <testcase classname="file" name="${xml(problem.path || 'the whole')}"><error message="${xml(problem.sentence)}"/></testcase>`,
+      ),
     ]
-    const shown = cases.length > 0 ? cases : ['    <testcase classname="form" name="every rule holds together"/>']
+    const shown =
+      cases.length > 0 ? cases : ['    <testcase classname="form" name="every rule holds together"/>']
     const failures = bad.size + p.walks.filter(w => w.misses.length > 0).length
     return `  <testsuite name="${xml(p.file)}" tests="${shown.length}" failures="${failures}" errors="${p.problems.length}">\n${shown.join('\n')}\n  </testsuite>`
   })

@@ -22,7 +22,9 @@ if (process.argv.includes('--help')) {
 checkNode()
 const port = Number(option('--port', process.env.PORT ?? 4870))
 if (!Number.isInteger(port) || port < 1 || port > 65535) {
-  console.error(`“${option('--port', process.env.PORT)}” is no port; a port is a number from 1 to 65535.\n\n${HELP}`)
+  console.error(
+    `“${option('--port', process.env.PORT)}” is no port; a port is a number from 1 to 65535.\n\n${HELP}`,
+  )
   process.exit(1)
 }
 await refuseBusyPort(port)
@@ -30,8 +32,13 @@ await install()
 await build()
 const data = resolve(root, option('--data', process.env.NUXT_DATA_FOLDER ?? 'data'))
 Object.assign(process.env, {
-  PORT: String(port), HOST: process.env.HOST ?? '127.0.0.1', NITRO_PORT: String(port), NODE_ENV: 'production',
-  NUXT_DATA_FOLDER: data, NUXT_DEMO: 'yes', NUXT_SESSION_PASSWORD: process.env.NUXT_SESSION_PASSWORD ?? sessionPassword(data),
+  PORT: String(port),
+  HOST: process.env.HOST ?? '127.0.0.1',
+  NITRO_PORT: String(port),
+  NODE_ENV: 'production',
+  NUXT_DATA_FOLDER: data,
+  NUXT_DEMO: 'yes',
+  NUXT_SESSION_PASSWORD: process.env.NUXT_SESSION_PASSWORD ?? sessionPassword(data),
 })
 await import('../.output/server/index.mjs')
 await answering(port)
@@ -43,10 +50,12 @@ console.log(`
 `)
 
 function refuseBusyPort(number) {
-  return new Promise((free) => {
+  return new Promise(free => {
     const probe = createServer()
     probe.once('error', () => {
-      console.error(`Port ${number} is in use. Stop what uses it, or choose another: npm run demo -- --port ${number + 1}`)
+      console.error(
+        `Port ${number} is in use. Stop what uses it, or choose another: npm run demo -- --port ${number + 1}`,
+      )
       process.exit(1)
     })
     probe.listen(number, process.env.HOST ?? '127.0.0.1', () => probe.close(free))
@@ -56,7 +65,10 @@ function refuseBusyPort(number) {
 /** Waits until the server answers: opening and filling a new store takes some seconds. */
 async function answering(number) {
   for (;;) {
-    const answered = await fetch(`http://127.0.0.1:${number}/api/answer/none`).then(r => r.status === 404, () => false)
+    const answered = await fetch(`http://127.0.0.1:${number}/api/answer/none`).then(
+      r => r.status === 404,
+      () => false,
+    )
     if (answered) return
     await new Promise(again => setTimeout(again, 200))
   }

@@ -5,4 +5,8 @@ import { bin, checkNode, install, root, run, sessionPassword } from './prepare.m
 checkNode()
 await install()
 const data = resolve(root, process.env.NUXT_DATA_FOLDER ?? 'data/dev')
-process.exitCode = await run(bin('nuxt'), ['dev', '--no-fork', ...process.argv.slice(2)], { NUXT_DATA_FOLDER: data, NUXT_DEMO: 'yes', NUXT_SESSION_PASSWORD: sessionPassword(data) })
+process.exitCode = await run(bin('nuxt'), ['dev', '--no-fork', ...process.argv.slice(2)], {
+  NUXT_DATA_FOLDER: data,
+  NUXT_DEMO: 'yes',
+  NUXT_SESSION_PASSWORD: sessionPassword(data),
+})

@@ -11,9 +11,9 @@ const LEAST_NODE = [20, 19]
 
 /** Runs a program and waits; its output goes to ours. Gives the exit code. */
 export function run(command, args, env = {}) {
-  return new Promise((done) => {
+  return new Promise(done => {
     const child = spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } })
-    child.on('error', (error) => {
+    child.on('error', error => {
       console.error(`${command} can't be started: ${error.message}`)
       done(1)
     })
@@ -34,7 +34,10 @@ export function checkNode() {
 /** Installs the packages when the lock, the manifest or Node differ from the last time. */
 export async function install() {
   const stamp = join(root, 'node_modules', '.tobbin-installed')
-  const wanted = hashOf(['package.json', 'package-lock.json'].map(f => join(root, f)), process.version)
+  const wanted = hashOf(
+    ['package.json', 'package-lock.json'].map(f => join(root, f)),
+    process.version,
+  )
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
   console.log('Installing packages …')
   if (await run('npm', ['ci', '--no-audit', '--no-fund'])) {
@@ -44,20 +47,42 @@ export async function install() {
   writeFileSync(stamp, wanted)
 }
 
-const hashOf = (files, salt = '') => files.reduce((hash, file) => hash.update(file.slice(root.length)).update(readFileSync(file)), createHash('sha256').update(salt)).digest('hex')
+const hashOf = (files, salt = '') =>
+  files
+    .reduce(
+      (hash, file) => hash.update(file.slice(root.length)).update(readFileSync(file)),
+      createHash('sha256').update(salt),
+    )
+    .digest('hex')
 
 function filesBelow(folder) {
   if (!existsSync(folder)) return []
   if (statSync(folder).isFile()) return [folder]
-  return readdirSync(folder).sort().flatMap(name => filesBelow(join(folder, name)))
+  return readdirSync(folder)
+    .sort()
+    .flatMap(name => filesBelow(join(folder, name)))
 }
 
 /** Builds the application when its sources differ from the last build. */
 export async function build() {
-  const sources = ['app', 'core', 'demo', 'server', 'shared', 'public', 'nuxt.config.ts', 'package-lock.json'].flatMap(f => filesBelow(join(root, f)))
+  const sources = [
+    'app',
+    'core',
+    'demo',
+    'server',
+    'shared',
+    'public',
+    'nuxt.config.ts',
+    'package-lock.json',
+  ].flatMap(f => filesBelow(join(root, f)))
   const stamp = join(cache, 'tobbin-built')
   const wanted = hashOf(sources, process.version)
-  if (existsSync(join(root, '.output/server/index.mjs')) && existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
+  if (
+    existsSync(join(root, '.output/server/index.mjs')) &&
+    existsSync(stamp) &&
+    readFileSync(stamp, 'utf8') === wanted
+  )
+    return
   console.log('Building …')
   if (await run(bin('nuxt'), ['build'])) process.exit(1)
   mkdirSync(cache, { recursive: true })
@@ -66,7 +91,12 @@ export async function build() {
 
 /** Where a Chromium is; as root on Debian it is installed when there is none. Null when there is none to be had. */
 export function chromium() {
-  const found = [process.env.CHROMIUM_PATH, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(p => p && existsSync(p))
+  const found = [
+    process.env.CHROMIUM_PATH,
+    '/usr/bin/chromium',
+    '/usr/bin/chromium-browser',
+    '/usr/bin/google-chrome',
+  ].find(p => p && existsSync(p))
   if (found || process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return found ?? null
   console.log('Installing Chromium …')
   const options = { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }

@@ -6,5 +6,11 @@ import { CHECKS } from '../core/prove/checks'
 // Writes what docs/ takes from the code: the JSON Schema of the definition, and the list of findings.
 mkdirSync('docs', { recursive: true })
 writeFileSync('docs/form.schema.json', `${JSON.stringify(z.toJSONSchema(Form, { io: 'input' }), null, 2)}\n`)
-const entries = CHECKS.map(c => `## ${c.code}\n\n*${c.severity}.* ${c.about}\n\nRaised by:\n\n\`\`\`json\n${JSON.stringify(c.raises.sections)}\n\`\`\`\n\nNot raised by:\n\n\`\`\`json\n${JSON.stringify(c.spares.sections)}\n\`\`\`\n`)
-writeFileSync('docs/findings.md', `# Findings\n\nMade from the checks in \`core/prove/checks\`; each example is also a test. The examples show the sections of a form.\n\nBesides these there is \`undecided\` (risk): a goal that rests on arithmetic between answers, on a function or on today, or that met the solver's limit, and for which no example was found.\n\n${entries.join('\n')}`)
+const entries = CHECKS.map(
+  c =>
+    `## ${c.code}\n\n*${c.severity}.* ${c.about}\n\nRaised by:\n\n\`\`\`json\n${JSON.stringify(c.raises.sections)}\n\`\`\`\n\nNot raised by:\n\n\`\`\`json\n${JSON.stringify(c.spares.sections)}\n\`\`\`\n`,
+)
+writeFileSync(
+  'docs/findings.md',
+  `# Findings\n\nMade from the checks in \`core/prove/checks\`; each example is also a test. The examples show the sections of a form.\n\nBesides these there is \`undecided\` (risk): a goal that rests on arithmetic between answers, on a function or on today, or that met the solver's limit, and for which no example was found.\n\n${entries.join('\n')}`,
+)

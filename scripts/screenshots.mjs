@@ -3,7 +3,10 @@ import { chromium } from '@playwright/test'
 import { chromium as browserPath } from './prepare.mjs'
 
 const base = process.env.TOBBIN_URL ?? 'http://localhost:4870'
-const browser = await chromium.launch({ executablePath: browserPath() ?? undefined, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+const browser = await chromium.launch({
+  executablePath: browserPath() ?? undefined,
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+})
 const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
 const shoot = (name, from = page) => from.screenshot({ path: `docs/screenshots/${name}.png` })
 const ready = from => from.waitForFunction(() => window.useNuxtApp?.().isHydrating === false)
@@ -19,10 +22,16 @@ await shoot('home')
 await page.getByRole('link', { name: 'Haul-out and works request' }).click()
 const rehearsal = page.getByRole('region', { name: 'Rehearsal' })
 await rehearsal.getByLabel('Your name').fill('Ines Marlow')
-await rehearsal.getByRole('radiogroup', { name: /berth at Wherry Reach/ }).getByLabel('No').check()
-await rehearsal.getByRole('radiogroup', { name: /insured/ }).getByLabel('No').check()
+await rehearsal
+  .getByRole('radiogroup', { name: /berth at Wherry Reach/ })
+  .getByLabel('No')
+  .check()
+await rehearsal
+  .getByRole('radiogroup', { name: /insured/ })
+  .getByLabel('No')
+  .check()
 await rehearsal.getByRole('button', { name: /Next/ }).click()
-await rehearsal.getByLabel('Boat’s name').or(rehearsal.getByLabel('Boat\'s name')).fill('Grey Wagtail')
+await rehearsal.getByLabel('Boat’s name').or(rehearsal.getByLabel("Boat's name")).fill('Grey Wagtail')
 await rehearsal.getByLabel('Wood', { exact: true }).check()
 await page.locator('[data-address="item/keel_off"] .label').click()
 await page.locator('.editor').evaluate(e => e.scrollIntoView({ block: 'end' }))
@@ -30,7 +39,10 @@ await rehearsal.getByRole('button', { name: 'Why?' }).nth(3).click()
 await page.getByRole('link', { name: /all decided/ }).waitFor()
 await shoot('write')
 await page.getByRole('link', { name: 'Rulebook' }).click()
-await page.getByText(/rules$/).first().waitFor()
+await page
+  .getByText(/rules$/)
+  .first()
+  .waitFor()
 await shoot('rulebook')
 await page.getByRole('link', { name: 'Lists', exact: true }).click()
 await page.getByRole('button', { name: /^harbours/ }).click()
@@ -44,7 +56,9 @@ await page.getByText('✓ proven').first().waitFor()
 await shoot('promises')
 const form = page.url().split('/')[4]
 const { responses } = await (await page.request.get(`${base}/api/forms/${form}/responses`)).json()
-const { turns } = await (await page.request.get(`${base}/api/responses/${responses.find(r => r.turn === 'acceptance').id}`)).json()
+const { turns } = await (
+  await page.request.get(`${base}/api/responses/${responses.find(r => r.turn === 'acceptance').id}`)
+).json()
 await page.getByRole('link', { name: /Collect/ }).click()
 await page.getByRole('cell', { name: 'Grey Wagtail' }).first().click()
 await shoot('collect')
@@ -58,13 +72,20 @@ await page.getByRole('link', { name: /Release/ }).click()
 await page.getByText('A form with a fault is not released.').waitFor()
 await shoot('release')
 
-const guestOf = async (width, height, colorScheme) => (await browser.newContext({ viewport: { width, height }, colorScheme })).newPage()
+const guestOf = async (width, height, colorScheme) =>
+  (await browser.newContext({ viewport: { width, height }, colorScheme })).newPage()
 const guest = await guestOf(1280, 800, 'light')
 await guest.goto(`${base}/f/demo_haul_out`)
 await ready(guest)
 await guest.getByLabel('Your name').fill('Hanna Oakes')
-await guest.getByRole('radiogroup', { name: /berth at Wherry Reach/ }).getByLabel('No').check()
-await guest.getByRole('radiogroup', { name: /insured/ }).getByLabel('No').check()
+await guest
+  .getByRole('radiogroup', { name: /berth at Wherry Reach/ })
+  .getByLabel('No')
+  .check()
+await guest
+  .getByRole('radiogroup', { name: /insured/ })
+  .getByLabel('No')
+  .check()
 await guest.getByRole('button', { name: /Next/ }).click()
 await guest.getByLabel('Draught').fill('2.2')
 await guest.getByLabel('North coast').check()

@@ -4,4 +4,6 @@ import { bin, checkNode, install, run } from './prepare.mjs'
 checkNode()
 await install()
 const forms = process.argv[2] ?? '20000'
-process.exitCode = await run(bin('vitest'), ['run', 'core/prove', 'tests/oracle', '--testTimeout=3600000'], { PROVE_FORMS: forms })
+process.exitCode = await run(bin('vitest'), ['run', 'core/prove', 'tests/oracle', '--testTimeout=3600000'], {
+  PROVE_FORMS: forms,
+})

@@ -21,10 +21,18 @@ function count(file, code, read) {
 }
 
 const unit = join(results, 'unit.json')
-count(unit, await run(bin('vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile=${unit}`]), r => ({ passed: r.numPassedTests, failed: r.numFailedTests }))
+count(
+  unit,
+  await run(bin('vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile=${unit}`]),
+  r => ({ passed: r.numPassedTests, failed: r.numFailedTests }),
+)
 
-for (const [name, command, args] of [['prepare', 'nuxt', ['prepare']], ['type check', 'vue-tsc', ['-b']], ['lint', 'eslint', ['.']]]) {
-  const failed = await run(bin(command), args) !== 0
+for (const [name, command, args] of [
+  ['prepare', 'nuxt', ['prepare']],
+  ['type check', 'vue-tsc', ['-b']],
+  ['lint', 'eslint', ['.']],
+]) {
+  const failed = (await run(bin(command), args)) !== 0
   console.log(`${name}: ${failed ? 'FAILED' : 'ok'}`)
   add(failed ? 0 : 1, failed ? 1 : 0)
 }
@@ -35,9 +43,10 @@ if (browser) {
   const file = join(results, 'browser.json')
   const code = await run(bin('playwright'), ['test'], { CHROMIUM_PATH: browser })
   count(file, code, r => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }))
-}
-else {
-  console.error('No Chromium was found, and none could be installed: set CHROMIUM_PATH. The browser tests did not run.')
+} else {
+  console.error(
+    'No Chromium was found, and none could be installed: set CHROMIUM_PATH. The browser tests did not run.',
+  )
   add(0, 1)
 }
 console.log(`\n${total.passed} passed, ${total.failed} failed`)

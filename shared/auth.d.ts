@@ -1,4 +1,8 @@
 declare module '#auth-utils' {
-  interface User { id: string, name: string, email: string }
+  interface User {
+    id: string
+    name: string
+    email: string
+  }
 }
 export {}

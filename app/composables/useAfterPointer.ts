@@ -9,10 +9,23 @@ export function useAfterPointer(): (then: () => void) => void {
   onMounted(() => {
     if (isWatching) return
     isWatching = true
-    window.addEventListener('pointerdown', () => { isDown = true }, true)
-    for (const end of ['pointerup', 'pointercancel']) window.addEventListener(end, () => { isDown = false }, true)
+    window.addEventListener(
+      'pointerdown',
+      () => {
+        isDown = true
+      },
+      true,
+    )
+    for (const end of ['pointerup', 'pointercancel'])
+      window.addEventListener(
+        end,
+        () => {
+          isDown = false
+        },
+        true,
+      )
   })
-  return (then) => {
+  return then => {
     if (!isDown) return then()
     // The click follows the release within the same task; a timer comes after it.
     window.addEventListener('pointerup', () => setTimeout(then), { once: true })

@@ -1,15 +1,25 @@
 /** Light or dark for the designers' screens: the system's, until one is chosen. */
 export function useDesignTheme() {
-  const chosen = useCookie<'light' | 'dark' | null>('tobbin-theme', { default: () => null, maxAge: 31_536_000 })
+  const chosen = useCookie<'light' | 'dark' | null>('tobbin-theme', {
+    default: () => null,
+    maxAge: 31_536_000,
+  })
   const system = useState<'light' | 'dark'>('system-theme', () => 'light')
   onMounted(() => {
     const query = window.matchMedia('(prefers-color-scheme: dark)')
-    const follow = () => { system.value = query.matches ? 'dark' : 'light' }
+    const follow = () => {
+      system.value = query.matches ? 'dark' : 'light'
+    }
     follow()
     query.addEventListener('change', follow)
     onBeforeUnmount(() => query.removeEventListener('change', follow))
   })
   const name = computed(() => chosen.value ?? system.value)
   useHead({ htmlAttrs: { 'data-theme': computed(() => chosen.value ?? undefined) } })
-  return { name, turn: () => { chosen.value = name.value === 'dark' ? 'light' : 'dark' } }
+  return {
+    name,
+    turn: () => {
+      chosen.value = name.value === 'dark' ? 'light' : 'dark'
+    },
+  }
 }

@@ -8,6 +8,9 @@ export function refusalOf(error: unknown): Refusal {
   if (read.success) return read.data
   const status = typeof error === 'object' && error !== null && 'status' in error ? Number(error.status) : 0
   return status > 0
-    ? { code: 'server-error', sentence: `The server could not do this (${status}). Try again; nothing was changed.` }
+    ? {
+        code: 'server-error',
+        sentence: `The server could not do this (${status}). Try again; nothing was changed.`,
+      }
     : { code: 'unreachable', sentence: 'The server can’t be reached. Check the connection.' }
 }

@@ -1,4 +1,13 @@
-import { clipOf, duplicateEdits, moveEdits, pasteEdits, readClip, removeEdits, type Clip, type Spot } from '#core/form/clipboard'
+import {
+  clipOf,
+  duplicateEdits,
+  moveEdits,
+  pasteEdits,
+  readClip,
+  removeEdits,
+  type Clip,
+  type Spot,
+} from '#core/form/clipboard'
 import { newItem, newSection, type LineKind } from '#core/form/create'
 import { locate, type Edit } from '#core/form/edits'
 import { mergeEdits, splitEdits } from '#core/form/sections'
@@ -11,14 +20,16 @@ export function useScript() {
   /** What the last step could not do in full. */
   const notes = useState<string[]>('script-notes', () => [])
   /** What is about to be deleted although something uses it. */
-  const doomed = useState<{ addresses: Address[], uses: Use[] } | null>('script-doomed', () => null)
+  const doomed = useState<{ addresses: Address[]; uses: Use[] } | null>('script-doomed', () => null)
 
   const placeAt = (address: Address | null) => draft.places.find(p => p.address === address) ?? null
-  const chosen = () => draft.selection.length > 0 ? [...draft.selection] : draft.selected ? [draft.selected] : []
+  const chosen = () =>
+    draft.selection.length > 0 ? [...draft.selection] : draft.selected ? [draft.selected] : []
 
   /** Where something put below a row goes: into a section or group as its first, else right behind the row. */
   function spotBelow(place: Place): Spot {
-    if (place.kind === 'section' || place.kind === 'group' || !draft.form) return { into: place.address, at: 0 }
+    if (place.kind === 'section' || place.kind === 'group' || !draft.form)
+      return { into: place.address, at: 0 }
     const found = locate(draft.form, place.address)
     return { into: found.container, at: found.index + 1 }
   }
@@ -30,7 +41,13 @@ export function useScript() {
     const codes: string[] = []
     const isSection = kind === 'section' || !below
     const edits = lines.map((line, i): Edit => {
-      if (isSection) return { do: 'insert', into: 'sections', at: (below ? below.section + 1 : form.sections.length) + i, node: newSection(form, line) }
+      if (isSection)
+        return {
+          do: 'insert',
+          into: 'sections',
+          at: (below ? below.section + 1 : form.sections.length) + i,
+          node: newSection(form, line),
+        }
       const spot = spotBelow(below)
       const node = newItem(form, kind, line, codes)
       codes.push(node.code)
@@ -84,7 +101,8 @@ export function useScript() {
     doomed.value = null
     const first = draft.places.findIndex(p => addresses.includes(p.address))
     const next = draft.places.slice(0, first).at(-1) ?? draft.places.find(p => !addresses.includes(p.address))
-    if (draft.edit(removeEdits(form, draft.places, addresses))) draft.select(next && draft.places.some(p => p.address === next.address) ? next.address : null)
+    if (draft.edit(removeEdits(form, draft.places, addresses)))
+      draft.select(next && draft.places.some(p => p.address === next.address) ? next.address : null)
   }
 
   /** Moves what is selected one up or down; past the end of its group or section it goes on into what lies beyond. */
@@ -95,9 +113,15 @@ export function useScript() {
     const place = by === 1 ? moving.at(-1) : moving[0]
     if (!form || !place) return
     const found = locate(form, place.address)
-    const length = found.container === 'sections' ? form.sections.length : draft.places.filter(p => p.kind !== 'section' && locate(form, p.address).container === found.container).length
+    const length =
+      found.container === 'sections'
+        ? form.sections.length
+        : draft.places.filter(
+            p => p.kind !== 'section' && locate(form, p.address).container === found.container,
+          ).length
     const to = found.index + by
-    if (to >= 0 && to < length) draft.edit(moveEdits(form, addresses, { into: found.container, at: by === 1 ? to + 1 : to }))
+    if (to >= 0 && to < length)
+      draft.edit(moveEdits(form, addresses, { into: found.container, at: by === 1 ? to + 1 : to }))
     else if (place.kind !== 'section') moveOut(addresses, place, by)
   }
   function moveOut(addresses: Address[], place: Place, by: 1 | -1) {
@@ -111,17 +135,23 @@ export function useScript() {
     }
     const next = form.sections[place.section + by]
     const address = draft.places.find(p => p.kind === 'section' && p.section === place.section + by)?.address
-    if (next && address) draft.edit(moveEdits(form, addresses, { into: address, at: by === 1 ? 0 : next.items.length }))
+    if (next && address)
+      draft.edit(moveEdits(form, addresses, { into: address, at: by === 1 ? 0 : next.items.length }))
   }
 
-  const moveTo = (spot: Spot, addresses = chosen()) => draft.form !== null && draft.edit(moveEdits(draft.form, addresses, spot))
+  const moveTo = (spot: Spot, addresses = chosen()) =>
+    draft.form !== null && draft.edit(moveEdits(draft.form, addresses, spot))
 
   function indent(): boolean {
     const { form } = draft
     const place = placeAt(chosen()[0] ?? null)
     if (!form || !place || place.kind === 'section') return false
     const found = locate(form, place.address)
-    const before = draft.places.filter(p => p.order < place.order && p.section === place.section && p.groups.length === place.groups.length).at(-1)
+    const before = draft.places
+      .filter(
+        p => p.order < place.order && p.section === place.section && p.groups.length === place.groups.length,
+      )
+      .at(-1)
     if (before?.kind !== 'group' || locate(form, before.address).index !== found.index - 1) return false
     return moveTo({ into: before.address, at: before.node.items.length })
   }
@@ -142,7 +172,9 @@ export function useScript() {
     const found = locate(form, first.address)
     const node = newItem(form, 'group', 'New group')
     const insert: Edit = { do: 'insert', into: found.container, at: found.index, node }
-    const moves = addresses.filter(a => a.startsWith('item/')).map((what, at): Edit => ({ do: 'move', what, into: `item/${node.code}`, at }))
+    const moves = addresses
+      .filter(a => a.startsWith('item/'))
+      .map((what, at): Edit => ({ do: 'move', what, into: `item/${node.code}`, at }))
     if (draft.edit([insert, ...moves])) draft.select(`item/${node.code}`)
   }
 
@@ -154,5 +186,25 @@ export function useScript() {
     const place = placeAt(draft.selected)
     if (draft.form && place) draft.edit(splitEdits(draft.form, place, 'New section'))
   }
-  return { notes, doomed, placeAt, chosen, spotBelow, addLines, copy, paste, pasteClip, selectAll, duplicate, remove, moveBy, moveTo, indent, outdent, group, merge, split }
+  return {
+    notes,
+    doomed,
+    placeAt,
+    chosen,
+    spotBelow,
+    addLines,
+    copy,
+    paste,
+    pasteClip,
+    selectAll,
+    duplicate,
+    remove,
+    moveBy,
+    moveTo,
+    indent,
+    outdent,
+    group,
+    merge,
+    split,
+  }
 }

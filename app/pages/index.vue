@@ -7,8 +7,18 @@ import type { Refusal } from '#shared/api'
 
 definePageMeta({ middleware: 'designer' })
 useHead({ title: 'Forms · Tobbin' })
-interface FormBrief { id: string, title: string, code: string, savedAt: string, questions: number, release: number, responses: number }
-const { data: forms, refresh } = await useAsyncData('forms', () => useRequestFetch()<FormBrief[]>('/api/forms'))
+interface FormBrief {
+  id: string
+  title: string
+  code: string
+  savedAt: string
+  questions: number
+  release: number
+  responses: number
+}
+const { data: forms, refresh } = await useAsyncData('forms', () =>
+  useRequestFetch()<FormBrief[]>('/api/forms'),
+)
 const title = ref('')
 const refusal = ref<Refusal | null>(null)
 const file = useTemplateRef('file')
@@ -18,8 +28,7 @@ async function create(body: { title: string } | { definition: unknown }) {
   try {
     const { id } = await $fetch<{ id: string }>('/api/forms', { method: 'POST', body })
     await navigateTo(`/forms/${id}/write`)
-  }
-  catch (error) {
+  } catch (error) {
     refusal.value = refusalOf(error)
     await refresh()
   }
@@ -31,7 +40,7 @@ const looks = ref(0)
 function look(event: Event) {
   const input = event.target
   if (!(input instanceof HTMLInputElement)) return
-  looking.value = [...input.files ?? []]
+  looking.value = [...(input.files ?? [])]
   looks.value += 1
   input.value = ''
 }
@@ -41,8 +50,7 @@ async function bring(definitions: Form[]) {
   for (const definition of definitions) {
     try {
       await $fetch('/api/forms', { method: 'POST', body: { definition } })
-    }
-    catch (error) {
+    } catch (error) {
       refusal.value = refusalOf(error)
     }
   }
@@ -73,61 +81,230 @@ async function exportChosen() {
       <div class="row-flex head">
         <h1>Forms</h1>
         <span class="spread" />
-        <form class="row-flex" @submit.prevent="title.trim() && create({ title })">
-          <label class="hidden-words" for="new-title">Title of the new form</label>
-          <input id="new-title" v-model="title" class="field wide" placeholder="Title of a new form" maxlength="500">
-          <button class="action" :disabled="!title.trim()">New form</button>
+        <form
+          class="row-flex"
+          @submit.prevent="title.trim() && create({ title })"
+        >
+          <label
+            class="hidden-words"
+            for="new-title"
+            >Title of the new form</label
+          >
+          <input
+            id="new-title"
+            v-model="title"
+            class="field wide"
+            placeholder="Title of a new form"
+            maxlength="500"
+          />
+          <button
+            class="action"
+            :disabled="!title.trim()"
+          >
+            New form
+          </button>
         </form>
-        <button class="plain-button" @click="file?.click()">Import…</button>
-        <input ref="file" type="file" accept=".json,application/json,.zip,application/zip" multiple class="hidden-words" tabindex="-1" aria-label="Definition file" @change="look">
-        <button v-if="chosen.length > 0" class="plain-button" @click="exportChosen">Export {{ chosen.length }} as zip</button>
+        <button
+          class="plain-button"
+          @click="file?.click()"
+        >
+          Import…
+        </button>
+        <input
+          ref="file"
+          type="file"
+          accept=".json,application/json,.zip,application/zip"
+          multiple
+          class="hidden-words"
+          tabindex="-1"
+          aria-label="Definition file"
+          @change="look"
+        />
+        <button
+          v-if="chosen.length > 0"
+          class="plain-button"
+          @click="exportChosen"
+        >
+          Export {{ chosen.length }} as zip
+        </button>
       </div>
-      <div v-if="refusal" class="sheet wrong" role="alert">
-        <p class="fault"><strong>{{ refusal.sentence }}</strong></p>
+      <div
+        v-if="refusal"
+        class="sheet wrong"
+        role="alert"
+      >
+        <p class="fault">
+          <strong>{{ refusal.sentence }}</strong>
+        </p>
         <ul v-if="refusal.problems">
-          <li v-for="(p, i) in refusal.problems" :key="i"><code>{{ p.path || 'the whole' }}</code> {{ p.sentence }}</li>
+          <li
+            v-for="(p, i) in refusal.problems"
+            :key="i"
+          >
+            <code>{{ p.path || 'the whole' }}</code> {{ p.sentence }}
+          </li>
         </ul>
       </div>
-      <ImportPanel v-if="looking.length > 0" :key="looks" :files="looking" @close="looking = []" @bring="bring" />
+      <ImportPanel
+        v-if="looking.length > 0"
+        :key="looks"
+        :files="looking"
+        @close="looking = []"
+        @bring="bring"
+      />
       <div class="sheet">
         <table v-if="forms && forms.length > 0">
-          <thead><tr><th><span class="hidden-words">Export</span></th><th>Form</th><th>Code</th><th class="right">Questions</th><th>Release</th><th class="right">Responses</th><th>Last saved</th></tr></thead>
+          <thead>
+            <tr>
+              <th><span class="hidden-words">Export</span></th>
+              <th>Form</th>
+              <th>Code</th>
+              <th class="right">Questions</th>
+              <th>Release</th>
+              <th class="right">Responses</th>
+              <th>Last saved</th>
+            </tr>
+          </thead>
           <tbody>
-            <tr v-for="f in forms" :key="f.id">
-              <td><input v-model="chosen" type="checkbox" :value="f.id" :aria-label="`Choose ${f.title} for export`"></td>
-              <td><NuxtLink :to="`/forms/${f.id}/write`" class="form-link">{{ f.title }}</NuxtLink></td>
-              <td><code class="quiet">{{ f.code }}</code></td>
+            <tr
+              v-for="f in forms"
+              :key="f.id"
+            >
+              <td>
+                <input
+                  v-model="chosen"
+                  type="checkbox"
+                  :value="f.id"
+                  :aria-label="`Choose ${f.title} for export`"
+                />
+              </td>
+              <td>
+                <NuxtLink
+                  :to="`/forms/${f.id}/write`"
+                  class="form-link"
+                  >{{ f.title }}</NuxtLink
+                >
+              </td>
+              <td>
+                <code class="quiet">{{ f.code }}</code>
+              </td>
               <td class="right num">{{ f.questions }}</td>
               <td>{{ f.release > 0 ? `version ${f.release} is open` : 'draft, not yet released' }}</td>
-              <td class="right num"><NuxtLink v-if="f.responses > 0" :to="`/forms/${f.id}/collect`">{{ f.responses }}</NuxtLink><span v-else class="quiet">0</span></td>
+              <td class="right num">
+                <NuxtLink
+                  v-if="f.responses > 0"
+                  :to="`/forms/${f.id}/collect`"
+                  >{{ f.responses }}</NuxtLink
+                ><span
+                  v-else
+                  class="quiet"
+                  >0</span
+                >
+              </td>
               <td class="quiet">{{ readableDate(f.savedAt.slice(0, 10)) }}</td>
             </tr>
           </tbody>
         </table>
-        <p v-else class="empty">No forms yet. Type a title above and press Enter: the script opens, and every line you type is a question.</p>
+        <p
+          v-else
+          class="empty"
+        >
+          No forms yet. Type a title above and press Enter: the script opens, and every line you type is a
+          question.
+        </p>
       </div>
-      <section class="templates" aria-label="Forms to start from">
+      <section
+        class="templates"
+        aria-label="Forms to start from"
+      >
         <h2>Start from</h2>
-        <button v-for="t in TEMPLATES" :key="t.title" class="sheet template" @click="create({ definition: t.form })"><strong>{{ t.title }}</strong><span class="small quiet">{{ t.about }}</span></button>
+        <button
+          v-for="t in TEMPLATES"
+          :key="t.title"
+          class="sheet template"
+          @click="create({ definition: t.form })"
+        >
+          <strong>{{ t.title }}</strong
+          ><span class="small quiet">{{ t.about }}</span>
+        </button>
       </section>
     </main>
   </div>
 </template>
 
 <style scoped>
-.home { max-width: 1080px; margin: 0 auto; padding: 32px 20px; display: grid; gap: 20px; }
-.wide { width: 240px; }
-.templates { display: grid; grid-template-columns: repeat(auto-fill, minmax(240px, 1fr)); gap: 10px; } .templates h2 { grid-column: 1 / -1; font-size: 17px; }
-.template { display: grid; gap: 2px; text-align: left; padding: 12px 16px; cursor: pointer; }
-.template:hover { border-color: var(--verdigris); }
-td:first-child, th:first-child { padding-right: 0; width: 20px; }
-table { width: 100%; border-collapse: collapse; }
-th { text-align: left; font-size: 13px; color: var(--slate); font-weight: 500; }
-th, td { padding: 9px 16px; border-bottom: 1px solid var(--line); }
-tr:last-child td { border-bottom: 0; }
-.right { text-align: right; }
-.form-link { color: var(--ink); font-weight: 600; text-decoration: none; }
-.form-link:hover { text-decoration: underline; }
-.empty { padding: 32px; color: var(--slate); }
-.wrong { padding: 16px; display: grid; gap: 8px; max-height: 300px; overflow: auto; }
+.home {
+  max-width: 1080px;
+  margin: 0 auto;
+  padding: 32px 20px;
+  display: grid;
+  gap: 20px;
+}
+.wide {
+  width: 240px;
+}
+.templates {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
+  gap: 10px;
+}
+.templates h2 {
+  grid-column: 1 / -1;
+  font-size: 17px;
+}
+.template {
+  display: grid;
+  gap: 2px;
+  text-align: left;
+  padding: 12px 16px;
+  cursor: pointer;
+}
+.template:hover {
+  border-color: var(--verdigris);
+}
+td:first-child,
+th:first-child {
+  padding-right: 0;
+  width: 20px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th {
+  text-align: left;
+  font-size: 13px;
+  color: var(--slate);
+  font-weight: 500;
+}
+th,
+td {
+  padding: 9px 16px;
+  border-bottom: 1px solid var(--line);
+}
+tr:last-child td {
+  border-bottom: 0;
+}
+.right {
+  text-align: right;
+}
+.form-link {
+  color: var(--ink);
+  font-weight: 600;
+  text-decoration: none;
+}
+.form-link:hover {
+  text-decoration: underline;
+}
+.empty {
+  padding: 32px;
+  color: var(--slate);
+}
+.wrong {
+  padding: 16px;
+  display: grid;
+  gap: 8px;
+  max-height: 300px;
+  overflow: auto;
+}
 </style>

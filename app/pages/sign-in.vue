@@ -5,7 +5,9 @@ const email = ref('')
 const password = ref('')
 const wrong = ref('')
 const busy = ref(false)
-const wanted = computed(() => typeof route.query.to === 'string' && /^\/(?!\/)/.test(route.query.to) ? route.query.to : '/')
+const wanted = computed(() =>
+  typeof route.query.to === 'string' && /^\/(?!\/)/.test(route.query.to) ? route.query.to : '/',
+)
 if (loggedIn.value) await navigateTo('/')
 useHead({ title: 'Sign in · Tobbin' })
 
@@ -16,8 +18,7 @@ async function signIn() {
     await $fetch('/api/session', { method: 'POST', body: { email: email.value, password: password.value } })
     await refresh()
     await navigateTo(wanted.value)
-  }
-  catch (error) {
+  } catch (error) {
     wrong.value = refusalOf(error).sentence
   }
   busy.value = false
@@ -26,21 +27,67 @@ async function signIn() {
 
 <template>
   <main class="door">
-    <form class="sheet" @submit.prevent="signIn">
+    <form
+      class="sheet"
+      @submit.prevent="signIn"
+    >
       <div class="row-flex sign"><BobbinSign /><strong>Tobbin</strong></div>
       <h1>Sign in</h1>
       <p class="quiet">Write forms, prove every rule, then let people answer.</p>
-      <v-text-field v-model="email" label="E-mail" type="email" autocomplete="username" hide-details required />
-      <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" hide-details required />
-      <p v-if="wrong" class="fault" role="alert">{{ wrong }}</p>
-      <button class="action" type="submit" :disabled="busy">Sign in</button>
+      <v-text-field
+        v-model="email"
+        label="E-mail"
+        type="email"
+        autocomplete="username"
+        hide-details
+        required
+      />
+      <v-text-field
+        v-model="password"
+        label="Password"
+        type="password"
+        autocomplete="current-password"
+        hide-details
+        required
+      />
+      <p
+        v-if="wrong"
+        class="fault"
+        role="alert"
+      >
+        {{ wrong }}
+      </p>
+      <button
+        class="action"
+        type="submit"
+        :disabled="busy"
+      >
+        Sign in
+      </button>
     </form>
   </main>
 </template>
 
 <style scoped>
-.door { display: grid; place-items: center; min-height: 100vh; padding: 16px; }
-form { width: 360px; max-width: 100%; padding: 32px; display: grid; gap: 16px; box-sizing: border-box; }
-.sign { margin-bottom: 8px; }
-.action { justify-content: center; min-height: 40px; }
+.door {
+  display: grid;
+  place-items: center;
+  min-height: 100vh;
+  padding: 16px;
+}
+form {
+  width: 360px;
+  max-width: 100%;
+  padding: 32px;
+  display: grid;
+  gap: 16px;
+  box-sizing: border-box;
+}
+.sign {
+  margin-bottom: 8px;
+}
+.action {
+  justify-content: center;
+  min-height: 40px;
+}
 </style>

@@ -7,13 +7,43 @@ import type { Form } from '#core/form/definition'
 import type { Accepted } from '#core/prove/accept'
 import type { Refusal } from '#shared/api'
 
-interface Step { forward: Edit[], back: Edit[], merge: string | null, at: number, selected: Address | null }
-export type SaveState = { kind: 'saved', at: string } | { kind: 'saving' } | { kind: 'failed', refusal: Refusal }
-export interface ReleaseBrief { id: string, number: number, token: string, releasedAt: string, sameAsDraft: boolean, accepted: { reason: string, by: string, finding: { sentence: string } }[] }
-interface LoadedForm { id: string, draft: Form, revision: number, savedAt: string, releases: ReleaseBrief[], responses: number, accepted: Accepted[] }
-interface Save { revision: number, edits: Edit[], by: string, own: boolean }
+interface Step {
+  forward: Edit[]
+  back: Edit[]
+  merge: string | null
+  at: number
+  selected: Address | null
+}
+export type SaveState =
+  { kind: 'saved'; at: string } | { kind: 'saving' } | { kind: 'failed'; refusal: Refusal }
+export interface ReleaseBrief {
+  id: string
+  number: number
+  token: string
+  releasedAt: string
+  sameAsDraft: boolean
+  accepted: { reason: string; by: string; finding: { sentence: string } }[]
+}
+interface LoadedForm {
+  id: string
+  draft: Form
+  revision: number
+  savedAt: string
+  releases: ReleaseBrief[]
+  responses: number
+  accepted: Accepted[]
+}
+interface Save {
+  revision: number
+  edits: Edit[]
+  by: string
+  own: boolean
+}
 /** What two people changed at once: a sentence, and the edit that takes the other's value where there is one. */
-export interface Clash { sentence: string, theirs: Edit | null }
+export interface Clash {
+  sentence: string
+  theirs: Edit | null
+}
 
 const SAVE_AFTER = 350
 const RETRY_AFTER = 4_000
@@ -22,9 +52,18 @@ const MOST_STEPS = 500
 
 /** A place that is as it was stays the same object, so that only rows that changed are drawn anew. */
 function stable(next: Place[], before: ReadonlyMap<string, Place>): Place[] {
-  return next.map((place) => {
+  return next.map(place => {
     const old = before.get(place.address)
-    return old && old.node === place.node && old.number === place.number && old.order === place.order && old.section === place.section && old.kind === place.kind && old.groups.length === place.groups.length && old.groups.every((g, i) => g.node === place.groups[i]?.node) ? old : place
+    return old &&
+      old.node === place.node &&
+      old.number === place.number &&
+      old.order === place.order &&
+      old.section === place.section &&
+      old.kind === place.kind &&
+      old.groups.length === place.groups.length &&
+      old.groups.every((g, i) => g.node === place.groups[i]?.node)
+      ? old
+      : place
   })
 }
 
@@ -51,10 +90,12 @@ export const useDraft = defineStore('draft', () => {
   let timer: ReturnType<typeof setTimeout> | undefined
   let sending: Promise<void> | null = null
 
-  const places = computed<Place[]>(before => form.value ? stable(outline(form.value), new Map(before?.map(p => [p.address, p]))) : [])
-  const words = computed(() => form.value ? namesOf(form.value, places.value) : null)
+  const places = computed<Place[]>(before =>
+    form.value ? stable(outline(form.value), new Map(before?.map(p => [p.address, p]))) : [],
+  )
+  const words = computed(() => (form.value ? namesOf(form.value, places.value) : null))
   /** What names mean in the draft, worked out once for each state. */
-  const names = computed(() => form.value ? new Names(form.value, places.value) : null)
+  const names = computed(() => (form.value ? new Names(form.value, places.value) : null))
 
   async function load(formId: string) {
     const loaded = await $fetch<LoadedForm>(`/api/forms/${formId}`)
@@ -79,7 +120,10 @@ export const useDraft = defineStore('draft', () => {
   /** Selects one thing, or adds a stretch or a single one to what is selected. */
   function select(address: Address | null, how: 'only' | 'stretch' | 'toggle' = 'only') {
     if (address === null || how === 'only') selection.value = address === null ? [] : [address]
-    else if (how === 'toggle') selection.value = selection.value.includes(address) ? selection.value.filter(a => a !== address) : [...selection.value, address]
+    else if (how === 'toggle')
+      selection.value = selection.value.includes(address)
+        ? selection.value.filter(a => a !== address)
+        : [...selection.value, address]
     else {
       const orderOf = (a: Address | null) => places.value.findIndex(p => p.address === a)
       const [anchor, to] = [orderOf(selection.value[0] ?? selected.value), orderOf(address)]
@@ -114,29 +158,33 @@ export const useDraft = defineStore('draft', () => {
     const edits = [...waiting]
     save.value = { kind: 'saving' }
     try {
-      const done = await $fetch<{ revision: number, savedAt: string }>(`/api/forms/${id.value}/edits`, { method: 'POST', body: { base: revision.value, edits } })
+      const done = await $fetch<{ revision: number; savedAt: string }>(`/api/forms/${id.value}/edits`, {
+        method: 'POST',
+        body: { base: revision.value, edits },
+      })
       waiting = waiting.slice(edits.length)
       if (confirmed) confirmed = applyEdits(confirmed, edits).form
       revision.value = done.revision
       save.value = waiting.length === 0 ? { kind: 'saved', at: done.savedAt } : { kind: 'saving' }
       releases.value = releases.value.map(r => ({ ...r, sameAsDraft: false }))
-    }
-    catch (error) {
+    } catch (error) {
       const refusal = refusalOf(error)
-      if (refusal.code === 'outdated' && await pull()) return
+      if (refusal.code === 'outdated' && (await pull())) return
       save.value = { kind: 'failed', refusal }
-      if (refusal.code === 'unreachable' || refusal.code === 'server-error') timer = setTimeout(flush, RETRY_AFTER)
+      if (refusal.code === 'unreachable' || refusal.code === 'server-error')
+        timer = setTimeout(flush, RETRY_AFTER)
     }
   }
 
   /** Takes over what others saved; own edits that wait are made again on top. False when that could not be fetched. */
   async function pull(): Promise<boolean> {
     try {
-      const saves = await $fetch<Save[]>(`/api/forms/${id.value}/changes`, { query: { since: revision.value } })
+      const saves = await $fetch<Save[]>(`/api/forms/${id.value}/changes`, {
+        query: { since: revision.value },
+      })
       if (saves.length > 0) takeOver(saves)
       return true
-    }
-    catch {
+    } catch {
       return false // unreachable for now; the next look fetches them
     }
   }
@@ -156,10 +204,12 @@ export const useDraft = defineStore('draft', () => {
       try {
         next = applyEdits(next, [edit]).form
         kept.push(edit)
-      }
-      catch (error) {
+      } catch (error) {
         if (!(error instanceof EditError)) throw error
-        said.push({ sentence: `${saves[0]?.by ?? 'Somebody'} changed the same place; your change could not be made: ${error.message} ${textOf(edit)}`, theirs: null })
+        said.push({
+          sentence: `${saves[0]?.by ?? 'Somebody'} changed the same place; your change could not be made: ${error.message} ${textOf(edit)}`,
+          theirs: null,
+        })
       }
     }
     waiting = kept
@@ -178,16 +228,21 @@ export const useDraft = defineStore('draft', () => {
       const last = past.value[past.value.length - 1]
       const now = Date.now()
       if (merge !== null && last?.merge === merge && now - last.at < MERGE_WITHIN) {
-        past.value = [...past.value.slice(0, -1), { ...last, forward: [...last.forward, ...edits], back: [...done.inverses, ...last.back], at: now }]
-      }
-      else past.value = [...past.value.slice(-MOST_STEPS), { forward: edits, back: done.inverses, merge, at: now, selected: selected.value }]
+        past.value = [
+          ...past.value.slice(0, -1),
+          { ...last, forward: [...last.forward, ...edits], back: [...done.inverses, ...last.back], at: now },
+        ]
+      } else
+        past.value = [
+          ...past.value.slice(-MOST_STEPS),
+          { forward: edits, back: done.inverses, merge, at: now, selected: selected.value },
+        ]
       future.value = []
       form.value = done.form
       refused.value = null
       queue(edits)
       return true
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof EditError)) throw error
       refused.value = error.message
       return false
@@ -201,8 +256,7 @@ export const useDraft = defineStore('draft', () => {
       form.value = applyEdits(form.value, edits).form
       queue(edits)
       return true
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof EditError)) throw error
       refused.value = `This step can’t be made any more: ${error.message}`
       return false
@@ -227,17 +281,53 @@ export const useDraft = defineStore('draft', () => {
 
   const unsaved = () => waiting.length > 0 || sending !== null
   /** Looks for what others have saved, while nothing of one's own is on its way. */
-  const look = () => unsaved() || !id.value ? Promise.resolve(true) : pull()
-  return { accepted, id, form, places, names, words, releases, responses, revision, save, refused, clashes, past, future, selected, selection, select, load, edit, undo, redo, flush, unsaved, look }
+  const look = () => (unsaved() || !id.value ? Promise.resolve(true) : pull())
+  return {
+    accepted,
+    id,
+    form,
+    places,
+    names,
+    words,
+    releases,
+    responses,
+    revision,
+    save,
+    refused,
+    clashes,
+    past,
+    future,
+    selected,
+    selection,
+    select,
+    load,
+    edit,
+    undo,
+    redo,
+    flush,
+    unsaved,
+    look,
+  }
 })
 
-const textOf = (edit: Edit) => 'set' in edit ? `(${Object.entries(edit.set).map(([key, value]) => `${key}: ${typeof value === 'string' ? value : JSON.stringify(value)}`).join(', ').slice(0, 300)})` : ''
+const textOf = (edit: Edit) =>
+  'set' in edit
+    ? `(${Object.entries(edit.set)
+        .map(([key, value]) => `${key}: ${typeof value === 'string' ? value : JSON.stringify(value)}`)
+        .join(', ')
+        .slice(0, 300)})`
+    : ''
 
 /** Two edits that set the same property of the same thing to different values. */
 function clashOf(theirs: Edit, own: Edit, by: string): Clash | null {
   if (theirs.do !== 'change' || own.do !== 'change' || theirs.what !== own.what) return null
-  const key = Object.keys(own.set).find(k => k in theirs.set && JSON.stringify(theirs.set[k]) !== JSON.stringify(own.set[k]))
+  const key = Object.keys(own.set).find(
+    k => k in theirs.set && JSON.stringify(theirs.set[k]) !== JSON.stringify(own.set[k]),
+  )
   if (key === undefined) return null
-  const shown = (value: unknown) => typeof value === 'string' ? `“${value}”` : JSON.stringify(value)
-  return { sentence: `${by} changed the ${key} of ${own.what.replace(/^\w+\//, '')} at the same time: theirs was ${shown(theirs.set[key])}, yours ${shown(own.set[key])} stands.`, theirs: { do: 'change', what: own.what, set: { [key]: theirs.set[key] } } }
+  const shown = (value: unknown) => (typeof value === 'string' ? `“${value}”` : JSON.stringify(value))
+  return {
+    sentence: `${by} changed the ${key} of ${own.what.replace(/^\w+\//, '')} at the same time: theirs was ${shown(theirs.set[key])}, yours ${shown(own.set[key])} stands.`,
+    theirs: { do: 'change', what: own.what, set: { [key]: theirs.set[key] } },
+  }
 }

@@ -35,14 +35,17 @@ export const useFindings = defineStore('findings', () => {
       isWhole.value ||= data.isWhole
       milliseconds.value = data.milliseconds
     }
-    worker.onerror = (event) => {
+    worker.onerror = event => {
       working.value = false
       broken.value = `The prover stopped: ${event.message}`
     }
-    watch(() => draft.id, () => {
-      verdict.value = null
-      isWhole.value = false
-    })
+    watch(
+      () => draft.id,
+      () => {
+        verdict.value = null
+        isWhole.value = false
+      },
+    )
     watch(() => draft.form, ask, { immediate: true })
     document.addEventListener('scroll', () => post({ rest: REST }), { capture: true, passive: true })
   }
@@ -58,26 +61,60 @@ export const useFindings = defineStore('findings', () => {
 
   const post = (message: ProveQuestion | ProveRest) => worker?.postMessage(message)
 
-  const of = (severity: 'fault' | 'risk' | 'advice') => verdict.value?.findings.filter(f => f.severity === severity) ?? []
+  const of = (severity: 'fault' | 'risk' | 'advice') =>
+    verdict.value?.findings.filter(f => f.severity === severity) ?? []
   const faults = computed(() => of('fault'))
-  const accepted = computed(() => new Map(of('risk').flatMap((f) => {
-    const by = draft.form && acceptedOf(draft.form, f, draft.accepted, draft.places)
-    return by ? [[f, by] as const] : []
-  })))
+  const accepted = computed(
+    () =>
+      new Map(
+        of('risk').flatMap(f => {
+          const by = draft.form && acceptedOf(draft.form, f, draft.accepted, draft.places)
+          return by ? [[f, by] as const] : []
+        }),
+      ),
+  )
   /** Those that nobody has accepted as they stand. */
   const risks = computed(() => of('risk').filter(f => !accepted.value.has(f)))
   async function accept(finding: Finding, reason: string) {
-    if (draft.form) draft.accepted = await $fetch<Accepted[]>(`/api/forms/${draft.id}/acceptances`, { method: 'PUT', body: { key: keyOf(finding), basis: basisOf(draft.form, finding, draft.places), reason } })
+    if (draft.form)
+      draft.accepted = await $fetch<Accepted[]>(`/api/forms/${draft.id}/acceptances`, {
+        method: 'PUT',
+        body: { key: keyOf(finding), basis: basisOf(draft.form, finding, draft.places), reason },
+      })
   }
   const advice = computed(() => of('advice'))
   /** By address; a list that says the same stays the same object. */
-  const byAddress = computed<ReadonlyMap<string, readonly Finding[]>>((before) => {
+  const byAddress = computed<ReadonlyMap<string, readonly Finding[]>>(before => {
     const map = new Map<string, Finding[]>()
-    for (const f of verdict.value?.findings ?? []) if (f.address !== null && !accepted.value.has(f)) map.set(f.address, [...map.get(f.address) ?? [], f])
-    const same = (a: readonly Finding[] | undefined, b: readonly Finding[]) => a !== undefined && JSON.stringify(a) === JSON.stringify(b)
-    return new Map([...map].map(([address, found]) => [address, same(before?.get(address), found) ? before?.get(address) ?? found : found]))
+    for (const f of verdict.value?.findings ?? [])
+      if (f.address !== null && !accepted.value.has(f)) map.set(f.address, [...(map.get(f.address) ?? []), f])
+    const same = (a: readonly Finding[] | undefined, b: readonly Finding[]) =>
+      a !== undefined && JSON.stringify(a) === JSON.stringify(b)
+    return new Map(
+      [...map].map(([address, found]) => [
+        address,
+        same(before?.get(address), found) ? (before?.get(address) ?? found) : found,
+      ]),
+    )
   })
   /** A getter, for the store would wrap a function: rows ask this for each frame. */
-  const at = computed(() => (address: string): readonly Finding[] => byAddress.value.get(address) ?? NONE)
-  return { verdict, isWhole, milliseconds, working, broken, faults, risks, accepted, accept, advice, at, start }
+  const at = computed(
+    () =>
+      (address: string): readonly Finding[] =>
+        byAddress.value.get(address) ?? NONE,
+  )
+  return {
+    verdict,
+    isWhole,
+    milliseconds,
+    working,
+    broken,
+    faults,
+    risks,
+    accepted,
+    accept,
+    advice,
+    at,
+    start,
+  }
 })

@@ -31,10 +31,15 @@ export const useLists = defineStore('lists', () => {
     asked += 1
     const lists = draft.form?.lists ?? []
     if (lists.length === 0) problems.value = NONE
-    else timer = setTimeout(() => worker?.postMessage({ ask: 'check', asked, lists } satisfies ListsQuestion), SETTLE)
+    else
+      timer = setTimeout(
+        () => worker?.postMessage({ ask: 'check', asked, lists } satisfies ListsQuestion),
+        SETTLE,
+      )
   }
   const of = (code: string): readonly RowProblem[] => problems.value.filter(p => p.list === code)
   return { problems, milliseconds, of, start }
 })
 
-export const newListsWorker = () => new Worker(new URL('../workers/lists.worker.ts', import.meta.url), { type: 'module' })
+export const newListsWorker = () =>
+  new Worker(new URL('../workers/lists.worker.ts', import.meta.url), { type: 'module' })

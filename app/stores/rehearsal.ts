@@ -12,7 +12,8 @@ import type { Finding } from '#core/prove/finding'
 import { useDraft } from './draft'
 
 /** The day here, as ISO date. */
-export const dayHere = (now = new Date()): string => `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
+export const dayHere = (now = new Date()): string =>
+  `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
 
 /** The live form beside the design: practice answers survive every edit, and reloads. */
 export const useRehearsal = defineStore('rehearsal', () => {
@@ -25,8 +26,10 @@ export const useRehearsal = defineStore('rehearsal', () => {
   const concerned = shallowRef<ReadonlySet<Address>>(new Set())
   /** The day that is rehearsed: today, unless a witness needs another. */
   const today = ref(dayHere())
-  const plan = computed<Plan | null>(before => !draft.form ? null : before ? replan(before, draft.form) : planOf(draft.form))
-  const filled = computed(() => plan.value ? fill(plan.value, answers.value, today.value) : null)
+  const plan = computed<Plan | null>(before =>
+    !draft.form ? null : before ? replan(before, draft.form) : planOf(draft.form),
+  )
+  const filled = computed(() => (plan.value ? fill(plan.value, answers.value, today.value) : null))
   const key = computed(() => `tobbin-practice-${draft.id}`)
 
   /** Done with the witness: nothing stands out any more, and it is today again. */
@@ -43,9 +46,11 @@ export const useRehearsal = defineStore('rehearsal', () => {
     restoreSets()
     try {
       const kept: unknown = JSON.parse(localStorage.getItem(key.value) ?? '{}')
-      if (typeof kept === 'object' && kept !== null) answers.value = Object.fromEntries(Object.entries(kept).filter((e): e is [string, Answer] => isAnswer(e[1])))
-    }
-    catch {
+      if (typeof kept === 'object' && kept !== null)
+        answers.value = Object.fromEntries(
+          Object.entries(kept).filter((e): e is [string, Answer] => isAnswer(e[1])),
+        )
+    } catch {
       localStorage.removeItem(key.value) // not ours any more: begin with none
     }
   }
@@ -65,11 +70,13 @@ export const useRehearsal = defineStore('rehearsal', () => {
   }
 
   /** Named sets of practice answers, kept by form in this browser. */
-  const sets = ref<{ name: string, answers: Answers }[]>([])
+  const sets = ref<{ name: string; answers: Answers }[]>([])
   const setsKey = computed(() => `tobbin-sets-${draft.id}`)
   const keepSets = () => localStorage.setItem(setsKey.value, JSON.stringify(sets.value))
   function saveSet(name: string) {
-    sets.value = [...sets.value.filter(s => s.name !== name), { name, answers: answers.value }].toSorted((a, b) => a.name.localeCompare(b.name))
+    sets.value = [...sets.value.filter(s => s.name !== name), { name, answers: answers.value }].toSorted(
+      (a, b) => a.name.localeCompare(b.name),
+    )
     keepSets()
   }
   function removeSet(name: string) {
@@ -87,9 +94,18 @@ export const useRehearsal = defineStore('rehearsal', () => {
     sets.value = []
     try {
       const kept: unknown = JSON.parse(localStorage.getItem(setsKey.value) ?? '[]')
-      if (Array.isArray(kept)) sets.value = kept.filter((s: unknown): s is { name: string, answers: Answers } => typeof s === 'object' && s !== null && 'name' in s && typeof s.name === 'string' && 'answers' in s && isAnswer(s.answers) && typeof s.answers === 'object')
-    }
-    catch {
+      if (Array.isArray(kept))
+        sets.value = kept.filter(
+          (s: unknown): s is { name: string; answers: Answers } =>
+            typeof s === 'object' &&
+            s !== null &&
+            'name' in s &&
+            typeof s.name === 'string' &&
+            'answers' in s &&
+            isAnswer(s.answers) &&
+            typeof s.answers === 'object',
+        )
+    } catch {
       localStorage.removeItem(setsKey.value) // not ours any more: begin with none
     }
   }
@@ -113,7 +129,11 @@ export const useRehearsal = defineStore('rehearsal', () => {
   function show({ witness, address, conflict, today: day }: Finding) {
     if (!witness) return
     const namedIn = placeReader(draft.places)
-    const concerns = conflict.flatMap(part => part.kind === 'promise' ? namedIn(draft.form?.promises?.[part.index]?.holds ?? '').map(p => p.address) : [part.address])
+    const concerns = conflict.flatMap(part =>
+      part.kind === 'promise'
+        ? namedIn(draft.form?.promises?.[part.index]?.holds ?? '').map(p => p.address)
+        : [part.address],
+    )
     open(witness, address, address ?? concerns.at(-1))
     concerned.value = new Set(concerns)
     if (day) today.value = day
@@ -128,9 +148,31 @@ export const useRehearsal = defineStore('rehearsal', () => {
     const pages = filled.value ? pagesOf(filled.value) : []
     const reached = pages.filter(p => p.section <= (wanted?.section ?? 0))
     const section = reached.at(-1)?.section ?? 0
-    place.value = reached.find(p => p.section === section && (p.only === null || p.only >= (wanted?.order ?? 0))) ?? reached.at(-1) ?? place.value
+    place.value =
+      reached.find(p => p.section === section && (p.only === null || p.only >= (wanted?.order ?? 0))) ??
+      reached.at(-1) ??
+      place.value
     keep()
   }
 
-  return { sets, saveSet, removeSet, openSet, fillRest, answers, place, lit, concerned, unlight, show, today, plan, filled, restore, answer, startAfresh, open }
+  return {
+    sets,
+    saveSet,
+    removeSet,
+    openSet,
+    fillRest,
+    answers,
+    place,
+    lit,
+    concerned,
+    unlight,
+    show,
+    today,
+    plan,
+    filled,
+    restore,
+    answer,
+    startAfresh,
+    open,
+  }
 })

@@ -2,21 +2,45 @@ import Papa from 'papaparse'
 import readXlsx from 'read-excel-file/web-worker'
 import { differenceOf, merged, type Missing } from '../../core/lists/difference'
 import { integrityOf, type RowProblem } from '../../core/lists/integrity'
-import { headProblems, kindOf, rolesOf, rowsOf, type Role, type Table, type TableProblem } from '../../core/lists/table'
+import {
+  headProblems,
+  kindOf,
+  rolesOf,
+  rowsOf,
+  type Role,
+  type Table,
+  type TableProblem,
+} from '../../core/lists/table'
 import type { ChoiceList, ColumnKind, Row } from '../../core/form/definition'
 
-export interface Preview { heads: string[], lines: string[][], count: number, roles: Role[], kinds: Record<string, ColumnKind>, warnings: string[] }
-export interface Comparison { added: Row[], changed: { before: Row, after: Row, cells: string[] }[], missing: Row[], clashing: { before: Row, after: Row }[], counts: { added: number, changed: number, missing: number, clashing: number, same: number }, problems: TableProblem[], rows: Row[], columns: string[] }
+export interface Preview {
+  heads: string[]
+  lines: string[][]
+  count: number
+  roles: Role[]
+  kinds: Record<string, ColumnKind>
+  warnings: string[]
+}
+export interface Comparison {
+  added: Row[]
+  changed: { before: Row; after: Row; cells: string[] }[]
+  missing: Row[]
+  clashing: { before: Row; after: Row }[]
+  counts: { added: number; changed: number; missing: number; clashing: number; same: number }
+  problems: TableProblem[]
+  rows: Row[]
+  columns: string[]
+}
 export type ListsQuestion =
-  | { ask: 'read', file: File, known: Record<string, ColumnKind> }
-  | { ask: 'compare', roles: Role[], kinds: Record<string, ColumnKind>, before: Row[], missing: Missing }
-  | { ask: 'check', asked: number, lists: ChoiceList[] }
+  | { ask: 'read'; file: File; known: Record<string, ColumnKind> }
+  | { ask: 'compare'; roles: Role[]; kinds: Record<string, ColumnKind>; before: Row[]; missing: Missing }
+  | { ask: 'check'; asked: number; lists: ChoiceList[] }
 export type ListsAnswer =
-  | { is: 'progress', share: number }
-  | { is: 'read', preview: Preview }
-  | { is: 'compared', comparison: Comparison }
-  | { is: 'checked', asked: number, problems: RowProblem[], milliseconds: number }
-  | { is: 'failed', sentence: string }
+  | { is: 'progress'; share: number }
+  | { is: 'read'; preview: Preview }
+  | { is: 'compared'; comparison: Comparison }
+  | { is: 'checked'; asked: number; problems: RowProblem[]; milliseconds: number }
+  | { is: 'failed'; sentence: string }
 
 /** How many lines and rows are shown before anything is taken in. */
 const SHOWN = 20
@@ -28,7 +52,10 @@ const reply = (answer: ListsAnswer) => postMessage(answer)
 addEventListener('message', ({ data }: MessageEvent<ListsQuestion>) => {
   answer(data).catch((error: unknown) => {
     console.error(error)
-    reply({ is: 'failed', sentence: `The file can’t be read: ${error instanceof Error ? error.message : String(error)}` })
+    reply({
+      is: 'failed',
+      sentence: `The file can’t be read: ${error instanceof Error ? error.message : String(error)}`,
+    })
   })
 })
 
@@ -39,12 +66,30 @@ async function answer(question: ListsQuestion) {
     return reply({ is: 'checked', asked: question.asked, problems, milliseconds: performance.now() - begun })
   }
   if (question.ask === 'compare') return compare(question)
-  const lines = /\.xlsx$/i.test(question.file.name) ? await fromWorkbook(question.file) : fromText(await question.file.arrayBuffer())
+  const lines = /\.xlsx$/i.test(question.file.name)
+    ? await fromWorkbook(question.file)
+    : fromText(await question.file.arrayBuffer())
   const [heads = [], ...rest] = lines
   table = rest
   const roles = rolesOf(heads, Object.keys(question.known))
-  const kinds = Object.fromEntries(roles.flatMap((role, i) => typeof role === 'object' ? [[role.column, question.known[role.column] ?? kindOf(column(rest, i))] as const] : []))
-  reply({ is: 'read', preview: { heads: [...heads], lines: rest.slice(0, SHOWN).map(l => [...l]), count: rest.length, roles, kinds, warnings: headProblems(heads, rest.slice(0, 1_000)) } })
+  const kinds = Object.fromEntries(
+    roles.flatMap((role, i) =>
+      typeof role === 'object'
+        ? [[role.column, question.known[role.column] ?? kindOf(column(rest, i))] as const]
+        : [],
+    ),
+  )
+  reply({
+    is: 'read',
+    preview: {
+      heads: [...heads],
+      lines: rest.slice(0, SHOWN).map(l => [...l]),
+      count: rest.length,
+      roles,
+      kinds,
+      warnings: headProblems(heads, rest.slice(0, 1_000)),
+    },
+  })
 }
 
 function* column(lines: Table, at: number): Generator<string> {
@@ -55,8 +100,7 @@ function* column(lines: Table, at: number): Generator<string> {
 function decoded(bytes: ArrayBuffer): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
-  }
-  catch {
+  } catch {
     return new TextDecoder('windows-1252').decode(bytes)
   }
 }
@@ -64,19 +108,27 @@ function decoded(bytes: ArrayBuffer): string {
 function fromText(bytes: ArrayBuffer): Table {
   const text = decoded(bytes).replace(/^\uFEFF/, '')
   reply({ is: 'progress', share: 0.2 })
-  const { data } = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t', '|'], skipEmptyLines: 'greedy', preview: MOST_LINES })
+  const { data } = Papa.parse<string[]>(text, {
+    delimitersToGuess: [',', ';', '\t', '|'],
+    skipEmptyLines: 'greedy',
+    preview: MOST_LINES,
+  })
   reply({ is: 'progress', share: 0.8 })
   return data.map(line => line.map(unescaped))
 }
 
 /** A cell that was made safe from being read as a formula comes back as it was. */
-const unescaped = (cell: string) => /^'[=+\-@\t]/.test(cell) ? cell.slice(1) : cell
+const unescaped = (cell: string) => (/^'[=+\-@\t]/.test(cell) ? cell.slice(1) : cell)
 
 async function fromWorkbook(file: File): Promise<Table> {
   reply({ is: 'progress', share: 0.1 })
   const [first] = await readXlsx(file)
   reply({ is: 'progress', share: 0.9 })
-  return (first?.data ?? []).map(line => line.map(cell => cell === null ? '' : cell instanceof Date ? cell.toISOString().slice(0, 10) : String(cell)))
+  return (first?.data ?? []).map(line =>
+    line.map(cell =>
+      cell === null ? '' : cell instanceof Date ? cell.toISOString().slice(0, 10) : String(cell),
+    ),
+  )
 }
 
 function compare({ roles, kinds, before, missing }: Extract<ListsQuestion, { ask: 'compare' }>) {
@@ -84,10 +136,22 @@ function compare({ roles, kinds, before, missing }: Extract<ListsQuestion, { ask
   const found = differenceOf(before, rows)
   const { added, changed, clashing } = found
   reply({
-    is: 'compared', comparison: {
-      added: added.slice(0, SHOWN), changed: changed.slice(0, SHOWN), missing: found.missing.slice(0, SHOWN), clashing: clashing.slice(0, SHOWN),
-      counts: { added: added.length, changed: changed.length, missing: found.missing.length, clashing: clashing.length, same: found.same },
-      problems, rows: merged(before, rows, missing), columns,
+    is: 'compared',
+    comparison: {
+      added: added.slice(0, SHOWN),
+      changed: changed.slice(0, SHOWN),
+      missing: found.missing.slice(0, SHOWN),
+      clashing: clashing.slice(0, SHOWN),
+      counts: {
+        added: added.length,
+        changed: changed.length,
+        missing: found.missing.length,
+        clashing: clashing.length,
+        same: found.same,
+      },
+      problems,
+      rows: merged(before, rows, missing),
+      columns,
     },
   })
 }

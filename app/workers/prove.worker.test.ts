@@ -10,12 +10,22 @@ let hear: (message: ProveQuestion | ProveRest) => void = () => undefined
 const said: ProveAnswer[] = []
 /** Lets everything that waits in line have its turn, until nothing more is said. */
 async function settle() {
-  for (let quiet = 0, before = said.length; quiet < 5; quiet = said.length === before ? quiet + 1 : 0, before = said.length) await new Promise(setImmediate)
+  for (
+    let quiet = 0, before = said.length;
+    quiet < 5;
+    quiet = said.length === before ? quiet + 1 : 0, before = said.length
+  )
+    await new Promise(setImmediate)
 }
 
 beforeEach(async () => {
   said.length = 0
-  vi.stubGlobal('addEventListener', (_: string, listener: (event: { data: ProveQuestion | ProveRest }) => void) => { hear = data => listener({ data }) })
+  vi.stubGlobal(
+    'addEventListener',
+    (_: string, listener: (event: { data: ProveQuestion | ProveRest }) => void) => {
+      hear = data => listener({ data })
+    },
+  )
   vi.stubGlobal('postMessage', (answer: ProveAnswer) => said.push(answer))
   vi.resetModules()
   await import('./prove.worker')
@@ -28,17 +38,38 @@ afterEach(() => {
 describe('the worker that proves while somebody writes', () => {
   it('says of the newest state what a proof from nothing says of it, however many were asked for before', async () => {
     let asked = 0
-    await fc.assert(fc.asyncProperty(smallForm, fc.array(fc.constantFrom('true', 'false', 'q0 = null'), { minLength: 1, maxLength: 4 }), async (form, rules) => {
-      const states = rules.map(shownWhen => applyEdits(form, [{ do: 'change', what: 'item/q0', set: { label: shownWhen } }, { do: 'change', what: 'section/s0', set: { shownWhen: shownWhen === 'q0 = null' ? null : shownWhen } }]).form)
-      said.length = 0
-      for (const state of states) hear({ asked: ++asked, form: state, today: TODAY })
-      await settle()
-      const last = said.filter(a => a.asked === asked)
-      expect(last.map(a => [a.isWhole, a.error])).toEqual([[true, null]])
-      expect(last[0]?.verdict?.findings.map(f => [f.code, f.address])).toEqual(prove(states.at(-1)!, TODAY).findings.map(f => [f.code, f.address]))
-      // What was overtaken is not said after what overtook it.
-      expect(said.findLastIndex(a => a.asked < asked)).toBeLessThan(said.findIndex(a => a.asked === asked))
-    }), { numRuns: 30 })
+    await fc.assert(
+      fc.asyncProperty(
+        smallForm,
+        fc.array(fc.constantFrom('true', 'false', 'q0 = null'), { minLength: 1, maxLength: 4 }),
+        async (form, rules) => {
+          const states = rules.map(
+            shownWhen =>
+              applyEdits(form, [
+                { do: 'change', what: 'item/q0', set: { label: shownWhen } },
+                {
+                  do: 'change',
+                  what: 'section/s0',
+                  set: { shownWhen: shownWhen === 'q0 = null' ? null : shownWhen },
+                },
+              ]).form,
+          )
+          said.length = 0
+          for (const state of states) hear({ asked: ++asked, form: state, today: TODAY })
+          await settle()
+          const last = said.filter(a => a.asked === asked)
+          expect(last.map(a => [a.isWhole, a.error])).toEqual([[true, null]])
+          expect(last[0]?.verdict?.findings.map(f => [f.code, f.address])).toEqual(
+            prove(states.at(-1)!, TODAY).findings.map(f => [f.code, f.address]),
+          )
+          // What was overtaken is not said after what overtook it.
+          expect(said.findLastIndex(a => a.asked < asked)).toBeLessThan(
+            said.findIndex(a => a.asked === asked),
+          )
+        },
+      ),
+      { numRuns: 30 },
+    )
   })
 
   it('rests while it is asked to, then goes on by itself', async () => {

@@ -3,11 +3,23 @@ import type { Verdict } from '../../core/prove/finding'
 import { Memory } from '../../core/prove/memory'
 import { proving } from '../../core/prove/prove'
 
-export interface ProveQuestion { asked: number, form: Form, today: string }
+export interface ProveQuestion {
+  asked: number
+  form: Form
+  today: string
+}
 /** Sent while somebody scrolls: the prover takes its hands off the processor for so many milliseconds. */
-export interface ProveRest { rest: number }
+export interface ProveRest {
+  rest: number
+}
 /** `isWhole`: every check has run; before that, what was found so far. */
-export interface ProveAnswer { asked: number, verdict: Verdict | null, isWhole: boolean, milliseconds: number, error: string | null }
+export interface ProveAnswer {
+  asked: number
+  verdict: Verdict | null
+  isWhole: boolean
+  milliseconds: number
+  error: string | null
+}
 
 /** What was found so far is told from this time on, and then now and again. */
 const FIRST_AFTER = 250
@@ -50,16 +62,28 @@ function answer(data: ProveQuestion) {
       const until = performance.now() + SLICE
       for (let now = performance.now(); now < until; now = performance.now()) {
         const { value, done } = steps.next()
-        if (done) return reply({ asked: data.asked, verdict: value(), isWhole: true, milliseconds: performance.now() - begun, error: null })
+        if (done)
+          return reply({
+            asked: data.asked,
+            verdict: value(),
+            isWhole: true,
+            milliseconds: performance.now() - begun,
+            error: null,
+          })
         if (now - told < THEN_AFTER) continue
         told = now
         reply({ asked: data.asked, verdict: value(), isWhole: false, milliseconds: now - begun, error: null })
       }
       later(work)
-    }
-    catch (error) {
+    } catch (error) {
       console.error(error)
-      reply({ asked: data.asked, verdict: null, isWhole: true, milliseconds: performance.now() - begun, error: `The prover failed: ${error instanceof Error ? error.message : String(error)}` })
+      reply({
+        asked: data.asked,
+        verdict: null,
+        isWhole: true,
+        milliseconds: performance.now() - begun,
+        error: `The prover failed: ${error instanceof Error ? error.message : String(error)}`,
+      })
     }
   }
   work()

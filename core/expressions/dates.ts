@@ -34,7 +34,10 @@ export function isoFromDay(day: number): string {
   const z = day + 719468
   const era = Math.floor(z / 146097)
   const dayOfEra = z - era * 146097
-  const yearOfEra = Math.floor((dayOfEra - Math.floor(dayOfEra / 1460) + Math.floor(dayOfEra / 36524) - Math.floor(dayOfEra / 146096)) / 365)
+  const yearOfEra = Math.floor(
+    (dayOfEra - Math.floor(dayOfEra / 1460) + Math.floor(dayOfEra / 36524) - Math.floor(dayOfEra / 146096)) /
+      365,
+  )
   const dayOfYear = dayOfEra - (365 * yearOfEra + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100))
   const mp = Math.floor((5 * dayOfYear + 2) / 153)
   const d = dayOfYear - Math.floor((153 * mp + 2) / 5) + 1
@@ -63,14 +66,23 @@ export function dateTimeText(text: string): string | null {
 }
 
 /** The whole of seconds since midnight of a time `10:30:00`. */
-const secondsOf = (time: string) => Number(time.slice(0, 2)) * 3600 + Number(time.slice(3, 5)) * 60 + Number(time.slice(6, 8))
-const clockOf = (seconds: number) => [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60].map(n => String(n).padStart(2, '0')).join(':')
+const secondsOf = (time: string) =>
+  Number(time.slice(0, 2)) * 3600 + Number(time.slice(3, 5)) * 60 + Number(time.slice(6, 8))
+const clockOf = (seconds: number) =>
+  [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60]
+    .map(n => String(n).padStart(2, '0'))
+    .join(':')
 const DAY = 86_400
 
 /** A date, time, or date and time on one line of seconds; times count from midnight. Null for any other text. */
 export function instant(text: string): number | null {
   const day = dayNumber(text.slice(0, 10))
-  if (day !== null) return text.length === 10 ? day * DAY : text.charAt(10) === 'T' && timeText(text.slice(11)) ? day * DAY + secondsOf(text.slice(11)) : null
+  if (day !== null)
+    return text.length === 10
+      ? day * DAY
+      : text.charAt(10) === 'T' && timeText(text.slice(11))
+        ? day * DAY + secondsOf(text.slice(11))
+        : null
   return timeText(text) === text ? secondsOf(text) : null
 }
 
@@ -80,11 +92,16 @@ export function dateTimeFromSeconds(seconds: number): string | null {
   return day < FIRST_DAY || day > LAST_DAY ? null : `${isoFromDay(day)}T${clockOf(seconds - day * DAY)}`
 }
 /** A time of day from its seconds since midnight; null beyond the day. */
-export const timeFromSeconds = (seconds: number): string | null => seconds >= 0 && seconds < DAY ? clockOf(seconds) : null
+export const timeFromSeconds = (seconds: number): string | null =>
+  seconds >= 0 && seconds < DAY ? clockOf(seconds) : null
 
 /** A length of time, as FEEL has them: whole months, or whole seconds. The two kinds are never compared. */
-export interface Duration { readonly unit: 'months' | 'seconds', readonly amount: number }
-export const isDuration = (value: unknown): value is Duration => typeof value === 'object' && value !== null && 'unit' in value
+export interface Duration {
+  readonly unit: 'months' | 'seconds'
+  readonly amount: number
+}
+export const isDuration = (value: unknown): value is Duration =>
+  typeof value === 'object' && value !== null && 'unit' in value
 
 const LARGEST_DURATION = 1e12
 
@@ -92,8 +109,10 @@ const LARGEST_DURATION = 1e12
 export function durationFrom(text: string): Duration | null {
   const months = /^(-?)P(?=\d)(?:(\d{1,6})Y)?(?:(\d{1,6})M)?$/.exec(text)
   const sign = text.startsWith('-') ? -1 : 1
-  if (months) return { unit: 'months', amount: sign * (Number(months[2] ?? 0) * 12 + Number(months[3] ?? 0)) || 0 }
-  const parts = /^-?P(?=\d|T\d)(?:(\d{1,7})D)?(?:T(?=\d)(?:(\d{1,7})H)?(?:(\d{1,8})M)?(?:(\d{1,9})S)?)?$/.exec(text)
+  if (months)
+    return { unit: 'months', amount: sign * (Number(months[2] ?? 0) * 12 + Number(months[3] ?? 0)) || 0 }
+  const parts =
+    /^-?P(?=\d|T\d)(?:(\d{1,7})D)?(?:T(?=\d)(?:(\d{1,7})H)?(?:(\d{1,8})M)?(?:(\d{1,9})S)?)?$/.exec(text)
   if (!parts) return null
   const [days = 0, hours = 0, minutes = 0, seconds = 0] = parts.slice(1).map(p => Number(p ?? 0))
   return { unit: 'seconds', amount: sign * (days * DAY + hours * 3600 + minutes * 60 + seconds) || 0 }
@@ -103,8 +122,9 @@ export function durationFrom(text: string): Duration | null {
 export function durationText({ unit, amount }: Duration): string {
   const sign = amount < 0 ? '-' : ''
   const n = Math.abs(amount)
-  const part = (count: number, letter: string) => count > 0 ? `${count}${letter}` : ''
-  if (unit === 'months') return n === 0 ? 'P0M' : `${sign}P${part(Math.floor(n / 12), 'Y')}${part(n % 12, 'M')}`
+  const part = (count: number, letter: string) => (count > 0 ? `${count}${letter}` : '')
+  if (unit === 'months')
+    return n === 0 ? 'P0M' : `${sign}P${part(Math.floor(n / 12), 'Y')}${part(n % 12, 'M')}`
   const time = part(Math.floor(n / 3600) % 24, 'H') + part(Math.floor(n / 60) % 60, 'M') + part(n % 60, 'S')
   return n === 0 ? 'PT0S' : `${sign}P${part(Math.floor(n / DAY), 'D')}${time ? `T${time}` : ''}`
 }
@@ -138,7 +158,9 @@ function movedByMonths(text: string, months: number): string | null {
 /** The time from one date (time, date and time) to another of the same kind. */
 export function between(from: string, to: string): Duration | null {
   const [a, b] = [instant(from), instant(to)]
-  return a === null || b === null || (from.length < 10) !== (to.length < 10) ? null : { unit: 'seconds', amount: b - a }
+  return a === null || b === null || from.length < 10 !== to.length < 10
+    ? null
+    : { unit: 'seconds', amount: b - a }
 }
 
 /** Whole months from one date to another, towards zero (DMN 1.5, `years and months duration`). */
@@ -162,33 +184,66 @@ export function partOf(value: string | Duration, member: string): number | null 
   if (isDuration(value)) return DURATION_PARTS[value.unit][member]?.(value.amount) ?? null
   const date = PATTERN.exec(value.slice(0, 10))
   const clock = date ? value.slice(11) : value
-  if (date && member in DATE_PARTS) return DATE_PARTS[member]?.(date, dayNumber(value.slice(0, 10)) ?? 0) ?? null
-  return clock.length === 8 && member in CLOCK_PARTS ? Number(clock.slice(CLOCK_PARTS[member], (CLOCK_PARTS[member] ?? 0) + 2)) : null
+  if (date && member in DATE_PARTS)
+    return DATE_PARTS[member]?.(date, dayNumber(value.slice(0, 10)) ?? 0) ?? null
+  return clock.length === 8 && member in CLOCK_PARTS
+    ? Number(clock.slice(CLOCK_PARTS[member], (CLOCK_PARTS[member] ?? 0) + 2))
+    : null
 }
 
 const DURATION_PARTS: Record<Duration['unit'], Record<string, (n: number) => number>> = {
   months: { years: n => Math.trunc(n / 12) || 0, months: n => n % 12 || 0 },
-  seconds: { days: n => Math.trunc(n / DAY) || 0, hours: n => Math.trunc(n / 3600) % 24 || 0, minutes: n => Math.trunc(n / 60) % 60 || 0, seconds: n => n % 60 || 0 },
+  seconds: {
+    days: n => Math.trunc(n / DAY) || 0,
+    hours: n => Math.trunc(n / 3600) % 24 || 0,
+    minutes: n => Math.trunc(n / 60) % 60 || 0,
+    seconds: n => n % 60 || 0,
+  },
 }
 const DATE_PARTS: Record<string, (match: RegExpExecArray, day: number) => number> = {
-  year: m => Number(m[1]), month: m => Number(m[2]), day: m => Number(m[3]), weekday: (_, day) => ((day + 3) % 7 + 7) % 7 + 1,
+  year: m => Number(m[1]),
+  month: m => Number(m[2]),
+  day: m => Number(m[3]),
+  weekday: (_, day) => ((((day + 3) % 7) + 7) % 7) + 1,
 }
 const CLOCK_PARTS: Record<string, number> = { hour: 0, minute: 3, second: 6 }
 
 /** The names of the parts, by the kind of value. */
 export const PARTS = {
-  months: Object.keys(DURATION_PARTS.months), seconds: Object.keys(DURATION_PARTS.seconds),
-  date: Object.keys(DATE_PARTS), time: Object.keys(CLOCK_PARTS), dateTime: [...Object.keys(DATE_PARTS), ...Object.keys(CLOCK_PARTS)],
+  months: Object.keys(DURATION_PARTS.months),
+  seconds: Object.keys(DURATION_PARTS.seconds),
+  date: Object.keys(DATE_PARTS),
+  time: Object.keys(CLOCK_PARTS),
+  dateTime: [...Object.keys(DATE_PARTS), ...Object.keys(CLOCK_PARTS)],
 } as const
 
 /** A time for people: `10:30`, with seconds only where there are some. */
-export const readableTime = (time: string): string => time.endsWith(':00') && time.length === 8 ? time.slice(0, 5) : time
+export const readableTime = (time: string): string =>
+  time.endsWith(':00') && time.length === 8 ? time.slice(0, 5) : time
 /** A date and time for people: `24 Nov 2026, 10:30`. */
-export const readableDateTime = (text: string): string => `${readableDate(text.slice(0, 10))}, ${readableTime(text.slice(11))}`
+export const readableDateTime = (text: string): string =>
+  `${readableDate(text.slice(0, 10))}, ${readableTime(text.slice(11))}`
 /** A duration for people: `2 years 3 months`, `3 days 4 hours`. */
 export function readableDuration({ unit, amount }: Duration): string {
   const n = Math.abs(amount)
-  const parts: [number, string][] = unit === 'months' ? [[Math.floor(n / 12), 'year'], [n % 12, 'month']] : [[Math.floor(n / DAY), 'day'], [Math.floor(n / 3600) % 24, 'hour'], [Math.floor(n / 60) % 60, 'minute'], [n % 60, 'second']]
-  const words = parts.filter(([count]) => count > 0).map(([count, word]) => `${count} ${word}${count === 1 ? '' : 's'}`)
-  return words.length === 0 ? (unit === 'months' ? '0 months' : '0 days') : `${amount < 0 ? '−' : ''}${words.join(' ')}`
+  const parts: [number, string][] =
+    unit === 'months'
+      ? [
+          [Math.floor(n / 12), 'year'],
+          [n % 12, 'month'],
+        ]
+      : [
+          [Math.floor(n / DAY), 'day'],
+          [Math.floor(n / 3600) % 24, 'hour'],
+          [Math.floor(n / 60) % 60, 'minute'],
+          [n % 60, 'second'],
+        ]
+  const words = parts
+    .filter(([count]) => count > 0)
+    .map(([count, word]) => `${count} ${word}${count === 1 ? '' : 's'}`)
+  return words.length === 0
+    ? unit === 'months'
+      ? '0 months'
+      : '0 days'
+    : `${amount < 0 ? '−' : ''}${words.join(' ')}`
 }

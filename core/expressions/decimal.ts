@@ -40,10 +40,12 @@ export function numberFromDouble(n: number): Num | null {
   return Number.isFinite(n) ? canonical(new D(String(n))) : null
 }
 
-export const isNumber = (value: unknown): value is Num => typeof value === 'number' || (typeof value === 'object' && value instanceof Decimal)
+export const isNumber = (value: unknown): value is Num =>
+  typeof value === 'number' || (typeof value === 'object' && value instanceof Decimal)
 
 /** Plain decimal text without exponent: `0.3`, `-12`. */
-export const numberText = (n: Num): string => typeof n === 'number' && isSmallInteger(n) ? String(n) : new D(n).toFixed()
+export const numberText = (n: Num): string =>
+  typeof n === 'number' && isSmallInteger(n) ? String(n) : new D(n).toFixed()
 
 /** Negative, zero or positive as a is less than, equal to or greater than b. */
 export function compareNumbers(a: Num, b: Num): number {
@@ -51,7 +53,8 @@ export function compareNumbers(a: Num, b: Num): number {
   return new D(a).cmp(b)
 }
 
-export const sameNumber = (a: Num, b: Num): boolean => a === b || (typeof a !== 'number' && typeof b !== 'number' && a.eq(b))
+export const sameNumber = (a: Num, b: Num): boolean =>
+  a === b || (typeof a !== 'number' && typeof b !== 'number' && a.eq(b))
 
 export function add(a: Num, b: Num): Num | null {
   if (typeof a === 'number' && typeof b === 'number' && isSmallInteger(a) && isSmallInteger(b)) {
@@ -61,7 +64,7 @@ export function add(a: Num, b: Num): Num | null {
   return canonical(D.add(a, b))
 }
 
-export const negate = (a: Num): Num => typeof a === 'number' ? (a === 0 ? 0 : -a) : a.neg()
+export const negate = (a: Num): Num => (typeof a === 'number' ? (a === 0 ? 0 : -a) : a.neg())
 export const subtract = (a: Num, b: Num): Num | null => add(a, negate(b))
 
 export function multiply(a: Num, b: Num): Num | null {
@@ -73,7 +76,7 @@ export function multiply(a: Num, b: Num): Num | null {
 }
 
 /** Null when b is 0, as FEEL says. */
-export const divide = (a: Num, b: Num): Num | null => b === 0 ? null : canonical(D.div(a, b))
+export const divide = (a: Num, b: Num): Num | null => (b === 0 ? null : canonical(D.div(a, b)))
 
 const LARGEST_POWER = 1000
 
@@ -85,13 +88,19 @@ export function power(a: Num, b: Num): Num | null {
 
 export const floor = (a: Num): Num | null => canonical(new D(a).floor())
 export const ceiling = (a: Num): Num | null => canonical(new D(a).ceil())
-export const absolute = (a: Num): Num => compareNumbers(a, 0) < 0 ? negate(a) : a
+export const absolute = (a: Num): Num => (compareNumbers(a, 0) < 0 ? negate(a) : a)
 
-const ROUNDING = { even: Decimal.ROUND_HALF_EVEN, up: Decimal.ROUND_HALF_UP, down: Decimal.ROUND_DOWN } as const
+const ROUNDING = {
+  even: Decimal.ROUND_HALF_EVEN,
+  up: Decimal.ROUND_HALF_UP,
+  down: Decimal.ROUND_DOWN,
+} as const
 const MOST_PLACES = 30
 /** Rounded to so many places after the point; null when the number of places makes no sense. */
 export const rounded = (a: Num, places: number, how: keyof typeof ROUNDING): Num | null =>
-  Number.isInteger(places) && places >= 0 && places <= MOST_PLACES ? canonical(new D(a).toDecimalPlaces(places, ROUNDING[how])) : null
+  Number.isInteger(places) && places >= 0 && places <= MOST_PLACES
+    ? canonical(new D(a).toDecimalPlaces(places, ROUNDING[how]))
+    : null
 
 /** What is left of a division, with the sign of the divisor (DMN 1.5, `modulo`); null when b is 0. */
 export function modulo(a: Num, b: Num): Num | null {
@@ -102,9 +111,12 @@ export function modulo(a: Num, b: Num): Num | null {
 }
 
 /** How many digits stand after the point. */
-export const decimalPlaces = (a: Num): number => typeof a === 'number' && Number.isInteger(a) ? 0 : new D(a).decimalPlaces()
+export const decimalPlaces = (a: Num): number =>
+  typeof a === 'number' && Number.isInteger(a) ? 0 : new D(a).decimalPlaces()
 
 /** The whole number of units of 10^-places in a, as BigInt; a must have no more than that many places. */
-export const scaled = (a: Num, places: number): bigint => BigInt(new D(a).mul(new D(10).pow(places)).toFixed(0))
+export const scaled = (a: Num, places: number): bigint =>
+  BigInt(new D(a).mul(new D(10).pow(places)).toFixed(0))
 /** The inverse of `scaled`. */
-export const unscaled = (units: bigint, places: number): Num | null => canonical(new D(units.toString()).div(new D(10).pow(places)))
+export const unscaled = (units: bigint, places: number): Num | null =>
+  canonical(new D(units.toString()).div(new D(10).pow(places)))

@@ -7,7 +7,27 @@ export { ExpressionError } from './lex'
 
 /** Words that can't be question codes. */
 export const KEYWORDS: ReadonlySet<string> = new Set([
-  'and', 'or', 'not', 'in', 'between', 'if', 'then', 'else', 'true', 'false', 'null', 'some', 'every', 'satisfies', 'for', 'return', 'instance', 'of', 'function', 'row', 'item',
+  'and',
+  'or',
+  'not',
+  'in',
+  'between',
+  'if',
+  'then',
+  'else',
+  'true',
+  'false',
+  'null',
+  'some',
+  'every',
+  'satisfies',
+  'for',
+  'return',
+  'instance',
+  'of',
+  'function',
+  'row',
+  'item',
 ])
 
 /** How deep brackets may nest. */
@@ -44,8 +64,7 @@ export function parsed(source: string): Expr {
     if (READ.size >= MOST_READ) READ.clear()
     try {
       read = parse(source)
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof ExpressionError)) throw error
       read = error
     }
@@ -99,15 +118,21 @@ class Parser {
   expectEnd() {
     const token = this.token
     if (token.kind === 'end') return
-    if (token.kind === 'sign' && INSTEAD[token.value]) this.fail(`Write “${INSTEAD[token.value]}” in place of “${token.value}”.`, token, INSTEAD[token.value])
-    if (token.kind === 'sign' && isCompareOp(token.value)) this.fail('Comparisons don’t chain: write “a < b and b < c”, or use brackets.', token)
+    if (token.kind === 'sign' && INSTEAD[token.value])
+      this.fail(`Write “${INSTEAD[token.value]}” in place of “${token.value}”.`, token, INSTEAD[token.value])
+    if (token.kind === 'sign' && isCompareOp(token.value))
+      this.fail('Comparisons don’t chain: write “a < b and b < c”, or use brackets.', token)
     this.fail('An operator such as “and”, “or”, “=” is missing before this.', token)
   }
 
   expression(): Expr {
     this.depth += 1
     if (this.depth > DEEPEST) this.fail(`Brackets nest more than ${DEEPEST} deep.`)
-    const expr = this.isWord('if') ? this.conditional() : this.isWord('some') || this.isWord('every') ? this.quantified() : this.junction('or')
+    const expr = this.isWord('if')
+      ? this.conditional()
+      : this.isWord('some') || this.isWord('every')
+        ? this.quantified()
+        : this.junction('or')
     this.depth -= 1
     return expr
   }
@@ -127,7 +152,8 @@ class Parser {
     const mode = this.isWord('some') ? 'some' : 'every'
     this.next()
     const variable = this.next()
-    if (variable.kind !== 'word' || KEYWORDS.has(variable.value)) return this.fail(`“${mode}” needs a name for the entry: ${mode} e in entries satisfies …`, variable)
+    if (variable.kind !== 'word' || KEYWORDS.has(variable.value))
+      return this.fail(`“${mode}” needs a name for the entry: ${mode} e in entries satisfies …`, variable)
     if (!this.takeWord('in')) this.fail('“in” is missing here.')
     const over = this.sum()
     if (!this.takeWord('satisfies')) this.fail('“satisfies” is missing here.')
@@ -136,7 +162,7 @@ class Parser {
   }
 
   private junction(kind: 'and' | 'or'): Expr {
-    const operand = () => kind === 'or' ? this.junction('and') : this.comparison()
+    const operand = () => (kind === 'or' ? this.junction('and') : this.comparison())
     const first = operand()
     if (!this.isWord(kind)) return first
     const parts = [first]
@@ -178,8 +204,16 @@ class Parser {
       if (range) return { kind: 'in', value, tests: [range], bare: false, from: value.from, to: range.to }
     }
     const test = this.token.kind === 'sign' && isCompareOp(this.token.value) ? this.test() : this.sum()
-    if (test.kind === 'list') return { kind: 'in', value, tests: test.items, bare: false, from: value.from, to: test.to }
-    return { kind: 'in', value, tests: [test], bare: test.kind !== 'unaryTest', from: value.from, to: test.to }
+    if (test.kind === 'list')
+      return { kind: 'in', value, tests: test.items, bare: false, from: value.from, to: test.to }
+    return {
+      kind: 'in',
+      value,
+      tests: [test],
+      bare: test.kind !== 'unaryTest',
+      from: value.from,
+      to: test.to,
+    }
   }
 
   /** One of the tests in `x in (…)`. */
@@ -199,8 +233,7 @@ class Parser {
     try {
       const result = read()
       if (result) return result
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof ExpressionError)) throw error
     }
     this.at = at
@@ -217,7 +250,15 @@ class Parser {
     const high = this.sum()
     const close = this.next()
     if (close.kind !== 'sign' || ![']', ')', '['].includes(close.value)) return null
-    return { kind: 'range', low, high, lowOpen: open.value !== '[', highOpen: close.value !== ']', from: open.from, to: close.to }
+    return {
+      kind: 'range',
+      low,
+      high,
+      lowOpen: open.value !== '[',
+      highOpen: close.value !== ']',
+      from: open.from,
+      to: close.to,
+    }
   }
 
   private leftAssociative(operand: () => Expr, signs: readonly ('+' | '-' | '*' | '/' | '**')[]): Expr {
@@ -241,7 +282,8 @@ class Parser {
     if (this.depth > DEEPEST) this.fail(`Signs nest more than ${DEEPEST} deep.`)
     const value = this.unary()
     this.depth -= 1
-    if (value.kind === 'number' && isNumber(value.value)) return { ...value, value: negate(value.value), from: token.from }
+    if (value.kind === 'number' && isNumber(value.value))
+      return { ...value, value: negate(value.value), from: token.from }
     return { kind: 'negate', value, from: token.from, to: value.to }
   }
 
@@ -255,22 +297,29 @@ class Parser {
         const member = this.next()
         if (member.kind !== 'word') return this.fail('A name is missing after the point.', member)
         value = { kind: 'path', of: value, member: member.value, from: value.from, to: member.to }
-      }
-      else if (FILTERABLE.has(value.kind) && this.takeSign('[')) {
+      } else if (FILTERABLE.has(value.kind) && this.takeSign('[')) {
         const by = this.expression()
         value = { kind: 'filter', of: value, by, from: value.from, to: this.closeWith(']', open) }
-      }
-      else return value
+      } else return value
     }
   }
 
   private primary(): Expr {
     const token = this.next()
     switch (token.kind) {
-      case 'number': case 'text': case 'date': case 'time': case 'dateTime': case 'duration': return token
-      case 'word': return this.word(token)
-      case 'end': return this.fail('Something is missing at the end.', token)
-      case 'sign': return this.bracketed(token)
+      case 'number':
+      case 'text':
+      case 'date':
+      case 'time':
+      case 'dateTime':
+      case 'duration':
+        return token
+      case 'word':
+        return this.word(token)
+      case 'end':
+        return this.fail('Something is missing at the end.', token)
+      case 'sign':
+        return this.bracketed(token)
     }
   }
 
@@ -306,15 +355,18 @@ class Parser {
       const end = this.closeWith(')', token)
       if (called.name !== 'not') return { kind: 'call', name: called.name, args, from, to: end }
       const [only] = args
-      if (!only || args.length !== 1) return this.fail('“not” takes one condition: not(…).', { from, to: end })
+      if (!only || args.length !== 1)
+        return this.fail('“not” takes one condition: not(…).', { from, to: end })
       return { kind: 'not', value: only, from, to: end }
     }
     if (value === 'true' || value === 'false') return { kind: 'boolean', value: value === 'true', from, to }
     if (value === 'null') return { kind: 'null', from, to }
     if (value === 'not') return this.fail('“not” needs brackets: not(…).', token)
-    if (value === 'some' || value === 'every') return this.fail(`“${value}” needs brackets here: (${value} … in … satisfies …).`, token)
+    if (value === 'some' || value === 'every')
+      return this.fail(`“${value}” needs brackets here: (${value} … in … satisfies …).`, token)
     if (value === 'if') return this.fail('“if” needs brackets here: (if … then … else …).', token)
-    if (KEYWORDS.has(value) && !BOUND_NAMES.has(value)) return this.fail(`“${value}” can’t stand here.`, token)
+    if (KEYWORDS.has(value) && !BOUND_NAMES.has(value))
+      return this.fail(`“${value}” can’t stand here.`, token)
     return { kind: 'name', name: value, from, to }
   }
 }
@@ -323,6 +375,7 @@ class Parser {
 function membershipNode(value: Expr, tests: TestNode[], to: number): Expr {
   const [only] = tests
   const bare = tests.length === 1 && only !== undefined && only.kind !== 'range' && only.kind !== 'unaryTest'
-  if (bare && only.kind === 'list') return { kind: 'in', value, tests: only.items, bare: false, from: value.from, to }
+  if (bare && only.kind === 'list')
+    return { kind: 'in', value, tests: only.items, bare: false, from: value.from, to }
   return { kind: 'in', value, tests, bare, from: value.from, to }
 }

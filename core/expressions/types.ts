@@ -2,7 +2,9 @@ import type { Duration } from './dates'
 import type { Num } from './decimal'
 
 /** The members of a value by name: an entry of a repeating group, the rows of a grid, a row of a list. */
-export interface Context { readonly [member: string]: Value }
+export interface Context {
+  readonly [member: string]: Value
+}
 /** A value while a form is filled. Blank is null; dates and times are ISO text; choices are codes. */
 export type Value = null | boolean | Num | string | Duration | Context | readonly Value[]
 
@@ -13,11 +15,23 @@ export type Members = ReadonlyMap<string, ValueType>
 
 /** The static type of an expression. `unknown` stands where an error was already reported, and fits everywhere. */
 export type ValueType =
-  | { kind: 'number' | 'text' | 'boolean' | 'date' | 'time' | 'dateTime' | 'months' | 'seconds' | 'null' | 'unknown' }
+  | {
+      kind:
+        | 'number'
+        | 'text'
+        | 'boolean'
+        | 'date'
+        | 'time'
+        | 'dateTime'
+        | 'months'
+        | 'seconds'
+        | 'null'
+        | 'unknown'
+    }
   /** `members`: what a path reaches through the chosen code, such as its points. */
-  | { kind: 'code', choices: Choices, members?: Members }
-  | { kind: 'list', of: ValueType, members?: Members }
-  | { kind: 'context', members: Members }
+  | { kind: 'code'; choices: Choices; members?: Members }
+  | { kind: 'list'; of: ValueType; members?: Members }
+  | { kind: 'context'; members: Members }
 
 export const NUMBER: ValueType = { kind: 'number' }
 export const TEXT: ValueType = { kind: 'text' }
@@ -31,14 +45,26 @@ export const NULL: ValueType = { kind: 'null' }
 export const UNKNOWN: ValueType = { kind: 'unknown' }
 
 const NAMES: Record<ValueType['kind'], string> = {
-  number: 'a number', text: 'a text', boolean: 'yes or no', date: 'a date', time: 'a time', dateTime: 'a date and time', months: 'a length in months', seconds: 'a length of time', context: 'an entry', null: 'blank', unknown: 'unknown', code: 'a choice', list: 'a list',
+  number: 'a number',
+  text: 'a text',
+  boolean: 'yes or no',
+  date: 'a date',
+  time: 'a time',
+  dateTime: 'a date and time',
+  months: 'a length in months',
+  seconds: 'a length of time',
+  context: 'an entry',
+  null: 'blank',
+  unknown: 'unknown',
+  code: 'a choice',
+  list: 'a list',
 }
 
 /** The type in words for people: “a number”, “a list”. */
 export const typeName = (type: ValueType): string => NAMES[type.kind]
 
 /** The kind that decides what a value may be compared with; a choice is a text that is one of its codes. */
-const baseKind = (type: ValueType): ValueType['kind'] => type.kind === 'code' ? 'text' : type.kind
+const baseKind = (type: ValueType): ValueType['kind'] => (type.kind === 'code' ? 'text' : type.kind)
 
 /** Whether values of the two types can be equal or ordered at all. */
 export function comparable(a: ValueType, b: ValueType): boolean {

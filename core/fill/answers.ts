@@ -10,7 +10,8 @@ export type Answer = null | boolean | number | string | readonly Answer[] | { re
 /** The answers of a response by question code; of a repeating group, a list of such. */
 export type Answers = Readonly<Record<string, Answer>>
 
-export const isRecord = (answer: Answer | undefined): answer is { readonly [key: string]: Answer } => typeof answer === 'object' && answer !== null && !Array.isArray(answer)
+export const isRecord = (answer: Answer | undefined): answer is { readonly [key: string]: Answer } =>
+  typeof answer === 'object' && answer !== null && !Array.isArray(answer)
 
 /** A value as an answer would give it: how defaults and witnesses become answers. */
 export function answerOf(value: Value): Answer {
@@ -18,7 +19,11 @@ export function answerOf(value: Value): Answer {
   if (typeof value !== 'object' || value === null) return value
   if (Array.isArray(value)) return value.map((item: Value) => answerOf(item))
   if (isDuration(value)) return durationText(value)
-  return Object.fromEntries(Object.entries(value).filter(([, v]) => v !== null).map(([key, v]) => [key, answerOf(v)]))
+  return Object.fromEntries(
+    Object.entries(value)
+      .filter(([, v]) => v !== null)
+      .map(([key, v]) => [key, answerOf(v)]),
+  )
 }
 
 /** How deep answers may nest: groups in groups, and a record inside. */
@@ -34,7 +39,8 @@ export function isAnswer(value: unknown, depth = 0): value is Answer {
 
 /** Whether two answers are the same, whatever the order of their members. */
 export function sameAnswer(a: Answer, b: Answer): boolean {
-  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item: Answer, i) => sameAnswer(item, b[i] ?? null))
+  if (Array.isArray(a) && Array.isArray(b))
+    return a.length === b.length && a.every((item: Answer, i) => sameAnswer(item, b[i] ?? null))
   if (!isRecord(a) || !isRecord(b)) return a === b
   const keys = new Set([...Object.keys(a), ...Object.keys(b)])
   return [...keys].every(key => sameAnswer(a[key] ?? null, b[key] ?? null))

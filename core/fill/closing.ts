@@ -2,14 +2,19 @@ import type { Filled } from './frame'
 import { quotedText } from './quote'
 
 /** What is said when the response has been sent, and where the browser goes then. */
-export interface Said { title: string, text: string, forward: string | null }
+export interface Said {
+  title: string
+  text: string
+  forward: string | null
+}
 
 const PLAIN: Said = { title: 'Thank you', text: 'Your answers have been sent.', forward: null }
 
 /** The closing of a response: the one that the route taken names, else the first whose condition is true. Quotes in an address are escaped for it. */
 export function closingOf(filled: Filled): Said {
   const { plan } = filled
-  const named = filled.closing === null ? undefined : plan.closings.find(c => c.closing.code === filled.closing)
+  const named =
+    filled.closing === null ? undefined : plan.closings.find(c => c.closing.code === filled.closing)
   const found = named ?? plan.closings.find(c => c.when === null || c.when.run(filled.values) === true)
   if (!found) return PLAIN
   const stand = { section: Math.max(0, plan.sections.length - 1), groups: [], entryOf: null }

@@ -1,7 +1,14 @@
 import type { Answer, Answers } from './answers'
 import { offeredNow, type Filling } from './fill'
 import type { Frame } from './frame'
-import { isQuestion, isRepeating, type PlannedGroup, type PlannedQuestion, type PlannedSection, type Step } from './plan'
+import {
+  isQuestion,
+  isRepeating,
+  type PlannedGroup,
+  type PlannedQuestion,
+  type PlannedSection,
+  type Step,
+} from './plan'
 import { problemsIn } from './problems'
 
 /** How answers are drawn at random: the dice, what a question may be given, and how often one that may be blank is. */
@@ -15,7 +22,7 @@ export interface Drawing {
 export function random(seed: number): () => number {
   let state = seed >>> 0
   return () => {
-    state = (state + 0x6D2B79F5) >>> 0
+    state = (state + 0x6d2b79f5) >>> 0
     let t = state
     t = Math.imul(t ^ (t >>> 15), t | 1)
     t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
@@ -41,14 +48,21 @@ export function drawSteps(steps: readonly Step[], drawing: Drawing): Record<stri
 function drawAnswer(question: PlannedQuestion, { next, pool, blanks }: Drawing): Answer {
   const skip = question.required !== true && next() < blanks
   const answers = pool(question)
-  return skip ? null : answers[Math.floor(next() * answers.length)] ?? null
+  return skip ? null : (answers[Math.floor(next() * answers.length)] ?? null)
 }
 
 /**
  * Goes on from a section that was entered with random answers: what does not fit is drawn again, some times. Changes the answers.
  * @returns whether the section is complete
  */
-export function repair(filling: Filling, section: PlannedSection, answers: Record<string, Answer>, drawing: Drawing, tries: number, each: () => void): boolean {
+export function repair(
+  filling: Filling,
+  section: PlannedSection,
+  answers: Record<string, Answer>,
+  drawing: Drawing,
+  tries: number,
+  each: () => void,
+): boolean {
   const { state } = filling
   for (let attempt = 0; ; attempt++) {
     each()
@@ -61,11 +75,18 @@ export function repair(filling: Filling, section: PlannedSection, answers: Recor
   }
 }
 
-function redraw(steps: readonly Step[], open: ReadonlySet<Step | PlannedSection>, frame: Frame, answers: Record<string, Answer>, drawing: Drawing) {
+function redraw(
+  steps: readonly Step[],
+  open: ReadonlySet<Step | PlannedSection>,
+  frame: Frame,
+  answers: Record<string, Answer>,
+  drawing: Drawing,
+) {
   const own = steps.some(s => open.has(s))
   for (const step of steps) {
     if (isRepeating(step)) {
-      if (open.has(step) || step.inner.some(s => open.has(s))) Object.assign(answers, drawSteps([step], drawing))
+      if (open.has(step) || step.inner.some(s => open.has(s)))
+        Object.assign(answers, drawSteps([step], drawing))
       continue
     }
     // A check of a group or section speaks of several answers: any of them may be the one to change.
@@ -86,7 +107,11 @@ function drawOffered(question: PlannedQuestion, frame: Frame, drawing: Drawing):
  * Answers of inner questions given flat, as entries: one for each repeating group that they name, as often as it needs at least.
  * @param entriesOf the answers of each entry of a group, where they are known one by one
  */
-export function nested(sections: readonly PlannedSection[], flat: Answers, entriesOf: (group: PlannedGroup) => readonly Answers[] | null = () => null): Record<string, Answer> {
+export function nested(
+  sections: readonly PlannedSection[],
+  flat: Answers,
+  entriesOf: (group: PlannedGroup) => readonly Answers[] | null = () => null,
+): Record<string, Answer> {
   const within = (steps: readonly Step[], given: Answers): Record<string, Answer> => {
     const answers: Record<string, Answer> = {}
     for (const step of steps) {
@@ -99,7 +124,8 @@ export function nested(sections: readonly PlannedSection[], flat: Answers, entri
         continue
       }
       const entry = within(step.steps, given)
-      if (Object.keys(entry).length > 0) answers[code] = Array.from({ length: Math.max(1, step.min) }, () => entry)
+      if (Object.keys(entry).length > 0)
+        answers[code] = Array.from({ length: Math.max(1, step.min) }, () => entry)
     }
     return answers
   }
@@ -109,5 +135,8 @@ export function nested(sections: readonly PlannedSection[], flat: Answers, entri
 /** The frames in which a step lives: the response itself, or each entry of the repeating group around it. */
 export function framesOf(frame: Frame, step: Step): readonly Frame[] {
   const around = step.place.groups.filter(g => g.node.repeat !== undefined)
-  return around.reduce<readonly Frame[]>((frames, group) => frames.flatMap(f => f.entries.get(group.order) ?? []), [frame])
+  return around.reduce<readonly Frame[]>(
+    (frames, group) => frames.flatMap(f => f.entries.get(group.order) ?? []),
+    [frame],
+  )
 }

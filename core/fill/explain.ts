@@ -10,15 +10,34 @@ import { tellValue } from './tell'
 export type Outcome = true | false | null
 
 /** A part of a condition with how it turned out, and the answers that decided it. Parts nest as the condition does. */
-export interface Part { expr: Expr, outcome: Outcome, answers: { code: string, told: string }[], parts: Part[], mode: 'all' | 'any' | 'none' | null }
+export interface Part {
+  expr: Expr
+  outcome: Outcome
+  answers: { code: string; told: string }[]
+  parts: Part[]
+  mode: 'all' | 'any' | 'none' | null
+}
 /** Why something is as it is: one rule, where it stands, and how each of its parts turned out; without a rule, a sentence. */
-export interface Reason { place: Place, kind: RuleKind | 'route', outcome: Outcome, part: Part | null, words: string }
+export interface Reason {
+  place: Place
+  kind: RuleKind | 'route'
+  outcome: Outcome
+  part: Part | null
+  words: string
+}
 
 /** How a condition turned out with the answers so far, part by part. */
 export function explain(frame: Frame, expr: Expr): Part {
   const value = compile(expr, frame.plan.environment)(frame.values)
   const outcome: Outcome = typeof value === 'boolean' ? value : null
-  if (expr.kind === 'and' || expr.kind === 'or') return { expr, outcome, answers: [], parts: expr.parts.map(p => explain(frame, p)), mode: expr.kind === 'and' ? 'all' : 'any' }
+  if (expr.kind === 'and' || expr.kind === 'or')
+    return {
+      expr,
+      outcome,
+      answers: [],
+      parts: expr.parts.map(p => explain(frame, p)),
+      mode: expr.kind === 'and' ? 'all' : 'any',
+    }
   if (expr.kind === 'not') {
     const inner = expr.value.kind === 'or' ? expr.value.parts : [expr.value]
     return { expr, outcome, answers: [], parts: inner.map(p => explain(frame, p)), mode: 'none' }
@@ -28,17 +47,26 @@ export function explain(frame: Frame, expr: Expr): Part {
 
 function answersIn(frame: Frame, expr: Expr): Part['answers'] {
   const { plan } = frame
-  return namesIn(expr).filter(name => !BOUND_NAMES.has(name)).flatMap((code) => {
-    const question = plan.byCode.get(code)
-    if (!question) {
-      const entries = plan.groups.get(code)
-      const list = entries ? frame.values[entries.slot] : undefined
-      return Array.isArray(list) ? [{ code, told: `${list.length} ${list.length === 1 ? 'entry' : 'entries'}` }] : []
-    }
-    const value = frame.values[question.slot] ?? null
-    const told = value !== null ? tellValue(value, question.place.node, plan.form, frame.given.get(question.slot)) : frame.inPlay[question.place.order] ? 'blank' : 'not asked'
-    return [{ code, told }]
-  })
+  return namesIn(expr)
+    .filter(name => !BOUND_NAMES.has(name))
+    .flatMap(code => {
+      const question = plan.byCode.get(code)
+      if (!question) {
+        const entries = plan.groups.get(code)
+        const list = entries ? frame.values[entries.slot] : undefined
+        return Array.isArray(list)
+          ? [{ code, told: `${list.length} ${list.length === 1 ? 'entry' : 'entries'}` }]
+          : []
+      }
+      const value = frame.values[question.slot] ?? null
+      const told =
+        value !== null
+          ? tellValue(value, question.place.node, plan.form, frame.given.get(question.slot))
+          : frame.inPlay[question.place.order]
+            ? 'blank'
+            : 'not asked'
+      return [{ code, told }]
+    })
 }
 
 const outcomeOf = (rule: PlannedRule, frame: Frame): Outcome => {
@@ -47,7 +75,13 @@ const outcomeOf = (rule: PlannedRule, frame: Frame): Outcome => {
 }
 
 function reason(place: Place, kind: RuleKind, rule: PlannedRule, frame: Frame): Reason {
-  return { place, kind, outcome: outcomeOf(rule, frame), part: rule.expr ? explain(frame, rule.expr) : null, words: rule.expr ? '' : 'This rule has an error, so it is never true.' }
+  return {
+    place,
+    kind,
+    outcome: outcomeOf(rule, frame),
+    part: rule.expr ? explain(frame, rule.expr) : null,
+    words: rule.expr ? '' : 'This rule has an error, so it is never true.',
+  }
 }
 
 /** Why something is shown or not: whether its section is reached, then every rule around it from the outside in, then its own. */
@@ -57,12 +91,20 @@ export function whyShown(filled: Filled, frame: Frame, place: Place): Reason[] {
   const reasons: Reason[] = []
   if (!section) return reasons
   const reached = filled.path.includes(place.section) || passedOver(filled, place.section)
-  if (!reached) reasons.push({ place: section.place, kind: 'route', outcome: false, part: null, words: whereTo(filled, place.section) })
+  if (!reached)
+    reasons.push({
+      place: section.place,
+      kind: 'route',
+      outcome: false,
+      part: null,
+      words: whereTo(filled, place.section),
+    })
   if (section.shown) reasons.push(reason(section.place, 'shownWhen', section.shown, filled))
-  const around = [...place.groups.map(g => g.order), ...place.kind === 'section' ? [] : [place.order]]
+  const around = [...place.groups.map(g => g.order), ...(place.kind === 'section' ? [] : [place.order])]
   for (const order of around) {
     const step = section.all.find(s => s.place.order === order)
-    if (step?.shown) reasons.push(reason(step.place, 'shownWhen', step.shown, step.place.entryOf ? frame : filled))
+    if (step?.shown)
+      reasons.push(reason(step.place, 'shownWhen', step.shown, step.place.entryOf ? frame : filled))
   }
   return reasons
 }
@@ -82,12 +124,23 @@ function whereTo(filled: Filled, index: number): string {
   const section = before === undefined ? undefined : filled.plan.sections[before]
   const taken = section?.routes.find(r => r.when === null || r.when.run(filled.values) === true)
   const target = taken && (filled.plan.sections[taken.target]?.place.node.title ?? 'the finish')
-  return section && target ? `“${section.place.node.title}” leads on to ${target === 'the finish' ? target : `“${target}”`}, past this section.` : 'No answers so far lead to this section.'
+  return section && target
+    ? `“${section.place.node.title}” leads on to ${target === 'the finish' ? target : `“${target}”`}, past this section.`
+    : 'No answers so far lead to this section.'
 }
 
 /** Why an answer is required or not; empty where nothing says so. */
 export function whyRequired(frame: Frame, step: Step): Reason[] {
   if (!isQuestion(step) || step.required === null) return []
-  if (step.required === true) return [{ place: step.place, kind: 'required', outcome: true, part: null, words: 'An answer is always required here.' }]
+  if (step.required === true)
+    return [
+      {
+        place: step.place,
+        kind: 'required',
+        outcome: true,
+        part: null,
+        words: 'An answer is always required here.',
+      },
+    ]
   return [reason(step.place, 'required', step.required, frame)]
 }

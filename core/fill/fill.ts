@@ -2,9 +2,28 @@ import { TODAY_SLOT } from '../expressions/compile'
 import { isNumber, rounded } from '../expressions/decimal'
 import type { Context, Value } from '../expressions/types'
 import { answerOf, isRecord, type Answer, type Answers } from './answers'
-import { clearInside, emptyFrame, keepInside, restoreInside, type Filled, type Frame, type KeptEntry, type OpenFrame } from './frame'
+import {
+  clearInside,
+  emptyFrame,
+  keepInside,
+  restoreInside,
+  type Filled,
+  type Frame,
+  type KeptEntry,
+  type OpenFrame,
+} from './frame'
 import type { Offer } from './readers'
-import { isQuestion, isRepeating, type Lock, type Plan, type PlannedGroup, type PlannedOffer, type PlannedQuestion, type PlannedSection, type Step } from './plan'
+import {
+  isQuestion,
+  isRepeating,
+  type Lock,
+  type Plan,
+  type PlannedGroup,
+  type PlannedOffer,
+  type PlannedQuestion,
+  type PlannedSection,
+  type Step,
+} from './plan'
 import { LIMITS } from '../form/definition'
 
 export type { Filled, Frame } from './frame'
@@ -17,16 +36,20 @@ export { answersInPlay } from './keep'
  */
 export function fill(plan: Plan, answers: Answers, today: string): Filled {
   const filling = new Filling(plan, today)
-  for (let index = 0; index < plan.sections.length; index = filling.leave(index)) filling.enter(index, answers)
+  for (let index = 0; index < plan.sections.length; index = filling.leave(index))
+    filling.enter(index, answers)
   return filling.state
 }
 
 /** A response that is filled section by section; `fill` goes through it in one go. */
 export class Filling {
   /** The response so far; it changes as sections are entered. */
-  readonly state: OpenFrame & { path: number[], closing: string | null }
+  readonly state: OpenFrame & { path: number[]; closing: string | null }
 
-  constructor(readonly plan: Plan, today: string) {
+  constructor(
+    readonly plan: Plan,
+    today: string,
+  ) {
     this.state = { ...emptyFrame(plan), path: [], closing: null }
     this.state.values[TODAY_SLOT] = today
   }
@@ -79,17 +102,25 @@ function fillSection(section: PlannedSection, answers: Answers, frame: OpenFrame
   finishSteps(section.steps, frame, entries)
 }
 
-const holds = (lock: Lock, frame: Frame): boolean => lock === true || (lock !== null && lock.run(frame.values) === true)
+const holds = (lock: Lock, frame: Frame): boolean =>
+  lock === true || (lock !== null && lock.run(frame.values) === true)
 
 /** First pass: what is in play and what its values are, in an order in which everything named is known already. */
-function fillSteps(steps: readonly Step[], answers: Answers, frame: OpenFrame, outer: number, entries: Map<number, KeptEntry[]>) {
+function fillSteps(
+  steps: readonly Step[],
+  answers: Answers,
+  frame: OpenFrame,
+  outer: number,
+  entries: Map<number, KeptEntry[]>,
+) {
   const { values, inPlay, locked, plan } = frame
   for (const step of steps) {
     if (step.parent >= 0 && !inPlay[step.parent]) continue
     if (step.shown !== null && step.shown.run(values) !== true) continue
     const { order, code } = step.place
     inPlay[order] = true
-    if (plan.locks) locked[order] = locked[step.parent < 0 ? outer : step.parent] === true || holds(step.readOnly, frame)
+    if (plan.locks)
+      locked[order] = locked[step.parent < 0 ? outer : step.parent] === true || holds(step.readOnly, frame)
     if (isQuestion(step)) fillQuestion(step, answers[code], frame)
     else if (isRepeating(step)) fillEntries(step, answers[code], frame, entries)
   }
@@ -105,13 +136,17 @@ function fillQuestion(question: PlannedQuestion, answer: Answer | undefined, fra
   }
   if (frame.locked[question.place.order]) answer = undefined
   if (answer === undefined && question.default !== null) answer = answerOf(question.default.run(values))
-  if (answer === undefined && question.offer?.onlyOne) answer = onlyOneOf(question.offer, values, question.place.node.type === 'choices')
+  if (answer === undefined && question.offer?.onlyOne)
+    answer = onlyOneOf(question.offer, values, question.place.node.type === 'choices')
   if (answer === undefined || answer === null || answer === '') return
   const offered = question.offer === null ? null : offeredBy(question.offer, values)
   if (offered !== null) frame.offered.set(question.slot, offered)
   const { last } = question
   if (last.answer !== answer || last.offered !== offered) {
-    last.reading = question.read(answer, { offered, rows: question.offer === null ? ALL : question.offer.rows })
+    last.reading = question.read(answer, {
+      offered,
+      rows: question.offer === null ? ALL : question.offer.rows,
+    })
     last.answer = answer
     last.offered = offered
   }
@@ -127,19 +162,23 @@ function fillQuestion(question: PlannedQuestion, answer: Answer | undefined, fra
 function onlyOneOf(offer: PlannedOffer, values: readonly Value[], many: boolean): Answer | undefined {
   const codes = offeredBy(offer, values) ?? new Set(offer.rows.keys())
   const [only] = codes
-  return codes.size === 1 && only !== undefined ? many ? [only] : only : undefined
+  return codes.size === 1 && only !== undefined ? (many ? [only] : only) : undefined
 }
 
 /** A calculated value, rounded to its places: money to cents. */
 function calculated(question: PlannedQuestion, values: readonly Value[]): Value {
   const value = question.value?.run(values) ?? null
   const { node } = question.place
-  const places = node.type !== 'value' ? undefined : node.decimals ?? (node.currency === undefined ? undefined : 2)
+  const places =
+    node.type !== 'value' ? undefined : (node.decimals ?? (node.currency === undefined ? undefined : 2))
   return isNumber(value) && places !== undefined ? rounded(value, places, 'up') : value
 }
 
 /** The codes that a choice offers with these values; null when all of them. */
-export function offeredBy({ rows, rules, narrowed }: PlannedOffer, values: readonly Value[]): ReadonlySet<string> | null {
+export function offeredBy(
+  { rows, rules, narrowed }: PlannedOffer,
+  values: readonly Value[],
+): ReadonlySet<string> | null {
   const left = narrowed === null ? null : narrowed(values)
   if (rules === null) return left
   const offered = new Set<string>()
@@ -155,15 +194,24 @@ export function offeredBy({ rows, rules, narrowed }: PlannedOffer, values: reado
 
 /** What a choice question offers now, as a set of codes; null when all of its rows. */
 export const offeredNow = (frame: Frame, question: PlannedQuestion): ReadonlySet<string> | null =>
-  frame.offered.get(question.slot) ?? (question.offer === null ? null : offeredBy(question.offer, frame.values))
+  frame.offered.get(question.slot) ??
+  (question.offer === null ? null : offeredBy(question.offer, frame.values))
 
 /** How many entries a repeating group has with these answers: those given, at least its least, at most what is read. */
-export const countOf = (group: PlannedGroup, answer: Answer | undefined): number => Math.min(LIMITS.entries, Math.max(group.min, Array.isArray(answer) ? answer.length : 0))
+export const countOf = (group: PlannedGroup, answer: Answer | undefined): number =>
+  Math.min(LIMITS.entries, Math.max(group.min, Array.isArray(answer) ? answer.length : 0))
 
-function fillEntries(group: PlannedGroup, answer: Answer | undefined, frame: OpenFrame, entries: Map<number, KeptEntry[]>) {
+function fillEntries(
+  group: PlannedGroup,
+  answer: Answer | undefined,
+  frame: OpenFrame,
+  entries: Map<number, KeptEntry[]>,
+) {
   const given: readonly Answer[] = Array.isArray(answer) ? answer : []
-  if (answer !== undefined && answer !== null && (!Array.isArray(answer) || answer.some(e => !isRecord(e)))) frame.wrong.set(group.slot, 'A list of entries is expected here.')
-  else if (given.length > group.max) frame.wrong.set(group.slot, `There are ${given.length} entries; at most ${group.max} fit.`)
+  if (answer !== undefined && answer !== null && (!Array.isArray(answer) || answer.some(e => !isRecord(e))))
+    frame.wrong.set(group.slot, 'A list of entries is expected here.')
+  else if (given.length > group.max)
+    frame.wrong.set(group.slot, `There are ${given.length} entries; at most ${group.max} fit.`)
   const outside = { wrong: frame.wrong, given: frame.given, offered: frame.offered, lost: frame.lost }
   const kept: KeptEntry[] = []
   const contexts: Context[] = []
@@ -175,18 +223,22 @@ function fillEntries(group: PlannedGroup, answer: Answer | undefined, frame: Ope
     fillSteps(group.steps, isRecord(entry) ? entry : {}, frame, group.place.order, within)
     contexts.push(contextOf(group, frame))
     kept.push(keepInside(frame, group, within))
-    for (let o = group.orders.from; o < group.orders.to; o++) if (frame.inPlay[o]) anywhere[o - group.orders.from] = true
+    for (let o = group.orders.from; o < group.orders.to; o++)
+      if (frame.inPlay[o]) anywhere[o - group.orders.from] = true
     clearInside(frame, group)
   }
   Object.assign(frame, outside)
-  anywhere.forEach((shown, i) => { frame.inPlay[group.orders.from + i] = shown })
+  anywhere.forEach((shown, i) => {
+    frame.inPlay[group.orders.from + i] = shown
+  })
   frame.values[group.slot] = contexts
   entries.set(group.place.order, kept)
 }
 
 function contextOf(group: PlannedGroup, { values }: Frame): Context {
   const context: Record<string, Value> = {}
-  for (const step of group.steps) if (isQuestion(step) || isRepeating(step)) context[step.place.code] = values[step.slot] ?? null
+  for (const step of group.steps)
+    if (isQuestion(step) || isRepeating(step)) context[step.place.code] = values[step.slot] ?? null
   return context
 }
 
@@ -195,7 +247,8 @@ function finishSteps(steps: readonly Step[], frame: OpenFrame, entries: Readonly
   for (const step of steps) {
     if (!frame.inPlay[step.place.order]) continue
     if (isQuestion(step)) frame.required[step.slot] = step.required !== null && holds(step.required, frame)
-    else if (isRepeating(step)) frame.entries.set(step.place.order, framesOf(step, frame, entries.get(step.place.order) ?? []))
+    else if (isRepeating(step))
+      frame.entries.set(step.place.order, framesOf(step, frame, entries.get(step.place.order) ?? []))
   }
 }
 
@@ -203,11 +256,26 @@ function framesOf(group: PlannedGroup, frame: OpenFrame, kept: readonly KeptEntr
   const anywhere = frame.inPlay.slice(group.orders.from, group.orders.to)
   const frames = kept.map((entry): Frame => {
     restoreInside(frame, group, entry)
-    const inner: OpenFrame = { ...frame, wrong: entry.wrong, given: entry.given, offered: entry.offered, lost: entry.lost, entries: new Map() }
+    const inner: OpenFrame = {
+      ...frame,
+      wrong: entry.wrong,
+      given: entry.given,
+      offered: entry.offered,
+      lost: entry.lost,
+      entries: new Map(),
+    }
     finishSteps(group.steps, inner, entry.kept)
-    return { ...inner, values: [...frame.values], inPlay: [...frame.inPlay], required: [...frame.required], locked: [...frame.locked] }
+    return {
+      ...inner,
+      values: [...frame.values],
+      inPlay: [...frame.inPlay],
+      required: [...frame.required],
+      locked: [...frame.locked],
+    }
   })
   clearInside(frame, group)
-  anywhere.forEach((shown, i) => { frame.inPlay[group.orders.from + i] = shown })
+  anywhere.forEach((shown, i) => {
+    frame.inPlay[group.orders.from + i] = shown
+  })
   return frames
 }

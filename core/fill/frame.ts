@@ -53,13 +53,23 @@ export function emptyFrame(plan: Plan): OpenFrame {
   const { length } = plan.places
   return {
     plan,
-    values: new Array<Value>(plan.size).fill(null), inPlay: new Array<boolean>(length).fill(false), required: new Array<boolean>(plan.size).fill(false),
-    locked: new Array<boolean>(length).fill(false), wrong: new Map(), given: new Map(), offered: new Map(), lost: new Map(), entries: new Map(),
+    values: new Array<Value>(plan.size).fill(null),
+    inPlay: new Array<boolean>(length).fill(false),
+    required: new Array<boolean>(plan.size).fill(false),
+    locked: new Array<boolean>(length).fill(false),
+    wrong: new Map(),
+    given: new Map(),
+    offered: new Map(),
+    lost: new Map(),
+    entries: new Map(),
   }
 }
 
 /** The inside of one entry, kept while the next is worked out in the same slots. */
-export interface KeptEntry extends Pick<OpenFrame, 'values' | 'inPlay' | 'locked' | 'wrong' | 'given' | 'offered' | 'lost'> {
+export interface KeptEntry extends Pick<
+  OpenFrame,
+  'values' | 'inPlay' | 'locked' | 'wrong' | 'given' | 'offered' | 'lost'
+> {
   /** Entries of groups inside this one, by place order. */
   kept: Map<number, KeptEntry[]>
 }
@@ -72,15 +82,28 @@ export function clearInside(frame: OpenFrame, { slots, orders }: PlannedGroup) {
   frame.locked.fill(false, orders.from, orders.to)
 }
 
-export function keepInside(frame: OpenFrame, { slots, orders }: PlannedGroup, kept: KeptEntry['kept']): KeptEntry {
+export function keepInside(
+  frame: OpenFrame,
+  { slots, orders }: PlannedGroup,
+  kept: KeptEntry['kept'],
+): KeptEntry {
   return {
-    values: frame.values.slice(slots.from, slots.to), inPlay: frame.inPlay.slice(orders.from, orders.to), locked: frame.locked.slice(orders.from, orders.to),
-    wrong: frame.wrong, given: frame.given, offered: frame.offered, lost: frame.lost, kept,
+    values: frame.values.slice(slots.from, slots.to),
+    inPlay: frame.inPlay.slice(orders.from, orders.to),
+    locked: frame.locked.slice(orders.from, orders.to),
+    wrong: frame.wrong,
+    given: frame.given,
+    offered: frame.offered,
+    lost: frame.lost,
+    kept,
   }
 }
 
 export function restoreInside(frame: OpenFrame, { slots, orders }: PlannedGroup, entry: KeptEntry) {
-  const put = <T>(into: T[], from: number, values: readonly T[]) => values.forEach((v, i) => { into[from + i] = v })
+  const put = <T>(into: T[], from: number, values: readonly T[]) =>
+    values.forEach((v, i) => {
+      into[from + i] = v
+    })
   put(frame.values, slots.from, entry.values)
   put(frame.inPlay, orders.from, entry.inPlay)
   put(frame.locked, orders.from, entry.locked)

@@ -10,7 +10,8 @@ type Given = Exclude<Answer, null>
  */
 export function answersInPlay(filled: Filled): Answers {
   const kept: Record<string, Answer> = {}
-  for (const index of filled.path) Object.assign(kept, keptIn(filled.plan.sections[index]?.steps ?? [], filled))
+  for (const index of filled.path)
+    Object.assign(kept, keptIn(filled.plan.sections[index]?.steps ?? [], filled))
   return kept
 }
 

@@ -21,7 +21,9 @@ export function inOrder(steps: readonly Step[]): Step[] {
         open.pop()
         continue
       }
-      const waits = entered.has(step) ? [] : needsOf(step, byOrder, byCode).filter(n => !done.has(n) && !entered.has(n))
+      const waits = entered.has(step)
+        ? []
+        : needsOf(step, byOrder, byCode).filter(n => !done.has(n) && !entered.has(n))
       entered.add(step)
       if (waits.length > 0) {
         open.push(...waits.reverse())
@@ -36,7 +38,11 @@ export function inOrder(steps: readonly Step[]): Step[] {
 }
 
 /** What a step waits for among its neighbours: the group around it, and what its rules name. */
-export function needsOf(step: Step, byOrder: ReadonlyMap<number, Step>, byCode: ReadonlyMap<string, Step>): Step[] {
+export function needsOf(
+  step: Step,
+  byOrder: ReadonlyMap<number, Step>,
+  byCode: ReadonlyMap<string, Step>,
+): Step[] {
   const parent = byOrder.get(step.parent)
   const named = namesNeeded(step).flatMap(name => byCode.get(name) ?? [])
   return (parent ? [parent, ...named] : named).filter(n => n !== step)

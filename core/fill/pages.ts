@@ -15,23 +15,34 @@ export function pagesOf(filled: Filled): Page[] {
   if (plan.form.pace !== 'question') return filled.path.map(section => ({ section, only: null }))
   return filled.path.flatMap((section): Page[] => {
     const asked = askedSteps(plan.sections[section], filled)
-    return asked.length === 0 ? [{ section, only: null }] : asked.map(step => ({ section, only: step.place.order }))
+    return asked.length === 0
+      ? [{ section, only: null }]
+      : asked.map(step => ({ section, only: step.place.order }))
   })
 }
 
-const isSilent = (step: Step) => isQuestion(step) && (step.place.node.type === 'hidden' || step.place.node.type === 'value')
+const isSilent = (step: Step) =>
+  isQuestion(step) && (step.place.node.type === 'hidden' || step.place.node.type === 'value')
 
 const askedSteps = (section: PlannedSection | undefined, filled: Filled) =>
-  [...section?.steps ?? []].filter(s => (isQuestion(s) || isRepeating(s)) && !isSilent(s) && filled.inPlay[s.place.order]).sort((a, b) => a.place.order - b.place.order)
+  [...(section?.steps ?? [])]
+    .filter(s => (isQuestion(s) || isRepeating(s)) && !isSilent(s) && filled.inPlay[s.place.order])
+    .sort((a, b) => a.place.order - b.place.order)
 
 /** By place order: what a page shows of its section; null for all of it. Notes and values stand with the question that follows, at the end with the last. */
 export function shownOn(filled: Filled, page: Page): ReadonlySet<number> | null {
   if (page.only === null) return null
-  const steps = [...filled.plan.sections[page.section]?.steps ?? []].sort((a, b) => a.place.order - b.place.order)
+  const steps = [...(filled.plan.sections[page.section]?.steps ?? [])].sort(
+    (a, b) => a.place.order - b.place.order,
+  )
   const asked = askedSteps(filled.plan.sections[page.section], filled).map(s => s.place.order)
   const from = asked.filter(o => o < (page.only ?? 0)).at(-1) ?? -1
   const isLast = asked.at(-1) === page.only
-  return new Set(steps.map(s => s.place.order).filter(o => (o > from && o <= (page.only ?? 0)) || (isLast && o > (page.only ?? 0))))
+  return new Set(
+    steps
+      .map(s => s.place.order)
+      .filter(o => (o > from && o <= (page.only ?? 0)) || (isLast && o > (page.only ?? 0))),
+  )
 }
 
 /**
@@ -43,9 +54,19 @@ export function isSettled(filled: Filled, pages: readonly Page[], at: number): b
   const page = pages[at]
   if (!page) return true
   const here = page.only ?? plan.sections[page.section]?.place.order ?? 0
-  const open = new Set(plan.questions.filter(q => q.place.order >= here && (filled.values[q.slot] ?? null) === null).map(q => q.place.code))
-  const waits = (rule: PlannedRule | null) => rule?.expr ? namesIn(rule.expr).some(name => open.has(name)) : false
-  return !plan.sections.some(section => section.place.section >= page.section && (
-    section.routes.some(r => waits(r.when)) || (section.place.section > page.section && waits(section.shown))
-    || (plan.form.pace === 'question' && section.all.some(step => step.place.order > here && waits(step.shown)))))
+  const open = new Set(
+    plan.questions
+      .filter(q => q.place.order >= here && (filled.values[q.slot] ?? null) === null)
+      .map(q => q.place.code),
+  )
+  const waits = (rule: PlannedRule | null) =>
+    rule?.expr ? namesIn(rule.expr).some(name => open.has(name)) : false
+  return !plan.sections.some(
+    section =>
+      section.place.section >= page.section &&
+      (section.routes.some(r => waits(r.when)) ||
+        (section.place.section > page.section && waits(section.shown)) ||
+        (plan.form.pace === 'question' &&
+          section.all.some(step => step.place.order > here && waits(step.shown)))),
+  )
 }

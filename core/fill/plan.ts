@@ -4,7 +4,15 @@ import type { Expr } from '../expressions/tree'
 import { BOOLEAN, type Value, type ValueType } from '../expressions/types'
 import { FINISH, type ChoiceType, type Closing, type Form, type QuestionOf } from '../form/definition'
 import { writeInLabel } from '../form/types'
-import { optionsOf, outline, WRITE_IN, type GroupPlace, type OfferedRow, type Place, type PlaceOf } from '../form/walk'
+import {
+  optionsOf,
+  outline,
+  WRITE_IN,
+  type GroupPlace,
+  type OfferedRow,
+  type Place,
+  type PlaceOf,
+} from '../form/walk'
 import { inOrder } from './order'
 import { isQuestion } from './steps'
 import { BLANK, readerOf, type Offer, type Reading as AnswerReading } from './readers'
@@ -14,8 +22,14 @@ import { cellValue, indexOf, type ListIndex } from '../lists/listIndex'
 import { narrowing, type Narrowing } from '../lists/narrow'
 
 /** A condition or calculation ready to run. One with an error is never true and never false: it is unknown. */
-export interface PlannedRule { run: Compiled, expr: Expr | null, reading: Reading }
-export interface PlannedCheck extends PlannedRule { message: string }
+export interface PlannedRule {
+  run: Compiled
+  expr: Expr | null
+  reading: Reading
+}
+export interface PlannedCheck extends PlannedRule {
+  message: string
+}
 export type Lock = true | PlannedRule | null
 
 /** Steps are written out field by field, not spread: objects of one shape keep the engine's loop fast. */
@@ -54,7 +68,7 @@ export interface PlannedQuestion extends PlannedPlace {
   offer: PlannedOffer | null
   read: (answer: Answer, offer: Offer) => AnswerReading
   /** The answer read last: while one question is typed in, all others are read for nothing. */
-  last: { answer: Answer, offered: Offer['offered'], reading: AnswerReading }
+  last: { answer: Answer; offered: Offer['offered']; reading: AnswerReading }
 }
 
 /** A repeating group: its entries are filled one by one with the same slots, and stand as a list in its own. */
@@ -68,13 +82,18 @@ export interface PlannedGroup extends PlannedPlace {
   /** Everything inside, at any depth. */
   inner: readonly Step[]
   /** The slots and places inside: `from` to `to`, `to` exclusive. */
-  slots: { from: number, to: number }
-  orders: { from: number, to: number }
+  slots: { from: number; to: number }
+  orders: { from: number; to: number }
 }
 export type Step = PlannedPlace | PlannedQuestion | PlannedGroup
 
 /** A route that leads somewhere; `index` is its place among the section's routes as written. */
-export interface PlannedRoute { when: PlannedRule | null, target: number, index: number, closing: string | null }
+export interface PlannedRoute {
+  when: PlannedRule | null
+  target: number
+  index: number
+  closing: string | null
+}
 export interface PlannedSection {
   place: PlaceOf<'section'>
   shown: PlannedRule | null
@@ -87,7 +106,10 @@ export interface PlannedSection {
   questions: readonly PlannedQuestion[]
   routes: readonly PlannedRoute[]
 }
-export interface PlannedClosing { closing: Closing, when: PlannedRule | null }
+export interface PlannedClosing {
+  closing: Closing
+  when: PlannedRule | null
+}
 
 /** A form made ready for filling: every rule compiled, every question with its slot. */
 export interface Plan {
@@ -130,7 +152,10 @@ class Planner {
     this.places = outline(form)
     this.names = new Names(form, this.places)
     for (const p of this.places) this.slotAt.push(this.claim(p))
-    this.environment = { slotOf: name => this.slots.get(name), memberOf: (name, member) => this.member(name, member) }
+    this.environment = {
+      slotOf: name => this.slots.get(name),
+      memberOf: (name, member) => this.member(name, member),
+    }
   }
 
   private claim(p: Place): number {
@@ -146,14 +171,22 @@ class Planner {
     const roots = this.places.filter(p => p.kind === 'section')
     const sections = roots.map((place): PlannedSection => {
       const all: Step[] = []
-      const steps = inOrder(this.stepsIn(p => p.section === place.section && p.entryOf === null && p.kind !== 'section', all))
+      const steps = inOrder(
+        this.stepsIn(p => p.section === place.section && p.entryOf === null && p.kind !== 'section', all),
+      )
       return {
-        place, steps, all,
-        shown: this.optional(place.node.shownWhen, place), readOnly: this.lock(place.node.readOnly, place), checks: this.checks(place.node.validWhen, place),
+        place,
+        steps,
+        all,
+        shown: this.optional(place.node.shownWhen, place),
+        readOnly: this.lock(place.node.readOnly, place),
+        checks: this.checks(place.node.validWhen, place),
         questions: all.filter(isQuestion),
         routes: (place.node.routes ?? []).flatMap((route, i) => {
           const target = route.to === FINISH && !index.has(FINISH) ? roots.length : index.get(route.to)
-          return target === undefined || target <= place.section ? [] : [{ when: this.optional(route.when, place), target, index: i, closing: route.closing ?? null }]
+          return target === undefined || target <= place.section
+            ? []
+            : [{ when: this.optional(route.when, place), target, index: i, closing: route.closing ?? null }]
         }),
       }
     })
@@ -162,8 +195,19 @@ class Planner {
     for (const q of this.questions) if (!byCode.has(q.place.code)) byCode.set(q.place.code, q)
     const end: Standpoint = { section: Math.max(0, roots.length - 1), groups: [], entryOf: null }
     return {
-      form: this.form, places: this.places, sections, questions: this.questions, byCode, groups: this.groups, names: this.names, environment: this.environment, size: this.size,
-      closings: (this.form.closings ?? []).map(closing => ({ closing, when: this.optional(closing.when, end) })),
+      form: this.form,
+      places: this.places,
+      sections,
+      questions: this.questions,
+      byCode,
+      groups: this.groups,
+      names: this.names,
+      environment: this.environment,
+      size: this.size,
+      closings: (this.form.closings ?? []).map(closing => ({
+        closing,
+        when: this.optional(closing.when, end),
+      })),
       promises: (this.form.promises ?? []).map(p => this.rule(p.holds, end)),
       locks: sections.some(s => s.readOnly !== null || s.all.some(step => step.readOnly !== null)),
     }
@@ -183,8 +227,12 @@ class Planner {
   private step(place: Place, all: Step[]): Step {
     const { node } = place
     const common: PlannedPlace = {
-      is: 'plain', place, shown: this.optional(node.shownWhen, place), parent: place.groups[place.groups.length - 1]?.order ?? -1,
-      readOnly: this.lock('readOnly' in node ? node.readOnly : undefined, place), checks: this.checks('validWhen' in node ? node.validWhen : undefined, place),
+      is: 'plain',
+      place,
+      shown: this.optional(node.shownWhen, place),
+      parent: place.groups[place.groups.length - 1]?.order ?? -1,
+      readOnly: this.lock('readOnly' in node ? node.readOnly : undefined, place),
+      checks: this.checks('validWhen' in node ? node.validWhen : undefined, place),
     }
     if (place.kind === 'question') {
       const step = this.question(place, common)
@@ -204,8 +252,19 @@ class Planner {
     const from = (this.slotAt[place.order] ?? 0) + 1
     const after = this.slotAt.slice(orders.to).find(s => s >= 0) ?? this.size
     const step: PlannedGroup = {
-      is: 'entries', place, shown: common.shown, readOnly: common.readOnly, checks: common.checks, parent: common.parent, slot: this.slotAt[place.order] ?? -1, steps, inner, orders, slots: { from, to: slotsInside.length === 0 ? from : after },
-      min: place.node.repeat.min ?? 0, max: place.node.repeat.max ?? DEFAULT_MOST,
+      is: 'entries',
+      place,
+      shown: common.shown,
+      readOnly: common.readOnly,
+      checks: common.checks,
+      parent: common.parent,
+      slot: this.slotAt[place.order] ?? -1,
+      steps,
+      inner,
+      orders,
+      slots: { from, to: slotsInside.length === 0 ? from : after },
+      min: place.node.repeat.min ?? 0,
+      max: place.node.repeat.max ?? DEFAULT_MOST,
     }
     all[at] = step
     all.push(...inner)
@@ -218,28 +277,64 @@ class Planner {
     const slot = this.slotAt[place.order] ?? -1
     const isFirst = this.slots.get(place.code) === slot
     return {
-      is: 'question', place, shown: common.shown, readOnly: common.readOnly, checks: common.checks, parent: common.parent, slot, otherSlot: isFirst && 'writeIn' in node && node.writeIn ? slot + 1 : -1,
+      is: 'question',
+      place,
+      shown: common.shown,
+      readOnly: common.readOnly,
+      checks: common.checks,
+      parent: common.parent,
+      slot,
+      otherSlot: isFirst && 'writeIn' in node && node.writeIn ? slot + 1 : -1,
       required: this.lock('required' in node ? node.required : undefined, place),
-      default: 'default' in node && node.default !== undefined ? this.rule(node.default, place, this.names.typeOf(place.code)) : null,
+      default:
+        'default' in node && node.default !== undefined
+          ? this.rule(node.default, place, this.names.typeOf(place.code))
+          : null,
       value: node.type === 'value' ? this.rule(node.value, place, null) : null,
       offer: node.type === 'choice' || node.type === 'choices' ? this.offer(node, place) : null,
-      read: readerOf(node), last: { answer: null, offered: null, reading: BLANK },
+      read: readerOf(node),
+      last: { answer: null, offered: null, reading: BLANK },
     }
   }
 
   private offer(node: QuestionOf<ChoiceType>, place: Place): PlannedOffer {
     const rows = optionsOf(this.form, node) ?? []
-    const rules = rows.some(r => r.shownWhen !== undefined) ? rows.map(r => this.optional(r.shownWhen, place)) : null
-    const narrow = node.narrowedBy === undefined ? null : this.rule(node.narrowedBy, place, BOOLEAN, node.list ?? '')
+    const rules = rows.some(r => r.shownWhen !== undefined)
+      ? rows.map(r => this.optional(r.shownWhen, place))
+      : null
+    const narrow =
+      node.narrowedBy === undefined ? null : this.rule(node.narrowedBy, place, BOOLEAN, node.list ?? '')
     const index = indexOf(rows)
-    return { index, rows: index.byCode, rules, narrow, narrowed: narrow === null ? null : narrow.expr ? narrowing(narrow.expr, index, this.environment) : () => NOTHING, onlyOne: node.onlyOne === true }
+    return {
+      index,
+      rows: index.byCode,
+      rules,
+      narrow,
+      narrowed:
+        narrow === null
+          ? null
+          : narrow.expr
+            ? narrowing(narrow.expr, index, this.environment)
+            : () => NOTHING,
+      onlyOne: node.onlyOne === true,
+    }
   }
 
-  private lock = (when: true | string | undefined, stand: Standpoint): Lock => when === true ? true : this.optional(when, stand)
-  private checks = (checks: { rule: string, message: string }[] | undefined, stand: Standpoint): PlannedCheck[] => (checks ?? []).map(c => ({ ...this.rule(c.rule, stand), message: c.message }))
-  private optional = (text: string | undefined, stand: Standpoint) => text === undefined ? null : this.rule(text, stand)
+  private lock = (when: true | string | undefined, stand: Standpoint): Lock =>
+    when === true ? true : this.optional(when, stand)
+  private checks = (
+    checks: { rule: string; message: string }[] | undefined,
+    stand: Standpoint,
+  ): PlannedCheck[] => (checks ?? []).map(c => ({ ...this.rule(c.rule, stand), message: c.message }))
+  private optional = (text: string | undefined, stand: Standpoint) =>
+    text === undefined ? null : this.rule(text, stand)
 
-  private rule(text: string, stand: Standpoint, wanted: ValueType | null = BOOLEAN, row: string | null = null): PlannedRule {
+  private rule(
+    text: string,
+    stand: Standpoint,
+    wanted: ValueType | null = BOOLEAN,
+    row: string | null = null,
+  ): PlannedRule {
     const reading = this.names.read(text, stand, wanted, row)
     const { expr } = reading
     return { reading, expr, run: expr ? compile(expr, this.environment) : () => null }
@@ -255,9 +350,11 @@ class Planner {
     if (node.type !== 'choice' && node.type !== 'choices') return undefined
     if (member === WRITE_IN) return node.writeIn ? slots => slots[slot + 1] ?? null : undefined
     const reach = throughRow(this.form, node, member)
-    return (slots) => {
+    return slots => {
       const value = slots[slot] ?? null
-      return Array.isArray(value) ? value.map(reach).filter(v => v !== null || member === 'label') : reach(value)
+      return Array.isArray(value)
+        ? value.map(reach).filter(v => v !== null || member === 'label')
+        : reach(value)
     }
   }
 }
@@ -268,21 +365,27 @@ const NOTHING: ReadonlySet<string> = new Set()
 const DEFAULT_MOST = 50
 
 const gridPoints = (node: QuestionOf<'grid'>, slot: number): Compiled => {
-  const points = new Map(node.options.map(o => [o.code, o.points === undefined ? null : numberFromDouble(o.points)]))
-  return (slots) => {
+  const points = new Map(
+    node.options.map(o => [o.code, o.points === undefined ? null : numberFromDouble(o.points)]),
+  )
+  return slots => {
     const value = slots[slot]
     if (typeof value !== 'object' || value === null || Array.isArray(value)) return null
-    return Object.values(value).flatMap((code): Value[] => typeof code === 'string' ? [points.get(code) ?? null] : []).filter(p => p !== null)
+    return Object.values(value)
+      .flatMap((code): Value[] => (typeof code === 'string' ? [points.get(code) ?? null] : []))
+      .filter(p => p !== null)
   }
 }
 
 function throughRow(form: Form, node: QuestionOf<ChoiceType>, member: string): (code: Value) => Value {
   const rows = indexOf(optionsOf(form, node) ?? []).byCode
-  return (code) => {
+  return code => {
     if (typeof code !== 'string') return null
     const row = rows.get(code)
     if (member === 'label') return row?.label ?? (code === WRITE_IN ? writeInLabel(node) : null)
     if (!row) return null
-    return member === 'row' ? Object.fromEntries(Object.entries(row).map(([key, value]) => [key, cellValue(value)])) : cellValue(row[member])
+    return member === 'row'
+      ? Object.fromEntries(Object.entries(row).map(([key, value]) => [key, cellValue(value)]))
+      : cellValue(row[member])
   }
 }

@@ -9,31 +9,46 @@ import type { Plan, PlannedQuestion } from './plan'
 
 /** Words for texts, by question code; null leaves the choice to the type. */
 export type Words = (code: string) => readonly string[] | undefined
-interface Making { next: () => number, day: number, words: Words }
+interface Making {
+  next: () => number
+  day: number
+  words: Words
+}
 type Maker<T extends QuestionType> = (q: QuestionOf<T>, making: Making, step: PlannedQuestion) => Answer
 
-const pick = <T>(items: readonly T[], next: () => number): T | undefined => items[Math.floor(next() * items.length)]
+const pick = <T>(items: readonly T[], next: () => number): T | undefined =>
+  items[Math.floor(next() * items.length)]
 const between = (low: number, high: number, next: () => number) => low + next() * Math.max(0, high - low)
 const SPAN = 40
 const REMARKS = ['As we spoke of.', 'Nothing further.', 'Please ring before noon.', 'The same as last year.']
 const texts: Maker<QuestionType> = (q, { next, words }) => pick(words(q.code) ?? REMARKS, next) ?? null
 
-const numeric = (places: number) => (q: { min?: number | undefined, max?: number | undefined }, { next }: Making): Answer => {
-  const low = q.min ?? 1
-  return Number(between(low, Math.min(q.max ?? low + SPAN, low + SPAN), next).toFixed(places))
-}
-function day(q: { min?: string | undefined, max?: string | undefined }, { next, day: today }: Making): string {
+const numeric =
+  (places: number) =>
+  (q: { min?: number | undefined; max?: number | undefined }, { next }: Making): Answer => {
+    const low = q.min ?? 1
+    return Number(between(low, Math.min(q.max ?? low + SPAN, low + SPAN), next).toFixed(places))
+  }
+function day(
+  q: { min?: string | undefined; max?: string | undefined },
+  { next, day: today }: Making,
+): string {
   const low = Math.max(dayNumber(q.min?.slice(0, 10) ?? '') ?? today - 3000, today - 3000)
   const high = Math.min(dayNumber(q.max?.slice(0, 10) ?? '') ?? today + 60, today + 60)
   return isoFromDay(Math.round(between(low, high, next)))
 }
 const clock = (next: () => number) => timeFromSeconds(28_800 + 900 * Math.floor(next() * 32)) ?? '10:00:00'
-const shuffled = <T>(items: readonly T[], next: () => number): T[] => items.map(item => [next(), item] as const).sort((a, b) => a[0] - b[0]).map(([, item]) => item)
-const codes = (step: PlannedQuestion) => [...step.offer?.rows.keys() ?? []]
+const shuffled = <T>(items: readonly T[], next: () => number): T[] =>
+  items
+    .map(item => [next(), item] as const)
+    .sort((a, b) => a[0] - b[0])
+    .map(([, item]) => item)
+const codes = (step: PlannedQuestion) => [...(step.offer?.rows.keys() ?? [])]
 
 /** A likely answer by type of question. */
 const MAKERS: { readonly [T in QuestionType]: Maker<T> } = {
-  text: texts, longText: texts,
+  text: texts,
+  longText: texts,
   email: (_, { next }) => `${pick(['ines', 'hanna', 'piet', 'lotte'], next)}@wherry.example`,
   phone: (_, { next }) => `01632 96${String(Math.floor(next() * 9000) + 1000)}`,
   url: () => 'https://wherry.example/boats',
@@ -42,7 +57,7 @@ const MAKERS: { readonly [T in QuestionType]: Maker<T> } = {
   money: numeric(2),
   scale: numeric(0),
   yesNo: (_, { next }) => next() < 0.6,
-  choice: (q, { next }, step) => pick([...codes(step), ...q.writeIn ? [WRITE_IN] : []], next) ?? null,
+  choice: (q, { next }, step) => pick([...codes(step), ...(q.writeIn ? [WRITE_IN] : [])], next) ?? null,
   choices: (q, { next }, step) => {
     const most = Math.max(q.least ?? 1, Math.min(q.most ?? 3, 3))
     return shuffled(codes(step), next).slice(0, Math.max(q.least ?? 1, 1 + Math.floor(next() * most)))
@@ -51,20 +66,35 @@ const MAKERS: { readonly [T in QuestionType]: Maker<T> } = {
   time: (_, { next }) => clock(next),
   dateTime: (q, making) => `${day(q, making)}T${clock(making.next)}`,
   grid: (q, { next }) => Object.fromEntries(q.rows.map(r => [r.code, pick(q.options, next)?.code ?? null])),
-  ranking: (q, { next }) => shuffled(q.options, next).slice(0, q.most).map(o => o.code),
+  ranking: (q, { next }) =>
+    shuffled(q.options, next)
+      .slice(0, q.most)
+      .map(o => o.code),
   file: () => null,
-  signature: (_, { next, words }) => ({ typed: pick(words('signature') ?? ['I. Marlow'], next) ?? 'I. Marlow' }),
+  signature: (_, { next, words }) => ({
+    typed: pick(words('signature') ?? ['I. Marlow'], next) ?? 'I. Marlow',
+  }),
   value: () => null,
-  hidden: q => q.holds === 'number' ? 12 : q.holds === 'yesNo' ? true : q.holds === 'date' ? '2026-05-01' : 'from the link',
+  hidden: q =>
+    q.holds === 'number'
+      ? 12
+      : q.holds === 'yesNo'
+        ? true
+        : q.holds === 'date'
+          ? '2026-05-01'
+          : 'from the link',
 }
 
-const make = <T extends QuestionType>(q: QuestionOf<T>, making: Making, step: PlannedQuestion): Answer => MAKERS[q.type](q, making, step)
+const make = <T extends QuestionType>(q: QuestionOf<T>, making: Making, step: PlannedQuestion): Answer =>
+  MAKERS[q.type](q, making, step)
 
 /** A pool of likely answers for a drawing: a few of each question's type, those that its type takes. */
-const pooled = (making: Making) => (step: PlannedQuestion): Answer[] => {
-  const made = Array.from({ length: 3 }, () => make(step.place.node, making, step))
-  return made.map(a => a === WRITE_IN ? { [WRITE_IN]: 'Something of my own' } : a)
-}
+const pooled =
+  (making: Making) =>
+  (step: PlannedQuestion): Answer[] => {
+    const made = Array.from({ length: 3 }, () => make(step.place.node, making, step))
+    return made.map(a => (a === WRITE_IN ? { [WRITE_IN]: 'Something of my own' } : a))
+  }
 
 const TRIES = 40
 
@@ -72,7 +102,14 @@ const TRIES = 40
  * Likely answers to a whole form, around those given, which stay as they are; each section is drawn until it is complete.
  * @returns the answers that count, or null when no complete response was found
  */
-export function plausible(plan: Plan, given: Answers, today: string, next: () => number, words: Words = () => undefined, blanks = 0.5): Answers | null {
+export function plausible(
+  plan: Plan,
+  given: Answers,
+  today: string,
+  next: () => number,
+  words: Words = () => undefined,
+  blanks = 0.5,
+): Answers | null {
   const drawing: Drawing = { next, blanks, pool: pooled({ next, day: dayNumber(today) ?? 0, words }) }
   const answers: Record<string, Answer> = {}
   const filling = new Filling(plan, today)
@@ -81,8 +118,14 @@ export function plausible(plan: Plan, given: Answers, today: string, next: () =>
     if (!section) break
     Object.assign(answers, drawSteps(section.steps, drawing), given)
     if (!filling.enter(index, answers)) continue
-    const keepGiven = () => { Object.assign(answers, given) }
-    if (!repair(filling, section, answers, drawing, TRIES, keepGiven) || problemsIn(filling.state, section).length > 0) return null
+    const keepGiven = () => {
+      Object.assign(answers, given)
+    }
+    if (
+      !repair(filling, section, answers, drawing, TRIES, keepGiven) ||
+      problemsIn(filling.state, section).length > 0
+    )
+      return null
   }
   return answersInPlay(filling.state)
 }

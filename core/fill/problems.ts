@@ -1,5 +1,13 @@
 import type { Filled, Frame } from './frame'
-import { isQuestion, isRepeating, type PlannedCheck, type PlannedGroup, type PlannedQuestion, type PlannedSection, type Step } from './plan'
+import {
+  isQuestion,
+  isRepeating,
+  type PlannedCheck,
+  type PlannedGroup,
+  type PlannedQuestion,
+  type PlannedSection,
+  type Step,
+} from './plan'
 import { quotedText } from './quote'
 
 /** What is wrong with an answer, or missing. `path` names the place: `loa`, `engines[1].power`; a section by its code. */
@@ -14,7 +22,13 @@ export interface AnswerProblem {
 export function problemsIn(filled: Filled, section: PlannedSection): AnswerProblem[] {
   const problems = stepProblems(section.steps, filled, '')
   const broken = filled.inPlay[section.place.order] ? brokenCheck(section.checks, filled) : null
-  if (broken) problems.push({ step: section, path: section.place.code, kind: 'invalid', sentence: messageOf(broken, section, filled) })
+  if (broken)
+    problems.push({
+      step: section,
+      path: section.place.code,
+      kind: 'invalid',
+      sentence: messageOf(broken, section, filled),
+    })
   return problems
 }
 
@@ -37,17 +51,34 @@ function stepProblems(steps: readonly Step[], frame: Frame, prefix: string): Ans
 
 function entryProblems(group: PlannedGroup, frame: Frame, path: string): AnswerProblem[] {
   const wrong = frame.wrong.get(group.slot)
-  const own: AnswerProblem[] = wrong === undefined ? [] : [{ step: group, path, kind: 'wrong', sentence: wrong }]
-  return [...own, ...(frame.entries.get(group.place.order) ?? []).flatMap((entry, i) => stepProblems(group.steps, entry, `${path}[${i}].`))]
+  const own: AnswerProblem[] =
+    wrong === undefined ? [] : [{ step: group, path, kind: 'wrong', sentence: wrong }]
+  return [
+    ...own,
+    ...(frame.entries.get(group.place.order) ?? []).flatMap((entry, i) =>
+      stepProblems(group.steps, entry, `${path}[${i}].`),
+    ),
+  ]
 }
 
-const brokenCheck = (checks: readonly PlannedCheck[], frame: Frame) => checks.find(c => c.run(frame.values) === false)
-const messageOf = (check: PlannedCheck, { place }: Step | PlannedSection, frame: Frame) => quotedText(frame, check.message, place) || 'This does not fit.'
+const brokenCheck = (checks: readonly PlannedCheck[], frame: Frame) =>
+  checks.find(c => c.run(frame.values) === false)
+const messageOf = (check: PlannedCheck, { place }: Step | PlannedSection, frame: Frame) =>
+  quotedText(frame, check.message, place) || 'This does not fit.'
 
 /** What is wrong with a question's answer now; null when nothing is, or when it is not in play. */
-export function problemOf(frame: Frame, question: PlannedQuestion, path: string = question.place.code): AnswerProblem | null {
+export function problemOf(
+  frame: Frame,
+  question: PlannedQuestion,
+  path: string = question.place.code,
+): AnswerProblem | null {
   if (frame.inPlay[question.place.order] !== true) return null
-  const problem = (kind: AnswerProblem['kind'], sentence: string): AnswerProblem => ({ step: question, path, kind, sentence })
+  const problem = (kind: AnswerProblem['kind'], sentence: string): AnswerProblem => ({
+    step: question,
+    path,
+    kind,
+    sentence,
+  })
   const wrong = frame.wrong.get(question.slot)
   if (wrong !== undefined) return problem('wrong', wrong)
   if (frame.required[question.slot] === true) {
@@ -64,7 +95,13 @@ function missingIn(question: PlannedQuestion, frame: Frame): string | null {
   const value = frame.values[question.slot] ?? null
   if (value === null) {
     const own = 'requiredMessage' in node ? node.requiredMessage : undefined
-    return own ? quotedText(frame, own, question.place) : node.type === 'file' ? 'A file is needed here.' : node.type === 'signature' ? 'A signature is needed here.' : 'This needs an answer.'
+    return own
+      ? quotedText(frame, own, question.place)
+      : node.type === 'file'
+        ? 'A file is needed here.'
+        : node.type === 'signature'
+          ? 'A signature is needed here.'
+          : 'This needs an answer.'
   }
   if (node.type !== 'grid' || typeof value !== 'object' || Array.isArray(value)) return null
   const open = Object.values(value).filter(v => v === null).length
@@ -73,4 +110,6 @@ function missingIn(question: PlannedQuestion, frame: Frame): string | null {
 
 /** Everything that keeps a response from being sent. */
 export const allProblems = (filled: Filled): AnswerProblem[] =>
-  filled.path.flatMap(index => filled.plan.sections[index] ? problemsIn(filled, filled.plan.sections[index]) : [])
+  filled.path.flatMap(index =>
+    filled.plan.sections[index] ? problemsIn(filled, filled.plan.sections[index]) : [],
+  )

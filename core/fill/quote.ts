@@ -8,23 +8,38 @@ import { insideOf, type Standpoint } from '../form/scope'
 import { tellTyped, tellValue } from './tell'
 
 /** A text made ready: its words and the quotes between them. */
-export type PlannedText = readonly (string | { run: Compiled, tell: (value: Value, frame: Frame) => string })[]
+export type PlannedText = readonly (
+  string | { run: Compiled; tell: (value: Value, frame: Frame) => string }
+)[]
 
 const READY = new WeakMap<Plan, Map<string, PlannedText>>()
 
 /** A text with its quotes as it reads now. A blank answer is quoted as nothing; a faulty quote too. */
 export function quotedText(frame: Frame, text: string, stand: Standpoint): string {
   if (!text.includes('{{')) return text
-  return textFor(frame.plan, text, stand).map(p => typeof p === 'string' ? p : p.tell(p.run(frame.values), frame)).join('')
+  return textFor(frame.plan, text, stand)
+    .map(p => (typeof p === 'string' ? p : p.tell(p.run(frame.values), frame)))
+    .join('')
 }
 
 /** The same with each quote escaped for where it lands. */
-export const quotedWith = (frame: Frame, text: string, stand: Standpoint, escape: (quote: string) => string): string =>
-  text.includes('{{') ? textFor(frame.plan, text, stand).map(p => typeof p === 'string' ? p : escape(p.tell(p.run(frame.values), frame))).join('') : text
+export const quotedWith = (
+  frame: Frame,
+  text: string,
+  stand: Standpoint,
+  escape: (quote: string) => string,
+): string =>
+  text.includes('{{')
+    ? textFor(frame.plan, text, stand)
+        .map(p => (typeof p === 'string' ? p : escape(p.tell(p.run(frame.values), frame))))
+        .join('')
+    : text
 
 /** The heading of an entry; `Engine 2` where the group gives none. */
 export function entryHeading(entry: Frame, group: GroupPlace, index: number): string {
-  const quoted = group.node.repeat?.heading ? quotedText(entry, group.node.repeat.heading, insideOf(group)).trim() : ''
+  const quoted = group.node.repeat?.heading
+    ? quotedText(entry, group.node.repeat.heading, insideOf(group)).trim()
+    : ''
   return quoted || `${group.node.title || 'Entry'} ${index + 1}`
 }
 
@@ -34,7 +49,7 @@ function textFor(plan: Plan, text: string, stand: Standpoint): PlannedText {
   const key = `${stand.section}/${stand.entryOf?.order ?? ''}:${text}`
   const known = ready.get(key)
   if (known) return known
-  const made = piecesOf(text).map((piece) => {
+  const made = piecesOf(text).map(piece => {
     if (piece.kind === 'words') return piece.text
     const { expr, type } = plan.names.read(piece.source, stand, null)
     const question = expr?.kind === 'name' ? plan.byCode.get(expr.name) : undefined
@@ -45,19 +60,31 @@ function textFor(plan: Plan, text: string, stand: Standpoint): PlannedText {
   return made
 }
 
-function teller(format: Format | null, type: ValueType, question: PlannedQuestion | undefined): (value: Value, frame: Frame) => string {
-  const plain = (value: Value, frame: Frame) => question ? tellValue(value, question.place.node, frame.plan.form, frame.given.get(question.slot)) : tellTyped(value, type)
+function teller(
+  format: Format | null,
+  type: ValueType,
+  question: PlannedQuestion | undefined,
+): (value: Value, frame: Frame) => string {
+  const plain = (value: Value, frame: Frame) =>
+    question
+      ? tellValue(value, question.place.node, frame.plan.form, frame.given.get(question.slot))
+      : tellTyped(value, type)
   switch (format) {
-    case 'upper case': return (value, frame) => plain(value, frame).toUpperCase()
-    case 'lower case': return (value, frame) => plain(value, frame).toLowerCase()
-    case 'long date': return value => tellTyped(value, type, { longDate: true })
-    case 'short date': return value => typeof value === 'string' ? value : ''
-    case 'money': return value => tellTyped(value, type, { places: 2 })
-    case 'list': return value => tellTyped(value, type, { last: ' and ' })
-    case 'lines': return value => tellTyped(value, type, { glue: '\n' })
-    default: return plain
+    case 'upper case':
+      return (value, frame) => plain(value, frame).toUpperCase()
+    case 'lower case':
+      return (value, frame) => plain(value, frame).toLowerCase()
+    case 'long date':
+      return value => tellTyped(value, type, { longDate: true })
+    case 'short date':
+      return value => (typeof value === 'string' ? value : '')
+    case 'money':
+      return value => tellTyped(value, type, { places: 2 })
+    case 'list':
+      return value => tellTyped(value, type, { last: ' and ' })
+    case 'lines':
+      return value => tellTyped(value, type, { glue: '\n' })
+    default:
+      return plain
   }
 }
-
-
-

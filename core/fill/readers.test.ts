@@ -10,77 +10,182 @@ import { planOf, type PlannedQuestion } from './plan'
 
 const options = ['a', 'b', 'c'].map(code => ({ code, label: code.toUpperCase() }))
 const ITEMS = [
-  { type: 'text', minLength: 2, maxLength: 6, pattern: '[a-z ]+' }, { type: 'longText', maxLength: 8 }, { type: 'integer', min: -3, max: 12 }, { type: 'decimal', decimals: 2, max: 99 }, { type: 'money', currency: 'EUR', min: 0 },
-  { type: 'yesNo' }, { type: 'choice', options, writeIn: true }, { type: 'choices', options, least: 1, most: 2, writeIn: true }, { type: 'date', min: '2020-01-01', max: '2030-12-31' }, { type: 'time', min: '08:00' }, { type: 'dateTime' },
-  { type: 'email' }, { type: 'phone' }, { type: 'url' }, { type: 'scale', min: 1, max: 5 }, { type: 'grid', rows: options, options }, { type: 'ranking', options, most: 2 }, { type: 'file', most: 2 }, { type: 'signature' },
-  { type: 'hidden', holds: 'number' }, { type: 'hidden', holds: 'date' }, { type: 'hidden' },
+  { type: 'text', minLength: 2, maxLength: 6, pattern: '[a-z ]+' },
+  { type: 'longText', maxLength: 8 },
+  { type: 'integer', min: -3, max: 12 },
+  { type: 'decimal', decimals: 2, max: 99 },
+  { type: 'money', currency: 'EUR', min: 0 },
+  { type: 'yesNo' },
+  { type: 'choice', options, writeIn: true },
+  { type: 'choices', options, least: 1, most: 2, writeIn: true },
+  { type: 'date', min: '2020-01-01', max: '2030-12-31' },
+  { type: 'time', min: '08:00' },
+  { type: 'dateTime' },
+  { type: 'email' },
+  { type: 'phone' },
+  { type: 'url' },
+  { type: 'scale', min: 1, max: 5 },
+  { type: 'grid', rows: options, options },
+  { type: 'ranking', options, most: 2 },
+  { type: 'file', most: 2 },
+  { type: 'signature' },
+  { type: 'hidden', holds: 'number' },
+  { type: 'hidden', holds: 'date' },
+  { type: 'hidden' },
 ].map((more, i) => ({ kind: 'question', code: `q${i}`, label: 'Asked', ...more }) as Item)
 const form: Form = { tobbin: 1, code: 'f', title: 'F', sections: [{ code: 's', title: 'S', items: ITEMS }] }
 const plan = planOf(form)
-const read = (question: PlannedQuestion, answer: Answer) => question.read(answer, { offered: null, rows: question.offer?.rows ?? new Map() })
+const read = (question: PlannedQuestion, answer: Answer) =>
+  question.read(answer, { offered: null, rows: question.offer?.rows ?? new Map() })
 
 /** Answers as anybody might send them: of every type, near the limits, and nonsense. */
 const answer: fc.Arbitrary<Answer> = fc.oneof(
-  fc.constantFrom<Answer>(null, '', ' ', true, false, 'a', 'z', 'ab cd', 'abcdefgh', 0, 12, 12.5, -3, '12', '12.345', ' 7 ', '1e3', 'NaN', '2026-02-29', '2028-02-29', '2019-12-31', '07:59', '08:00', '24:00', '2026-11-24T10:30', 'a@b.example', 'a@b', '01632 960001', '+44 (1632) 960001', 'https://wherry.example', 'wherry.example'),
-  fc.subarray<Answer>(['a', 'b', 'c', 'z', 'a']), fc.record({ a: fc.constantFrom('a', 'b', null), b: fc.constantFrom('c', 'z') }), fc.record({ other: fc.string({ maxLength: 5 }) }), fc.record({ amount: fc.oneof(fc.integer(), fc.constantFrom('9.50', 'x', '')), currency: fc.constantFrom('EUR', 'USD') }),
-  fc.record({ typed: fc.string({ maxLength: 6 }) }), fc.record({ drawn: fc.constantFrom('M1 2 L3 4', '<svg>') }), fc.array(fc.record({ file: fc.constantFrom('0123456789ab', '../etc'), name: fc.string({ maxLength: 5 }), bytes: fc.nat() }), { maxLength: 3 }),
-  fc.double({ noNaN: true, noDefaultInfinity: true }), fc.string({ maxLength: 12 }), fc.jsonValue({ maxDepth: 2 }) as fc.Arbitrary<Answer>)
+  fc.constantFrom<Answer>(
+    null,
+    '',
+    ' ',
+    true,
+    false,
+    'a',
+    'z',
+    'ab cd',
+    'abcdefgh',
+    0,
+    12,
+    12.5,
+    -3,
+    '12',
+    '12.345',
+    ' 7 ',
+    '1e3',
+    'NaN',
+    '2026-02-29',
+    '2028-02-29',
+    '2019-12-31',
+    '07:59',
+    '08:00',
+    '24:00',
+    '2026-11-24T10:30',
+    'a@b.example',
+    'a@b',
+    '01632 960001',
+    '+44 (1632) 960001',
+    'https://wherry.example',
+    'wherry.example',
+  ),
+  fc.subarray<Answer>(['a', 'b', 'c', 'z', 'a']),
+  fc.record({ a: fc.constantFrom('a', 'b', null), b: fc.constantFrom('c', 'z') }),
+  fc.record({ other: fc.string({ maxLength: 5 }) }),
+  fc.record({
+    amount: fc.oneof(fc.integer(), fc.constantFrom('9.50', 'x', '')),
+    currency: fc.constantFrom('EUR', 'USD'),
+  }),
+  fc.record({ typed: fc.string({ maxLength: 6 }) }),
+  fc.record({ drawn: fc.constantFrom('M1 2 L3 4', '<svg>') }),
+  fc.array(
+    fc.record({
+      file: fc.constantFrom('0123456789ab', '../etc'),
+      name: fc.string({ maxLength: 5 }),
+      bytes: fc.nat(),
+    }),
+    { maxLength: 3 },
+  ),
+  fc.double({ noNaN: true, noDefaultInfinity: true }),
+  fc.string({ maxLength: 12 }),
+  fc.jsonValue({ maxDepth: 2 }) as fc.Arbitrary<Answer>,
+)
 
 /** Whether a value is one of its type. */
 function isOf(type: ValueType, value: Value): boolean {
   switch (type.kind) {
-    case 'number': return isNumber(value)
-    case 'boolean': return typeof value === 'boolean'
-    case 'date': return typeof value === 'string' && dayNumber(value) !== null
-    case 'text': case 'time': case 'dateTime': case 'code': return typeof value === 'string' && value !== ''
-    case 'list': return Array.isArray(value) && value.length > 0 && value.every((v: Value) => isOf(type.of, v))
-    case 'context': return typeof value === 'object' && value !== null && [...type.members.keys()].every(member => member === 'points' || member in value)
-    default: return true
+    case 'number':
+      return isNumber(value)
+    case 'boolean':
+      return typeof value === 'boolean'
+    case 'date':
+      return typeof value === 'string' && dayNumber(value) !== null
+    case 'text':
+    case 'time':
+    case 'dateTime':
+    case 'code':
+      return typeof value === 'string' && value !== ''
+    case 'list':
+      return Array.isArray(value) && value.length > 0 && value.every((v: Value) => isOf(type.of, v))
+    case 'context':
+      return (
+        typeof value === 'object' &&
+        value !== null &&
+        [...type.members.keys()].every(member => member === 'points' || member in value)
+      )
+    default:
+      return true
   }
 }
 
 describe('an answer of any kind', () => {
   it('gives a value of the question’s type or none, the same again, and says in a sentence what is wrong', () => {
-    fc.assert(fc.property(answer, (given) => {
-      for (const question of plan.questions) {
-        const reading = read(question, given)
-        if (reading.value !== null) expect([question.place.node.type, reading.value, isOf(plan.names.typeOf(question.place.code), reading.value)]).toEqual([question.place.node.type, reading.value, true])
-        if (reading.wrong !== null) expect(reading.wrong).toMatch(/^[A-Z“].*[.!?]$/s)
-        // What is kept of it reads as the same: saved, sent and read again it stays what it was.
-        if (reading.wrong !== null || reading.value === null) continue
-        const again = read(question, reading.answer)
-        expect([JSON.stringify(again.value), again.wrong]).toEqual([JSON.stringify(reading.value), null])
-      }
-    }), { numRuns: 1_500 })
+    fc.assert(
+      fc.property(answer, given => {
+        for (const question of plan.questions) {
+          const reading = read(question, given)
+          if (reading.value !== null)
+            expect([
+              question.place.node.type,
+              reading.value,
+              isOf(plan.names.typeOf(question.place.code), reading.value),
+            ]).toEqual([question.place.node.type, reading.value, true])
+          if (reading.wrong !== null) expect(reading.wrong).toMatch(/^[A-Z“].*[.!?]$/s)
+          // What is kept of it reads as the same: saved, sent and read again it stays what it was.
+          if (reading.wrong !== null || reading.value === null) continue
+          const again = read(question, reading.answer)
+          expect([JSON.stringify(again.value), again.wrong]).toEqual([JSON.stringify(reading.value), null])
+        }
+      }),
+      { numRuns: 1_500 },
+    )
   })
 
   it('within the limits of numbers, dates and choices only', () => {
-    fc.assert(fc.property(answer, (given) => {
-      for (const question of plan.questions) {
-        const { node } = question.place
-        const { value, wrong } = read(question, given)
-        if (value === null || wrong !== null) continue
-        if (node.type === 'integer' && isNumber(value)) expect([compareNumbers(value, -3) >= 0, compareNumbers(value, 12) <= 0, decimalPlaces(value)]).toEqual([true, true, 0])
-        if (node.type === 'decimal' && isNumber(value)) expect([compareNumbers(value, 99) <= 0, decimalPlaces(value) <= 2]).toEqual([true, true])
-        if (node.type === 'money' && isNumber(value)) expect([compareNumbers(value, 0) >= 0, decimalPlaces(value) <= 2]).toEqual([true, true])
-        if (node.type === 'date') expect(value >= '2020-01-01' && value <= '2030-12-31').toBe(true)
-        if (node.type === 'text' && typeof value === 'string') expect(value).toMatch(/^[a-z ]{2,6}$/)
-        if (node.type === 'choices' && Array.isArray(value)) expect(value.length).toBeGreaterThan(0)
-        if (node.type === 'ranking' && Array.isArray(value)) expect([value.length, new Set(value).size]).toEqual([2, 2])
-      }
-    }), { numRuns: 1_500 })
+    fc.assert(
+      fc.property(answer, given => {
+        for (const question of plan.questions) {
+          const { node } = question.place
+          const { value, wrong } = read(question, given)
+          if (value === null || wrong !== null) continue
+          if (node.type === 'integer' && isNumber(value))
+            expect([
+              compareNumbers(value, -3) >= 0,
+              compareNumbers(value, 12) <= 0,
+              decimalPlaces(value),
+            ]).toEqual([true, true, 0])
+          if (node.type === 'decimal' && isNumber(value))
+            expect([compareNumbers(value, 99) <= 0, decimalPlaces(value) <= 2]).toEqual([true, true])
+          if (node.type === 'money' && isNumber(value))
+            expect([compareNumbers(value, 0) >= 0, decimalPlaces(value) <= 2]).toEqual([true, true])
+          if (node.type === 'date') expect(value >= '2020-01-01' && value <= '2030-12-31').toBe(true)
+          if (node.type === 'text' && typeof value === 'string') expect(value).toMatch(/^[a-z ]{2,6}$/)
+          if (node.type === 'choices' && Array.isArray(value)) expect(value.length).toBeGreaterThan(0)
+          if (node.type === 'ranking' && Array.isArray(value))
+            expect([value.length, new Set(value).size]).toEqual([2, 2])
+        }
+      }),
+      { numRuns: 1_500 },
+    )
   })
 
   it('is a problem of its question alone: every other question stays as it was', () => {
-    fc.assert(fc.property(answer, fc.nat(ITEMS.length - 1), (given, at) => {
-      const code = `q${at}`
-      const state = fill(plan, { q5: true, [code]: given }, '2026-11-24')
-      const section = plan.sections[0]
-      if (!section) throw new Error('There is no section.')
-      const wrong = problemsIn(state, section).map(p => p.path.replace(/\W.*$/, ''))
-      expect(wrong.filter(path => path !== code)).toEqual([])
-      const others = plan.questions.filter(q => q.place.code !== code && q.place.code !== 'q5')
-      expect(others.map(q => state.values[q.slot] ?? null)).toEqual(others.map(() => null))
-    }), { numRuns: 800 })
+    fc.assert(
+      fc.property(answer, fc.nat(ITEMS.length - 1), (given, at) => {
+        const code = `q${at}`
+        const state = fill(plan, { q5: true, [code]: given }, '2026-11-24')
+        const section = plan.sections[0]
+        if (!section) throw new Error('There is no section.')
+        const wrong = problemsIn(state, section).map(p => p.path.replace(/\W.*$/, ''))
+        expect(wrong.filter(path => path !== code)).toEqual([])
+        const others = plan.questions.filter(q => q.place.code !== code && q.place.code !== 'q5')
+        expect(others.map(q => state.values[q.slot] ?? null)).toEqual(others.map(() => null))
+      }),
+      { numRuns: 800 },
+    )
   })
 })

@@ -1,5 +1,21 @@
-import { compareNumbers, decimalPlaces, isNumber, numberFromDouble, numberFromText, LONGEST_NUMBER, numberText, type Num } from '../expressions/decimal'
-import { dateTimeText, dayNumber, readableDate, readableDateTime, readableTime, timeText } from '../expressions/dates'
+import {
+  compareNumbers,
+  decimalPlaces,
+  isNumber,
+  numberFromDouble,
+  numberFromText,
+  LONGEST_NUMBER,
+  numberText,
+  type Num,
+} from '../expressions/decimal'
+import {
+  dateTimeText,
+  dayNumber,
+  readableDate,
+  readableDateTime,
+  readableTime,
+  timeText,
+} from '../expressions/dates'
 import { patternOf } from '../expressions/functions'
 import type { Value } from '../expressions/types'
 import { LIMITS, type QuestionOf, type QuestionType } from '../form/definition'
@@ -10,32 +26,52 @@ import { isRecord, type Answer } from './answers'
  * What an answer amounts to: a value for the rules and the answer as it is kept, or a sentence that says what is wrong.
  * `lost`: codes that are choices of the question but not on offer now. `short`: an answer is given but not finished.
  */
-export interface Reading { value: Value, answer: Answer, wrong: string | null, other: string | null, lost: readonly string[] }
+export interface Reading {
+  value: Value
+  answer: Answer
+  wrong: string | null
+  other: string | null
+  lost: readonly string[]
+}
 export type GivenAnswer = Exclude<Answer, null>
 
 /** What a choice question offers now: the rows on offer, and all rows by code. */
-export interface Offer { offered: ReadonlySet<string> | null, rows: ReadonlyMap<string, OfferedRow> }
+export interface Offer {
+  offered: ReadonlySet<string> | null
+  rows: ReadonlyMap<string, OfferedRow>
+}
 
 const NONE: readonly string[] = []
 export const BLANK: Reading = { value: null, answer: null, wrong: null, other: null, lost: NONE }
-const ok = (value: Value, answer: Answer): Reading => ({ value, answer, wrong: null, other: null, lost: NONE })
+const ok = (value: Value, answer: Answer): Reading => ({
+  value,
+  answer,
+  wrong: null,
+  other: null,
+  lost: NONE,
+})
 const wrong = (sentence: string): Reading => ({ ...BLANK, wrong: sentence })
 
 type Read = (answer: GivenAnswer, offer: Offer) => Reading
 /** Prepares the reading of one question's answers. An answer that breaks its type's own limits is no answer: the rules see blank, the person an error. */
 type Reader<T extends QuestionType> = (question: QuestionOf<T>) => Read
 
-const unit = (u: string | undefined) => u ? ` ${u}` : ''
-interface Limits { min?: number | undefined, max?: number | undefined, unit?: string | undefined }
+const unit = (u: string | undefined) => (u ? ` ${u}` : '')
+interface Limits {
+  min?: number | undefined
+  max?: number | undefined
+  unit?: string | undefined
+}
 
 function limits({ min, max, unit: u }: Limits): (n: Num) => string | null {
   const low = min === undefined ? null : numberFromDouble(min)
   const high = max === undefined ? null : numberFromDouble(max)
-  return (n) => {
+  return n => {
     const isLow = low !== null && compareNumbers(n, low) < 0
     const isHigh = high !== null && compareNumbers(n, high) > 0
     if (!isLow && !isHigh) return null
-    if (min !== undefined && max !== undefined) return `This is ${numberText(n)}${unit(u)}; it must be between ${min} and ${max}${unit(u)}.`
+    if (min !== undefined && max !== undefined)
+      return `This is ${numberText(n)}${unit(u)}; it must be between ${min} and ${max}${unit(u)}.`
     return isLow ? `This must be at least ${min}${unit(u)}.` : `This must be at most ${max}${unit(u)}.`
   }
 }
@@ -46,25 +82,30 @@ function numberOf(answer: GivenAnswer): Num | null {
   const n = typeof answer === 'number' ? numberFromDouble(answer) : null
   return n !== null && numberText(n).length <= LONGEST_NUMBER ? n : null
 }
-const numberAnswer = (n: Num): Answer => typeof n === 'number' ? n : numberText(n)
+const numberAnswer = (n: Num): Answer => (typeof n === 'number' ? n : numberText(n))
 
 function number(within: (n: Num) => string | null, places: number | undefined, expected: string): Read {
-  return (answer) => {
+  return answer => {
     const n = numberOf(answer)
     if (n === null || (places === 0 && decimalPlaces(n) > 0)) return wrong(expected)
-    if (places !== undefined && decimalPlaces(n) > places) return wrong(`Type at most ${places} ${places === 1 ? 'digit' : 'digits'} after the point.`)
+    if (places !== undefined && decimalPlaces(n) > places)
+      return wrong(`Type at most ${places} ${places === 1 ? 'digit' : 'digits'} after the point.`)
     const outside = within(n)
     return outside === null ? ok(n, numberAnswer(n)) : wrong(outside)
   }
 }
 
 function text(check: (text: string) => string | null, most: number = LIMITS.text, least?: number): Read {
-  return (answer) => {
+  return answer => {
     if (typeof answer !== 'string') return wrong('A text is expected here.')
     if (answer.trim() === '') return BLANK
-    const length = answer.length <= most && (least === undefined || answer.length >= least * 2) ? answer.length : [...answer].length
+    const length =
+      answer.length <= most && (least === undefined || answer.length >= least * 2)
+        ? answer.length
+        : [...answer].length
     if (length > most) return wrong(`This has ${length} characters; at most ${most} fit.`)
-    if (least !== undefined && length < least) return wrong(`This has ${length} characters; at least ${least} are needed.`)
+    if (least !== undefined && length < least)
+      return wrong(`This has ${length} characters; at least ${least} are needed.`)
     const problem = check(answer)
     return problem === null ? ok(answer, answer) : wrong(problem)
   }
@@ -72,13 +113,21 @@ function text(check: (text: string) => string | null, most: number = LIMITS.text
 
 const pattern = (source: string | undefined, message: string | undefined) => {
   const compiled = source === undefined ? null : patternOf(source)
-  return (t: string) => compiled === null || compiled.matcher(t).matches() ? null : message || 'This does not have the form that is asked for.'
+  return (t: string) =>
+    compiled === null || compiled.matcher(t).matches()
+      ? null
+      : message || 'This does not have the form that is asked for.'
 }
 
 /** A temporal answer: normalised, then compared with its bounds as text. */
-function temporal(normal: (text: string) => string | null, readable: (text: string) => string, expected: string, { min, max }: { min?: string | undefined, max?: string | undefined }): Read {
+function temporal(
+  normal: (text: string) => string | null,
+  readable: (text: string) => string,
+  expected: string,
+  { min, max }: { min?: string | undefined; max?: string | undefined },
+): Read {
   const [low, high] = [min === undefined ? null : normal(min), max === undefined ? null : normal(max)]
-  return (answer) => {
+  return answer => {
     const value = typeof answer === 'string' ? normal(answer) : null
     if (value === null) return wrong(expected)
     if (low !== null && value < low) return wrong(`This must be ${readable(low)} or later.`)
@@ -96,7 +145,8 @@ function emailProblem(text: string): string | null {
   const domain = text.slice(at + 1).trim()
   if (domain === '') return 'The part after the “@” is missing.'
   if (domain.includes('@')) return 'There is more than one “@”.'
-  if (!domain.includes('.') || domain.startsWith('.') || domain.endsWith('.') || domain.includes('..')) return 'The part after the “@” is not complete: it looks like place.example.'
+  if (!domain.includes('.') || domain.startsWith('.') || domain.endsWith('.') || domain.includes('..'))
+    return 'The part after the “@” is not complete: it looks like place.example.'
   return text.trim().length > EMAIL_LENGTH ? 'This e-mail address is too long.' : null
 }
 
@@ -107,7 +157,11 @@ function phoneProblem(text: string): string | null {
   if (odd) return `“${odd[0]}” can’t stand in a phone number.`
   const digits = text.replaceAll(/\D/g, '').length
   if (text.trim().lastIndexOf('+') > 0) return 'The “+” stands only at the beginning.'
-  return digits < LEAST_DIGITS ? `A phone number has at least ${LEAST_DIGITS} digits.` : digits > MOST_DIGITS ? `A phone number has at most ${MOST_DIGITS} digits.` : null
+  return digits < LEAST_DIGITS
+    ? `A phone number has at least ${LEAST_DIGITS} digits.`
+    : digits > MOST_DIGITS
+      ? `A phone number has at most ${MOST_DIGITS} digits.`
+      : null
 }
 
 function urlProblem(text: string): string | null {
@@ -115,20 +169,41 @@ function urlProblem(text: string): string | null {
   if (/\s/.test(t)) return 'A web address has no blanks.'
   if (!/^https?:\/\//i.test(t)) return 'A web address begins with https:// or http://.'
   const host = t.replace(/^https?:\/\//i, '').split(/[/?#]/)[0] ?? ''
-  return /^[^.@\s]+(?:\.[^.@\s]+)+$/.test(host.replace(/:\d+$/, '')) ? null : 'The name of the site is not complete: it looks like https://place.example.'
+  return /^[^.@\s]+(?:\.[^.@\s]+)+$/.test(host.replace(/:\d+$/, ''))
+    ? null
+    : 'The name of the site is not complete: it looks like https://place.example.'
 }
-const trimmed = (read: Read): Read => (answer, offer) => read(typeof answer === 'string' ? answer.trim() : answer, offer)
+const trimmed =
+  (read: Read): Read =>
+  (answer, offer) =>
+    read(typeof answer === 'string' ? answer.trim() : answer, offer)
 
 const notOffered = wrong('This choice is not on offer.')
 /** A write-in as it is answered: `{ "other": "Copper coat" }`. */
-const writtenIn = (answer: Answer): string | null => isRecord(answer) && Object.keys(answer).length === 1 && typeof answer[WRITE_IN] === 'string' ? answer[WRITE_IN] : null
+const writtenIn = (answer: Answer): string | null =>
+  isRecord(answer) && Object.keys(answer).length === 1 && typeof answer[WRITE_IN] === 'string'
+    ? answer[WRITE_IN]
+    : null
 const other = (text: string, value: Value, answer: Answer): Reading =>
-  text.trim() === '' ? { ...wrong('Please say what.'), answer, value: null } : text.length > LIMITS.label ? wrong(`At most ${LIMITS.label} characters fit.`) : { ...ok(value, answer), other: text }
+  text.trim() === ''
+    ? { ...wrong('Please say what.'), answer, value: null }
+    : text.length > LIMITS.label
+      ? wrong(`At most ${LIMITS.label} characters fit.`)
+      : { ...ok(value, answer), other: text }
 
 /** Files as they are answered: where they are kept, and what they were called. */
-export interface FileAnswer { readonly [key: string]: Answer, readonly file: string, readonly name: string, readonly bytes: number }
+export interface FileAnswer {
+  readonly [key: string]: Answer
+  readonly file: string
+  readonly name: string
+  readonly bytes: number
+}
 export const isFile = (answer: Answer): answer is FileAnswer =>
-  isRecord(answer) && typeof answer.file === 'string' && typeof answer.name === 'string' && typeof answer.bytes === 'number' && Object.keys(answer).length === 3
+  isRecord(answer) &&
+  typeof answer.file === 'string' &&
+  typeof answer.name === 'string' &&
+  typeof answer.bytes === 'number' &&
+  Object.keys(answer).length === 3
 export const DEFAULT_MEGABYTES = 10
 const FILE_ID = /^[\w-]{8,64}$/
 /** A drawn signature is a path of whole coordinates, as SVG writes it. */
@@ -140,69 +215,114 @@ const READERS: { readonly [T in QuestionType]: Reader<T> } = {
   text: q => text(pattern(q.pattern, q.patternMessage), q.maxLength, q.minLength),
   longText: q => text(() => null, q.maxLength, q.minLength),
   integer: q => number(limits(q), 0, 'Type a whole number, such as 12.'),
-  decimal: q => number(limits(q), q.decimals, q.decimals === 0 ? 'Type a whole number.' : 'Type a number, such as 9.5.'),
-  money: (q) => {
+  decimal: q =>
+    number(limits(q), q.decimals, q.decimals === 0 ? 'Type a whole number.' : 'Type a number, such as 9.5.'),
+  money: q => {
     const read = number(limits({ ...q, unit: q.currency }), 2, 'Type an amount, such as 480 or 12.50.')
     return (answer, offer) => {
-      if (isRecord(answer) && answer.currency !== undefined && answer.currency !== q.currency) return wrong(`The amount is asked for in ${q.currency}.`)
-      const amount = isRecord(answer) ? answer.amount ?? null : answer
+      if (isRecord(answer) && answer.currency !== undefined && answer.currency !== q.currency)
+        return wrong(`The amount is asked for in ${q.currency}.`)
+      const amount = isRecord(answer) ? (answer.amount ?? null) : answer
       if (amount === null || amount === '') return BLANK
       const reading = read(amount, offer)
       if (!isNumber(reading.value)) return reading
       const written = cents(reading.value)
-      return written.length > LONGEST_NUMBER ? wrong(`At most ${LONGEST_NUMBER} characters fit.`) : { ...reading, answer: { amount: written, currency: q.currency } }
+      return written.length > LONGEST_NUMBER
+        ? wrong(`At most ${LONGEST_NUMBER} characters fit.`)
+        : { ...reading, answer: { amount: written, currency: q.currency } }
     }
   },
-  yesNo: () => answer => typeof answer === 'boolean' ? ok(answer, answer) : wrong('Yes or no is expected here.'),
-  choice: q => (answer, { offered, rows }) => {
-    const written = q.writeIn ? writtenIn(answer) : null
-    if (written !== null) return other(written, WRITE_IN, answer)
-    if (typeof answer !== 'string') return wrong('One of the choices is expected here.')
-    if (!rows.has(answer)) return notOffered
-    return offered === null || offered.has(answer) ? ok(answer, answer) : { ...BLANK, lost: [answer] }
-  },
+  yesNo: () => answer =>
+    typeof answer === 'boolean' ? ok(answer, answer) : wrong('Yes or no is expected here.'),
+  choice:
+    q =>
+    (answer, { offered, rows }) => {
+      const written = q.writeIn ? writtenIn(answer) : null
+      if (written !== null) return other(written, WRITE_IN, answer)
+      if (typeof answer !== 'string') return wrong('One of the choices is expected here.')
+      if (!rows.has(answer)) return notOffered
+      return offered === null || offered.has(answer) ? ok(answer, answer) : { ...BLANK, lost: [answer] }
+    },
   choices: q => (answer, offer) => choices(q, answer, offer),
-  date: q => temporal(t => dayNumber(t) === null ? null : t, readableDate, 'Type a date of the calendar, such as 24 Nov 2026.', q),
+  date: q =>
+    temporal(
+      t => (dayNumber(t) === null ? null : t),
+      readableDate,
+      'Type a date of the calendar, such as 24 Nov 2026.',
+      q,
+    ),
   time: q => temporal(timeText, readableTime, 'Type a time, such as 10:30.', q),
-  dateTime: q => temporal(dateTimeText, readableDateTime, 'Type a date and a time, such as 24 Nov 2026, 10:30.', q),
+  dateTime: q =>
+    temporal(dateTimeText, readableDateTime, 'Type a date and a time, such as 24 Nov 2026, 10:30.', q),
   email: () => trimmed(text(emailProblem)),
   phone: () => trimmed(text(phoneProblem)),
   url: () => trimmed(text(urlProblem, 2_000)),
   scale: q => number(limits(q), 0, 'Choose a place on the scale.'),
-  grid: (q) => {
+  grid: q => {
     const options = new Set(q.options.map(o => o.code))
-    return (answer) => {
+    return answer => {
       if (!isRecord(answer)) return wrong('An answer for each row is expected here.')
-      const odd = Object.entries(answer).find(([row, code]) => !q.rows.some(r => r.code === row) || (code !== null && (typeof code !== 'string' || !options.has(code))))
+      const odd = Object.entries(answer).find(
+        ([row, code]) =>
+          !q.rows.some(r => r.code === row) ||
+          (code !== null && (typeof code !== 'string' || !options.has(code))),
+      )
       if (odd) return wrong('This answer is not on the scale.')
-      const given = q.rows.flatMap((r): [string, string][] => typeof answer[r.code] === 'string' ? [[r.code, String(answer[r.code])]] : [])
+      const given = q.rows.flatMap((r): [string, string][] =>
+        typeof answer[r.code] === 'string' ? [[r.code, String(answer[r.code])]] : [],
+      )
       if (given.length === 0) return BLANK
       const values: Record<string, Value> = Object.fromEntries(q.rows.map(r => [r.code, null]))
       for (const [row, code] of given) values[row] = code
       return ok(values, Object.fromEntries(given))
     }
   },
-  ranking: (q) => {
+  ranking: q => {
     const codes = new Set(q.options.map(o => o.code))
     const wanted = Math.min(q.most ?? codes.size, codes.size)
-    return (answer) => {
-      if (!isList(answer) || answer.some(c => typeof c !== 'string' || !codes.has(c)) || new Set(answer).size !== answer.length) return wrong('An order of the choices is expected here.')
+    return answer => {
+      if (
+        !isList(answer) ||
+        answer.some(c => typeof c !== 'string' || !codes.has(c)) ||
+        new Set(answer).size !== answer.length
+      )
+        return wrong('An order of the choices is expected here.')
       if (answer.length === 0) return BLANK
       if (answer.length > wanted) return wrong(`At most ${wanted} can be ranked.`)
-      return answer.length < wanted ? { ...wrong(`Rank ${wanted - answer.length} more.`), answer } : ok(answer.map(String), answer)
+      return answer.length < wanted
+        ? { ...wrong(`Rank ${wanted - answer.length} more.`), answer }
+        : ok(answer.map(String), answer)
     }
   },
-  file: q => (answer) => {
+  file: q => answer => {
     const files = isList(answer) ? answer : [answer]
     if (files.length === 0) return BLANK
-    if (!files.every(isFile) || files.some(f => !isFile(f) || !FILE_ID.test(f.file) || f.name === '' || f.name.length > LIMITS.label)) return wrong('A file is expected here.')
-    if (files.length > (q.most ?? 1)) return wrong(`At most ${q.most ?? 1} ${(q.most ?? 1) === 1 ? 'file' : 'files'} can be given.`)
-    return ok(files.map(f => isFile(f) ? f.name : ''), files)
+    if (
+      !files.every(isFile) ||
+      files.some(f => !isFile(f) || !FILE_ID.test(f.file) || f.name === '' || f.name.length > LIMITS.label)
+    )
+      return wrong('A file is expected here.')
+    if (files.length > (q.most ?? 1))
+      return wrong(`At most ${q.most ?? 1} ${(q.most ?? 1) === 1 ? 'file' : 'files'} can be given.`)
+    return ok(
+      files.map(f => (isFile(f) ? f.name : '')),
+      files,
+    )
   },
-  signature: () => (answer) => {
+  signature: () => answer => {
     if (isRecord(answer) && Object.keys(answer).length === 1) {
-      if (typeof answer.typed === 'string') return answer.typed.trim() === '' ? BLANK : answer.typed.length > 200 ? wrong('At most 200 characters fit.') : ok(true, answer)
-      if (typeof answer.drawn === 'string' && answer.drawn.length <= LONGEST_DRAWING && DRAWN.test(answer.drawn)) return ok(true, answer)
+      if (typeof answer.typed === 'string')
+        return answer.typed.trim() === ''
+          ? BLANK
+          : answer.typed.length > 200
+            ? wrong('At most 200 characters fit.')
+            : ok(true, answer)
+      if (
+        typeof answer.drawn === 'string' &&
+        answer.drawn.length <= LONGEST_DRAWING &&
+        DRAWN.test(answer.drawn)
+      )
+        return ok(true, answer)
     }
     return wrong('A signature is expected here.')
   },
@@ -213,11 +333,19 @@ const READERS: { readonly [T in QuestionType]: Reader<T> } = {
 const HIDDEN: Record<'text' | 'number' | 'yesNo' | 'date', Read> = {
   text: text(() => null, LIMITS.label),
   number: number(() => null, undefined, 'A number is expected here.'),
-  yesNo: (answer) => {
-    const value = typeof answer === 'string' ? { true: true, yes: true, 1: true, false: false, no: false, 0: false }[answer.toLowerCase()] : answer
+  yesNo: answer => {
+    const value =
+      typeof answer === 'string'
+        ? { true: true, yes: true, 1: true, false: false, no: false, 0: false }[answer.toLowerCase()]
+        : answer
     return typeof value === 'boolean' ? ok(value, value) : wrong('Yes or no is expected here.')
   },
-  date: temporal(t => dayNumber(t) === null ? null : t, readableDate, 'A date such as 2026-05-01 is expected here.', {}),
+  date: temporal(
+    t => (dayNumber(t) === null ? null : t),
+    readableDate,
+    'A date such as 2026-05-01 is expected here.',
+    {},
+  ),
 }
 
 const isList = (answer: Answer): answer is readonly Answer[] => Array.isArray(answer)
@@ -230,24 +358,33 @@ const cents = (n: Num): string => {
 
 function choices(q: QuestionOf<'choices'>, answer: GivenAnswer, { offered, rows }: Offer): Reading {
   if (!isList(answer)) return wrong('A list of choices is expected here.')
-  const written = q.writeIn ? answer.map(writtenIn).find(w => w !== null) ?? null : null
+  const written = q.writeIn ? (answer.map(writtenIn).find(w => w !== null) ?? null) : null
   const codes = answer.filter(a => writtenIn(a) === null || !q.writeIn)
-  if (codes.some(c => typeof c !== 'string' || !rows.has(c)) || answer.length - codes.length > 1) return notOffered
+  if (codes.some(c => typeof c !== 'string' || !rows.has(c)) || answer.length - codes.length > 1)
+    return notOffered
   const lost = offered === null ? NONE : codes.map(String).filter(c => !offered.has(c))
   const given = new Set<Answer>(codes)
   const kept = [...rows.keys()].filter(c => given.has(c) && !lost.includes(c))
   if (kept.length === 0 && written === null) return { ...BLANK, lost }
   const alone = kept.find(c => rows.get(c)?.alone)
   const count = kept.length + (written === null ? 0 : 1)
-  if (alone !== undefined && count > 1) return wrong(`“${rows.get(alone)?.label ?? alone}” can’t be chosen together with others.`)
-  const short = alone === undefined && q.least !== undefined && count < q.least ? `Choose at least ${q.least}.` : q.most !== undefined && count > q.most ? `Choose at most ${q.most}.` : null
+  if (alone !== undefined && count > 1)
+    return wrong(`“${rows.get(alone)?.label ?? alone}” can’t be chosen together with others.`)
+  const short =
+    alone === undefined && q.least !== undefined && count < q.least
+      ? `Choose at least ${q.least}.`
+      : q.most !== undefined && count > q.most
+        ? `Choose at most ${q.most}.`
+        : null
   if (short !== null) return { ...wrong(short), answer }
   if (written === null) return { ...ok(kept, kept), lost }
   return { ...other(written, [...kept, WRITE_IN], [...kept, { [WRITE_IN]: written }]), lost }
 }
 
 /** Prepares the reading of a question's answers; blank (null, empty text, empty list) is read here for all types. */
-export function readerOf<T extends QuestionType>(question: QuestionOf<T>): (answer: Answer, offer: Offer) => Reading {
+export function readerOf<T extends QuestionType>(
+  question: QuestionOf<T>,
+): (answer: Answer, offer: Offer) => Reading {
   const read = READERS[question.type](question)
-  return (answer, offer) => answer === null || answer === '' ? BLANK : read(answer, offer)
+  return (answer, offer) => (answer === null || answer === '' ? BLANK : read(answer, offer))
 }

@@ -3,7 +3,16 @@ import type { Form } from '../form/definition'
 import { planOf, type Plan, type PlannedQuestion, type PlannedSection, type Step } from './plan'
 
 /** What of a node nothing is planned from: texts are read where they are shown. */
-const TEXTS: ReadonlySet<string> = new Set(['label', 'help', 'placeholder', 'text', 'title', 'requiredMessage', 'patternMessage', 'tone'])
+const TEXTS: ReadonlySet<string> = new Set([
+  'label',
+  'help',
+  'placeholder',
+  'text',
+  'title',
+  'requiredMessage',
+  'patternMessage',
+  'tone',
+])
 /** What of a form nothing is planned from. */
 const ASIDE: ReadonlySet<string> = new Set(['title', 'sections', 'walks'])
 /** More changes at once than this are planned anew. */
@@ -16,7 +25,8 @@ const MOST = 20
 export function replan(before: Plan, form: Form): Plan {
   const old = before.form
   if (old === form) return before
-  if (!sameBut({ ...old }, { ...form }, ASIDE) || old.sections.length !== form.sections.length) return planOf(form)
+  if (!sameBut({ ...old }, { ...form }, ASIDE) || old.sections.length !== form.sections.length)
+    return planOf(form)
   const places = outline(form)
   if (places.length !== before.places.length) return planOf(form)
   const changed = new Map<number, Place>()
@@ -25,14 +35,28 @@ export function replan(before: Plan, form: Form): Plan {
     if (!was || was.address !== place.address || was.section !== place.section) return planOf(form)
     if (was.node === place.node) continue
     const keep = 'items' in place.node ? new Set([...TEXTS, 'items']) : TEXTS
-    if (!sameBut({ ...was.node }, { ...place.node }, keep) || changed.size >= MOST || place.entryOf !== null || (place.kind === 'group' && place.node.repeat !== undefined)) return planOf(form)
+    if (
+      !sameBut({ ...was.node }, { ...place.node }, keep) ||
+      changed.size >= MOST ||
+      place.entryOf !== null ||
+      (place.kind === 'group' && place.node.repeat !== undefined)
+    )
+      return planOf(form)
     changed.set(i, place)
   }
   // A place that is not changed keeps its object, but for the form around it nothing else is planned from it.
-  return { ...before, form, places: before.places.map((p, i) => changed.get(i) ?? p), ...stepsWith(before, changed) }
+  return {
+    ...before,
+    form,
+    places: before.places.map((p, i) => changed.get(i) ?? p),
+    ...stepsWith(before, changed),
+  }
 }
 
-function stepsWith(before: Plan, changed: ReadonlyMap<number, Place>): Pick<Plan, 'sections' | 'questions' | 'byCode'> {
+function stepsWith(
+  before: Plan,
+  changed: ReadonlyMap<number, Place>,
+): Pick<Plan, 'sections' | 'questions' | 'byCode'> {
   const made = new Map<Step, Step>()
   for (const section of before.sections) {
     for (const step of section.all) {
@@ -42,20 +66,35 @@ function stepsWith(before: Plan, changed: ReadonlyMap<number, Place>): Pick<Plan
       else if (step.is === 'plain') made.set(step, { ...step, place })
     }
   }
-  const now = <S extends Step>(steps: readonly S[]): readonly S[] => steps.some(s => made.has(s)) ? steps.map(s => isMade(made.get(s), s) ?? s) : steps
+  const now = <S extends Step>(steps: readonly S[]): readonly S[] =>
+    steps.some(s => made.has(s)) ? steps.map(s => isMade(made.get(s), s) ?? s) : steps
   const sections = before.sections.map((section): PlannedSection => {
     const place = changed.get(section.place.order)
-    return { ...section, place: place?.kind === 'section' ? place : section.place, steps: now(section.steps), all: now(section.all), questions: now(section.questions) }
+    return {
+      ...section,
+      place: place?.kind === 'section' ? place : section.place,
+      steps: now(section.steps),
+      all: now(section.all),
+      questions: now(section.questions),
+    }
   })
   const questions = now<PlannedQuestion>(before.questions)
-  const byCode = questions === before.questions ? before.byCode : new Map([...before.byCode].map(([code, q]) => [code, isMade(made.get(q), q) ?? q] as const))
+  const byCode =
+    questions === before.questions
+      ? before.byCode
+      : new Map([...before.byCode].map(([code, q]) => [code, isMade(made.get(q), q) ?? q] as const))
   return { sections, questions, byCode }
 }
 
 /** A step made from another is of its kind. */
-const isMade = <S extends Step>(step: Step | undefined, from: S): S | undefined => step?.is === from.is ? step as S : undefined
+const isMade = <S extends Step>(step: Step | undefined, from: S): S | undefined =>
+  step?.is === from.is ? (step as S) : undefined
 
-function sameBut(a: Readonly<Record<string, unknown>>, b: Readonly<Record<string, unknown>>, aside: ReadonlySet<string>): boolean {
+function sameBut(
+  a: Readonly<Record<string, unknown>>,
+  b: Readonly<Record<string, unknown>>,
+  aside: ReadonlySet<string>,
+): boolean {
   const keys = new Set([...Object.keys(a), ...Object.keys(b)])
   return [...keys].every(key => aside.has(key) || a[key] === b[key])
 }

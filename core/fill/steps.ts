@@ -7,10 +7,16 @@ export const isRepeating = (step: Step): step is PlannedGroup => step.is === 'en
 /** The step's own expressions that decide what its value is and whether it is in play. */
 export function ownRules(step: Step): PlannedRule[] {
   const rules = [step.shown, step.readOnly === true ? null : step.readOnly]
-  if (isQuestion(step)) rules.push(step.default, step.value, step.offer?.narrow ?? null, ...step.offer?.rules ?? [])
+  if (isQuestion(step))
+    rules.push(step.default, step.value, step.offer?.narrow ?? null, ...(step.offer?.rules ?? []))
   return rules.filter(r => r !== null)
 }
 
 /** The names that those expressions use, of a repeating group with all inside: it comes after what they name. */
-export const namesNeeded = (step: Step): string[] =>
-  [...new Set([step, ...isRepeating(step) ? step.inner : []].flatMap(ownRules).flatMap(r => r.expr ? namesIn(r.expr) : []))]
+export const namesNeeded = (step: Step): string[] => [
+  ...new Set(
+    [step, ...(isRepeating(step) ? step.inner : [])]
+      .flatMap(ownRules)
+      .flatMap(r => (r.expr ? namesIn(r.expr) : [])),
+  ),
+]

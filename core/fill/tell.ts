@@ -1,4 +1,11 @@
-import { dayNumber, isDuration, readableDate, readableDateTime, readableDuration, readableTime } from '../expressions/dates'
+import {
+  dayNumber,
+  isDuration,
+  readableDate,
+  readableDateTime,
+  readableDuration,
+  readableTime,
+} from '../expressions/dates'
 import { isNumber, numberText, rounded, type Num } from '../expressions/decimal'
 import type { Value, ValueType } from '../expressions/types'
 import type { ChoiceType, Form, QuestionOf, QuestionType } from '../form/definition'
@@ -7,61 +14,130 @@ import { optionsOf, WRITE_IN } from '../form/walk'
 import { isRecord, type Answer } from './answers'
 import { isFile } from './readers'
 
-type Teller<T extends QuestionType> = (value: Exclude<Value, null>, question: QuestionOf<T>, form: Form, given: Answer | undefined) => string
+type Teller<T extends QuestionType> = (
+  value: Exclude<Value, null>,
+  question: QuestionOf<T>,
+  form: Form,
+  given: Answer | undefined,
+) => string
 
 /** A number with blanks between its thousands from five digits on: `12 500.50`. */
 export function readableNumber(n: Num, places?: number): string {
-  const text = numberText(places === undefined ? n : rounded(n, places, 'up') ?? n)
+  const text = numberText(places === undefined ? n : (rounded(n, places, 'up') ?? n))
   const [whole = '', part = ''] = text.split('.')
   const grouped = whole.replace('-', '').length > 4 ? whole.replaceAll(/\B(?=(\d{3})+$)/g, '\u00a0') : whole
   const digits = places === undefined ? part : part.padEnd(places, '0')
   return grouped.replace('-', '−') + (digits ? `.${digits}` : '')
 }
-const number = (value: Value, unit?: string, places?: number) => isNumber(value) ? readableNumber(value, places) + (unit ? `\u00a0${unit}` : '') : ''
+const number = (value: Value, unit?: string, places?: number) =>
+  isNumber(value) ? readableNumber(value, places) + (unit ? `\u00a0${unit}` : '') : ''
 
 function choice(q: QuestionOf<ChoiceType>, form: Form, code: Value, given: Answer | undefined): string {
   if (code === WRITE_IN && q.writeIn) {
     const written = [given].flat().find(g => isRecord(g))
     return isRecord(written) ? String(written[WRITE_IN]) : writeInLabel(q)
   }
-  return optionsOf(form, q)?.find(r => r.code === code)?.label ?? form.lists?.find(l => l.code === q.list)?.rows.find(r => r.code === code)?.label ?? String(code)
+  return (
+    optionsOf(form, q)?.find(r => r.code === code)?.label ??
+    form.lists?.find(l => l.code === q.list)?.rows.find(r => r.code === code)?.label ??
+    String(code)
+  )
 }
-const list = (value: Value): readonly Value[] => Array.isArray(value) ? value : []
+const list = (value: Value): readonly Value[] => (Array.isArray(value) ? value : [])
 const plain = (value: Value) => String(value)
-const labelIn = (options: readonly { code: string, label: string }[]) => (code: Value) => options.find(o => o.code === code)?.label ?? String(code)
+const labelIn = (options: readonly { code: string; label: string }[]) => (code: Value) =>
+  options.find(o => o.code === code)?.label ?? String(code)
 
 /** How an answer is written for people, by type. */
 const TELLERS: { readonly [T in QuestionType]: Teller<T> } = {
-  text: plain, longText: plain, email: plain, phone: plain, url: plain,
+  text: plain,
+  longText: plain,
+  email: plain,
+  phone: plain,
+  url: plain,
   integer: (value, q) => number(value, q.unit),
   decimal: (value, q) => number(value, q.unit),
   money: (value, q) => number(value, q.currency, 2),
-  yesNo: value => value === true ? 'Yes' : 'No',
+  yesNo: value => (value === true ? 'Yes' : 'No'),
   choice: (value, q, form, given) => choice(q, form, value, given),
-  choices: (value, q, form, given) => list(value).map(code => choice(q, form, code, given)).join(', '),
+  choices: (value, q, form, given) =>
+    list(value)
+      .map(code => choice(q, form, code, given))
+      .join(', '),
   date: value => readableDate(plain(value)),
   time: value => readableTime(plain(value)),
   dateTime: value => readableDateTime(plain(value)),
   scale: (value, q) => `${number(value)} of ${q.max}`,
-  grid: (value, q) => isRecordValue(value) ? q.rows.flatMap(r => value[r.code] === null || value[r.code] === undefined ? [] : [`${r.label}: ${labelIn(q.options)(value[r.code] ?? null)}`]).join('; ') : '',
-  ranking: (value, q) => list(value).map((code, i) => `${i + 1}. ${labelIn(q.options)(code)}`).join(', '),
-  file: (value, _q, _form, given) => Array.isArray(given) ? given.map(f => isFile(f) ? `${f.name} (${readableBytes(f.bytes)})` : '').join(', ') : list(value).join(', '),
-  signature: (_value, _q, _form, given) => isRecord(given) && typeof given.typed === 'string' ? `signed: ${given.typed}` : 'signed by hand',
-  value: (value, q) => isNumber(value) ? number(value, q.currency ?? q.unit, q.decimals ?? (q.currency === undefined ? undefined : 2)) : tellTyped(value, { kind: 'unknown' }),
+  grid: (value, q) =>
+    isRecordValue(value)
+      ? q.rows
+          .flatMap(r =>
+            value[r.code] === null || value[r.code] === undefined
+              ? []
+              : [`${r.label}: ${labelIn(q.options)(value[r.code] ?? null)}`],
+          )
+          .join('; ')
+      : '',
+  ranking: (value, q) =>
+    list(value)
+      .map((code, i) => `${i + 1}. ${labelIn(q.options)(code)}`)
+      .join(', '),
+  file: (value, _q, _form, given) =>
+    Array.isArray(given)
+      ? given.map(f => (isFile(f) ? `${f.name} (${readableBytes(f.bytes)})` : '')).join(', ')
+      : list(value).join(', '),
+  signature: (_value, _q, _form, given) =>
+    isRecord(given) && typeof given.typed === 'string' ? `signed: ${given.typed}` : 'signed by hand',
+  value: (value, q) =>
+    isNumber(value)
+      ? number(value, q.currency ?? q.unit, q.decimals ?? (q.currency === undefined ? undefined : 2))
+      : tellTyped(value, { kind: 'unknown' }),
   hidden: (value, q) => tellTyped(value, q.holds === 'date' ? { kind: 'date' } : { kind: 'unknown' }),
 }
 
-const isRecordValue = (value: Value): value is { readonly [member: string]: Value } => typeof value === 'object' && value !== null && !Array.isArray(value) && !isNumber(value) && !isDuration(value)
+const isRecordValue = (value: Value): value is { readonly [member: string]: Value } =>
+  typeof value === 'object' &&
+  value !== null &&
+  !Array.isArray(value) &&
+  !isNumber(value) &&
+  !isDuration(value)
 
 /** A size for people: `340 kB`, `1.2 MB`. */
-export const readableBytes = (bytes: number): string => bytes < 1_000 ? `${bytes} bytes` : bytes < 1_000_000 ? `${Math.round(bytes / 1_000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`
+export const readableBytes = (bytes: number): string =>
+  bytes < 1_000
+    ? `${bytes} bytes`
+    : bytes < 1_000_000
+      ? `${Math.round(bytes / 1_000)} kB`
+      : `${(bytes / 1_000_000).toFixed(1)} MB`
 
 /** An answer as text for people; empty for blank. `given`: the answer as it is kept, where the value does not tell all. */
-export const tellValue = <T extends QuestionType>(value: Value, question: QuestionOf<T>, form: Form, given?: Answer): string =>
-  value === null ? '' : TELLERS[question.type](value, question, form, given)
+export const tellValue = <T extends QuestionType>(
+  value: Value,
+  question: QuestionOf<T>,
+  form: Form,
+  given?: Answer,
+): string => (value === null ? '' : TELLERS[question.type](value, question, form, given))
 
-interface Telling { longDate?: boolean, places?: number, glue?: string, last?: string }
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
+interface Telling {
+  longDate?: boolean
+  places?: number
+  glue?: string
+  last?: string
+}
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+]
 
 /** A value of a known type as text for people; empty for blank. */
 export function tellTyped(value: Value, type: ValueType, how: Telling = {}): string {
@@ -70,7 +146,11 @@ export function tellTyped(value: Value, type: ValueType, how: Telling = {}): str
   if (isNumber(value)) return readableNumber(value, how.places)
   if (isDuration(value)) return readableDuration(value)
   if (typeof value === 'string') return tellText(value, type, how)
-  if (!Array.isArray(value)) return Object.values(value).filter(v => v !== null).map(v => tellTyped(v, { kind: 'unknown' })).join(', ')
+  if (!Array.isArray(value))
+    return Object.values(value)
+      .filter(v => v !== null)
+      .map(v => tellTyped(v, { kind: 'unknown' }))
+      .join(', ')
   const of: ValueType = type.kind === 'list' ? type.of : { kind: 'unknown' }
   const told = value.map((item: Value) => tellTyped(item, of, how)).filter(Boolean)
   const last = told.length > 1 && how.last !== undefined ? told.pop() : undefined
@@ -79,7 +159,12 @@ export function tellTyped(value: Value, type: ValueType, how: Telling = {}): str
 
 function tellText(value: string, type: ValueType, how: Telling): string {
   if (type.kind === 'code') return type.choices.get(value) ?? value
-  if (how.longDate && dayNumber(value.slice(0, 10)) !== null) return `${Number(value.slice(8, 10))} ${MONTHS[Number(value.slice(5, 7)) - 1]} ${value.slice(0, 4)}`
+  if (how.longDate && dayNumber(value.slice(0, 10)) !== null)
+    return `${Number(value.slice(8, 10))} ${MONTHS[Number(value.slice(5, 7)) - 1]} ${value.slice(0, 4)}`
   if (type.kind === 'date') return readableDate(value)
-  return type.kind === 'time' ? readableTime(value) : type.kind === 'dateTime' ? readableDateTime(value) : value
+  return type.kind === 'time'
+    ? readableTime(value)
+    : type.kind === 'dateTime'
+      ? readableDateTime(value)
+      : value
 }

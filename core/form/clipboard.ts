@@ -7,7 +7,14 @@ import { codesIn, listsIn, recoded } from './transform'
 import { outline, type Address, type Place } from './walk'
 
 /** What is copied from a form: sections or items, with the lists they use. It travels as JSON, so between forms and windows too. */
-export const Clip = z.strictObject({ tobbinClip: z.literal(1), nodes: z.array(z.union([Section, Item])).min(1).max(2_000), lists: z.array(ChoiceList).max(500) })
+export const Clip = z.strictObject({
+  tobbinClip: z.literal(1),
+  nodes: z
+    .array(z.union([Section, Item]))
+    .min(1)
+    .max(2_000),
+  lists: z.array(ChoiceList).max(500),
+})
 export type Clip = z.infer<typeof Clip>
 
 /** Copies what stands at some addresses; what stands inside another of them goes with that one. */
@@ -21,7 +28,9 @@ export function clipOf(form: Form, places: readonly Place[], addresses: readonly
 }
 
 const isInside = (place: Place, other: Place) =>
-  other.kind === 'section' ? place.section === other.section : other.kind === 'group' && place.groups.some(g => g.order === other.order)
+  other.kind === 'section'
+    ? place.section === other.section
+    : other.kind === 'group' && place.groups.some(g => g.order === other.order)
 
 /** Reads a clip from text; null when it is none. */
 export function readClip(text: string): Clip | null {
@@ -29,15 +38,21 @@ export function readClip(text: string): Clip | null {
   try {
     const read = Clip.safeParse(JSON.parse(text))
     return read.success ? read.data : null
-  }
-  catch {
+  } catch {
     return null // some other text
   }
 }
 
 /** Where pasted items go: a container and a position in it. */
-export interface Spot { into: string, at: number }
-export interface Pasting { edits: Edit[], addresses: Address[], /** What could not be pointed at anything here. */ notes: string[] }
+export interface Spot {
+  into: string
+  at: number
+}
+export interface Pasting {
+  edits: Edit[]
+  addresses: Address[]
+  /** What could not be pointed at anything here. */ notes: string[]
+}
 
 /**
  * The edits that paste a clip. Codes are kept free of clashes; rules, routes and quotes inside the copy are pointed at the copy, others at
@@ -45,11 +60,13 @@ export interface Pasting { edits: Edit[], addresses: Address[], /** What could n
  */
 export function pasteEdits(form: Form, clip: Clip, spot: Spot, sectionAt: number): Pasting {
   const taken = takenCodes(form, 'item')
-  const codes = new Map(clip.nodes.flatMap(codesIn).map((code) => {
-    const free = freeCode(code, taken)
-    taken.add(free)
-    return [code, free] as const
-  }))
+  const codes = new Map(
+    clip.nodes.flatMap(codesIn).map(code => {
+      const free = freeCode(code, taken)
+      taken.add(free)
+      return [code, free] as const
+    }),
+  )
   const takenSections = takenCodes(form, 'section')
   const sections = new Map<string, string>()
   for (const node of clip.nodes) {
@@ -59,7 +76,7 @@ export function pasteEdits(form: Form, clip: Clip, spot: Spot, sectionAt: number
     sections.set(node.code, free)
   }
   const { lists, edits } = broughtLists(form, clip)
-  const nodes = clip.nodes.map((node) => {
+  const nodes = clip.nodes.map(node => {
     const copy = recoded(node, codes, sections, lists)
     return 'kind' in copy ? copy : { ...copy, code: sections.get(node.code) ?? node.code }
   })
@@ -68,14 +85,18 @@ export function pasteEdits(form: Form, clip: Clip, spot: Spot, sectionAt: number
   const addresses: Address[] = []
   let [items, tops] = [spot.at, sectionAt]
   for (const node of nodes) {
-    edits.push('kind' in node ? { do: 'insert', into: spot.into, at: items++, node } : { do: 'insert', into: 'sections', at: tops++, node })
+    edits.push(
+      'kind' in node
+        ? { do: 'insert', into: spot.into, at: items++, node }
+        : { do: 'insert', into: 'sections', at: tops++, node },
+    )
     addresses.push(`${'kind' in node ? 'item' : 'section'}/${node.code}`)
   }
   return { edits, addresses, notes: [...new Set(notes)] }
 }
 
 /** A list that this form has already is used as it is; another of the same code comes along under a free one. */
-function broughtLists(form: Form, clip: Clip): { lists: Map<string, string>, edits: Edit[] } {
+function broughtLists(form: Form, clip: Clip): { lists: Map<string, string>; edits: Edit[] } {
   const lists = new Map<string, string>()
   const edits: Edit[] = []
   const own = form.lists ?? []
@@ -92,12 +113,36 @@ function broughtLists(form: Form, clip: Clip): { lists: Map<string, string>, edi
 }
 
 /** Names in a copy that mean nothing here, as sentences. */
-function strangers(node: Section | Item, known: ReadonlySet<string>, sections: ReadonlySet<string>): string[] {
-  const name = 'kind' in node ? node.kind === 'note' ? node.code : node.kind === 'group' ? node.title : node.label : node.title
+function strangers(
+  node: Section | Item,
+  known: ReadonlySet<string>,
+  sections: ReadonlySet<string>,
+): string[] {
+  const name =
+    'kind' in node
+      ? node.kind === 'note'
+        ? node.code
+        : node.kind === 'group'
+          ? node.title
+          : node.label
+      : node.title
   const found: string[] = []
-  const rules = [node.shownWhen, 'required' in node ? node.required : undefined, 'value' in node ? node.value : undefined, 'default' in node ? node.default : undefined, ...'validWhen' in node ? node.validWhen?.map(c => c.rule) ?? [] : [], ...'routes' in node ? node.routes?.map(r => r.when) ?? [] : []]
-  for (const rule of rules) if (typeof rule === 'string') for (const used of namesUsed(rule)) if (!known.has(used)) found.push(`“${name}” names “${used}”, which this form does not have.`)
-  if ('routes' in node) for (const r of node.routes ?? []) if (r.to !== 'finish' && !sections.has(r.to)) found.push(`“${name}” leads to the section “${r.to}”, which this form does not have.`)
+  const rules = [
+    node.shownWhen,
+    'required' in node ? node.required : undefined,
+    'value' in node ? node.value : undefined,
+    'default' in node ? node.default : undefined,
+    ...('validWhen' in node ? (node.validWhen?.map(c => c.rule) ?? []) : []),
+    ...('routes' in node ? (node.routes?.map(r => r.when) ?? []) : []),
+  ]
+  for (const rule of rules)
+    if (typeof rule === 'string')
+      for (const used of namesUsed(rule))
+        if (!known.has(used)) found.push(`“${name}” names “${used}”, which this form does not have.`)
+  if ('routes' in node)
+    for (const r of node.routes ?? [])
+      if (r.to !== 'finish' && !sections.has(r.to))
+        found.push(`“${name}” leads to the section “${r.to}”, which this form does not have.`)
   return 'items' in node ? [...found, ...node.items.flatMap(i => strangers(i, known, sections))] : found
 }
 
@@ -107,7 +152,12 @@ export function duplicateEdits(form: Form, places: readonly Place[], addresses: 
   const last = places.findLast(p => addresses.includes(p.address))
   if (!clip || !last) return { edits: [], addresses: [], notes: [] }
   const found = locate(form, last.address)
-  return pasteEdits(form, clip, { into: found.container === 'sections' ? last.address : found.container, at: found.index + 1 }, last.section + 1)
+  return pasteEdits(
+    form,
+    clip,
+    { into: found.container === 'sections' ? last.address : found.container, at: found.index + 1 },
+    last.section + 1,
+  )
 }
 
 /** The edits that take out several things; what stands inside another of them goes with that one. */
@@ -115,7 +165,9 @@ export function removeEdits(form: Form, places: readonly Place[], addresses: rea
   const chosen = places.filter(p => addresses.includes(p.address))
   const edits: Edit[] = []
   // From the end, so that addresses of equal codes stay right.
-  for (const place of chosen.filter(p => !chosen.some(other => other !== p && isInside(p, other))).reverse()) {
+  for (const place of chosen
+    .filter(p => !chosen.some(other => other !== p && isInside(p, other)))
+    .reverse()) {
     const edit: Edit = { do: 'remove', what: place.address }
     form = applyEdit(form, edit).form
     edits.push(edit)

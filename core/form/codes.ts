@@ -2,12 +2,66 @@ import { KEYWORDS } from '../expressions/parse'
 import { LIMITS, type Form } from './definition'
 import { outline } from './walk'
 
-const SMALL = new Set(['a', 'an', 'the', 'of', 'to', 'is', 'are', 'you', 'your', 'do', 'does', 'did', 'was', 'were', 'have', 'has', 'what', 'which', 'when', 'where', 'who', 'how', 'in', 'on', 'for', 'and', 'or', 'be', 'been', 'it', 'we', 'from', 'she', 'he', 'they', 'there', 'any', 'this', 'that', 'will', 'shall', 'can', 'may', 'at', 'by', 'with', 'if'])
+const SMALL = new Set([
+  'a',
+  'an',
+  'the',
+  'of',
+  'to',
+  'is',
+  'are',
+  'you',
+  'your',
+  'do',
+  'does',
+  'did',
+  'was',
+  'were',
+  'have',
+  'has',
+  'what',
+  'which',
+  'when',
+  'where',
+  'who',
+  'how',
+  'in',
+  'on',
+  'for',
+  'and',
+  'or',
+  'be',
+  'been',
+  'it',
+  'we',
+  'from',
+  'she',
+  'he',
+  'they',
+  'there',
+  'any',
+  'this',
+  'that',
+  'will',
+  'shall',
+  'can',
+  'may',
+  'at',
+  'by',
+  'with',
+  'if',
+])
 const LONGEST_PROPOSAL = 24
 
 /** A code made from a label: its telling words in small letters, joined by `_`. */
 export function codeFromLabel(label: string, fallback = 'question'): string {
-  const words = label.normalize('NFKD').replaceAll(/\p{M}/gu, '').replaceAll('ß', 'ss').toLowerCase().match(/[a-z0-9]+/g) ?? []
+  const words =
+    label
+      .normalize('NFKD')
+      .replaceAll(/\p{M}/gu, '')
+      .replaceAll('ß', 'ss')
+      .toLowerCase()
+      .match(/[a-z0-9]+/g) ?? []
   const telling = words.filter(w => !SMALL.has(w))
   let code = ''
   for (const word of telling.length > 0 ? telling : words) {
@@ -30,5 +84,9 @@ export function freeCode(wanted: string, taken: ReadonlySet<string>): string {
 
 /** The codes in use: of sections, or of what stands in them. */
 export function takenCodes(form: Form, kind: 'section' | 'item'): Set<string> {
-  return new Set(outline(form).filter(p => (p.kind === 'section') === (kind === 'section')).map(p => p.code))
+  return new Set(
+    outline(form)
+      .filter(p => (p.kind === 'section') === (kind === 'section'))
+      .map(p => p.code),
+  )
 }

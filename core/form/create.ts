@@ -21,7 +21,14 @@ const FRESH: { readonly [T in QuestionType]: (code: string, label: string) => Qu
   phone: (code, label) => ({ kind: 'question', code, type: 'phone', label }),
   url: (code, label) => ({ kind: 'question', code, type: 'url', label }),
   scale: (code, label) => ({ kind: 'question', code, type: 'scale', label, min: 1, max: 5 }),
-  grid: (code, label) => ({ kind: 'question', code, type: 'grid', label, rows: [{ code: 'row_1', label: 'First row' }], options: ['Poor', 'Fair', 'Good'].map(l => ({ code: l.toLowerCase(), label: l })) }),
+  grid: (code, label) => ({
+    kind: 'question',
+    code,
+    type: 'grid',
+    label,
+    rows: [{ code: 'row_1', label: 'First row' }],
+    options: ['Poor', 'Fair', 'Good'].map(l => ({ code: l.toLowerCase(), label: l })),
+  }),
   ranking: (code, label) => ({ kind: 'question', code, type: 'ranking', label, options: [] }),
   file: (code, label) => ({ kind: 'question', code, type: 'file', label }),
   signature: (code, label) => ({ kind: 'question', code, type: 'signature', label }),
@@ -30,14 +37,23 @@ const FRESH: { readonly [T in QuestionType]: (code: string, label: string) => Qu
 }
 
 /** A new section with a code of its own. */
-export const newSection = (form: Form, title: string): Section =>
-  ({ code: freeCode(codeFromLabel(title, 'section'), takenCodes(form, 'section')), title, items: [] })
+export const newSection = (form: Form, title: string): Section => ({
+  code: freeCode(codeFromLabel(title, 'section'), takenCodes(form, 'section')),
+  title,
+  items: [],
+})
 
 /** A new item from a typed line, with a code made from its words that is free in the form. */
-export function newItem(form: Form, kind: Exclude<LineKind, 'section'>, line: string, alsoTaken: readonly string[] = []): Item {
+export function newItem(
+  form: Form,
+  kind: Exclude<LineKind, 'section'>,
+  line: string,
+  alsoTaken: readonly string[] = [],
+): Item {
   const taken = new Set([...takenCodes(form, 'item'), ...alsoTaken])
   if (kind === 'note') return { kind, code: freeCode('note', taken), text: line }
-  if (kind === 'group') return { kind, code: freeCode(codeFromLabel(line, 'group'), taken), title: line, items: [] }
+  if (kind === 'group')
+    return { kind, code: freeCode(codeFromLabel(line, 'group'), taken), title: line, items: [] }
   return FRESH[kind](freeCode(codeFromLabel(line), taken), line)
 }
 
@@ -45,11 +61,31 @@ export function newItem(form: Form, kind: Exclude<LineKind, 'section'>, line: st
 const keysOf = (type: QuestionType): readonly string[] => Object.keys(QUESTIONS[type].shape)
 /** Properties that mean the same for every type that has them; the others go when the type changes, unless both types have them alike. */
 const ALIKE: Readonly<Record<string, readonly QuestionType[]>> = {
-  options: ['choice', 'choices', 'ranking'], list: ['choice', 'choices'], narrowedBy: ['choice', 'choices'], writeIn: ['choice', 'choices'],
-  min: ['integer', 'decimal', 'money'], max: ['integer', 'decimal', 'money'], unit: ['integer', 'decimal', 'value'], decimals: ['decimal', 'value'], currency: ['money', 'value'],
-  minLength: ['text', 'longText'], maxLength: ['text', 'longText'],
+  options: ['choice', 'choices', 'ranking'],
+  list: ['choice', 'choices'],
+  narrowedBy: ['choice', 'choices'],
+  writeIn: ['choice', 'choices'],
+  min: ['integer', 'decimal', 'money'],
+  max: ['integer', 'decimal', 'money'],
+  unit: ['integer', 'decimal', 'value'],
+  decimals: ['decimal', 'value'],
+  currency: ['money', 'value'],
+  minLength: ['text', 'longText'],
+  maxLength: ['text', 'longText'],
 }
-const COMMON: ReadonlySet<string> = new Set(['kind', 'code', 'label', 'help', 'placeholder', 'shownWhen', 'required', 'requiredMessage', 'validWhen', 'readOnly', 'under'])
+const COMMON: ReadonlySet<string> = new Set([
+  'kind',
+  'code',
+  'label',
+  'help',
+  'placeholder',
+  'shownWhen',
+  'required',
+  'requiredMessage',
+  'validWhen',
+  'readOnly',
+  'under',
+])
 
 /** The properties to set so that a question becomes one of another type, keeping what both have. */
 export function retyped(question: Question, type: QuestionType): Record<string, unknown> {
@@ -57,11 +93,15 @@ export function retyped(question: Question, type: QuestionType): Record<string, 
   const set: Record<string, unknown> = { type }
   const wanted = new Set(keysOf(type))
   for (const key of Object.keys(question)) {
-    const stays = wanted.has(key) && (COMMON.has(key) || (ALIKE[key]?.includes(type) && ALIKE[key]?.includes(question.type)))
+    const stays =
+      wanted.has(key) &&
+      (COMMON.has(key) || (ALIKE[key]?.includes(type) && ALIKE[key]?.includes(question.type)))
     if (!stays && key !== 'type') set[key] = fresh[key] ?? null
   }
-  for (const [key, value] of Object.entries(fresh)) if (!(key in question) && !COMMON.has(key)) set[key] = value
+  for (const [key, value] of Object.entries(fresh))
+    if (!(key in question) && !COMMON.has(key)) set[key] = value
   // Options of a choice may carry what those of a ranking may not.
-  if (type === 'ranking' && 'options' in question && set.options === undefined) set.options = question.options?.map(({ code, label }) => ({ code, label }))
+  if (type === 'ranking' && 'options' in question && set.options === undefined)
+    set.options = question.options?.map(({ code, label }) => ({ code, label }))
   return { ...set, type }
 }

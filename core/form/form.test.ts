@@ -12,52 +12,91 @@ import { outline } from './walk'
 import { prove } from '../prove/prove'
 import { TYPES } from './types'
 
-const demo = (name: string) => readFileSync(new URL(`../../demo/forms/${name}.form.json`, import.meta.url), 'utf8')
+const demo = (name: string) =>
+  readFileSync(new URL(`../../demo/forms/${name}.form.json`, import.meta.url), 'utf8')
 
 /** A random edit of a form: sometimes one that can't be made. */
 const edit = (form: Form): fc.Arbitrary<Edit> => {
   const places = outline(form)
   const some = fc.constantFrom(...places)
-  const home = fc.constantFrom(...places.filter(p => p.kind === 'section' || p.kind === 'group').map(p => p.address))
+  const home = fc.constantFrom(
+    ...places.filter(p => p.kind === 'section' || p.kind === 'group').map(p => p.address),
+  )
   const at = fc.nat(4)
   return fc.oneof(
     some.map((p): Edit => ({ do: 'remove', what: p.address })),
-    fc.tuple(home, at, fc.constantFrom(...Object.keys(TYPES) as (keyof typeof TYPES)[])).map(([into, i, type]): Edit => ({ do: 'insert', into, at: i, node: newItem(form, type, 'A new one') })),
-    fc.tuple(some, home, at).map(([p, into, i]): Edit => ({ do: 'move', what: p.address, into: p.kind === 'section' ? 'sections' : into, at: i })),
-    some.map((p): Edit => ({ do: 'change', what: p.address, set: { shownWhen: 'true', [p.kind === 'question' ? 'label' : p.kind === 'note' ? 'text' : 'title']: 'Changed' } })),
-    some.map((p): Edit => ({ do: 'change', what: p.address, set: p.kind === 'question' ? { ...retyped(p.node, 'choice'), shownWhen: null } : { nonsense: 1 } })),
+    fc
+      .tuple(home, at, fc.constantFrom(...(Object.keys(TYPES) as (keyof typeof TYPES)[])))
+      .map(([into, i, type]): Edit => ({
+        do: 'insert',
+        into,
+        at: i,
+        node: newItem(form, type, 'A new one'),
+      })),
+    fc
+      .tuple(some, home, at)
+      .map(([p, into, i]): Edit => ({
+        do: 'move',
+        what: p.address,
+        into: p.kind === 'section' ? 'sections' : into,
+        at: i,
+      })),
+    some.map((p): Edit => ({
+      do: 'change',
+      what: p.address,
+      set: {
+        shownWhen: 'true',
+        [p.kind === 'question' ? 'label' : p.kind === 'note' ? 'text' : 'title']: 'Changed',
+      },
+    })),
+    some.map((p): Edit => ({
+      do: 'change',
+      what: p.address,
+      set: p.kind === 'question' ? { ...retyped(p.node, 'choice'), shownWhen: null } : { nonsense: 1 },
+    })),
   )
 }
 
 describe('edits', () => {
   it('every edit is undone by its inverse, to the byte, and redone', () => {
-    fc.assert(fc.property(smallForm.chain(form => fc.tuple(fc.constant(form), fc.array(edit(form), { minLength: 1, maxLength: 6 }))), ([form, edits]) => {
-      let now = form
-      const back: Edit[] = []
-      const made: Edit[] = []
-      for (const e of edits) {
-        try {
-          const done = applyEdits(now, [e])
-          now = done.form
-          back.unshift(...done.inverses)
-          made.push(e)
-        }
-        catch (error) {
-          expect(error).toBeInstanceOf(EditError)
-        }
-      }
-      expect(readForm(now).problems).toBeNull()
-      expect(JSON.stringify(applyEdits(now, back).form)).toBe(JSON.stringify(form))
-      expect(JSON.stringify(applyEdits(form, made).form)).toBe(JSON.stringify(now))
-    }), { numRuns: 500 })
+    fc.assert(
+      fc.property(
+        smallForm.chain(form =>
+          fc.tuple(fc.constant(form), fc.array(edit(form), { minLength: 1, maxLength: 6 })),
+        ),
+        ([form, edits]) => {
+          let now = form
+          const back: Edit[] = []
+          const made: Edit[] = []
+          for (const e of edits) {
+            try {
+              const done = applyEdits(now, [e])
+              now = done.form
+              back.unshift(...done.inverses)
+              made.push(e)
+            } catch (error) {
+              expect(error).toBeInstanceOf(EditError)
+            }
+          }
+          expect(readForm(now).problems).toBeNull()
+          expect(JSON.stringify(applyEdits(now, back).form)).toBe(JSON.stringify(form))
+          expect(JSON.stringify(applyEdits(form, made).form)).toBe(JSON.stringify(now))
+        },
+      ),
+      { numRuns: 500 },
+    )
   })
   it('renaming a question re-writes every rule that uses it: the findings stay the same', () => {
-    fc.assert(fc.property(smallForm, (form) => {
-      const renamed = rename(form, 'item/q0', 'renamed_one')
-      const codes = (f: Form) => prove(f, '2026-11-24').findings.map(x => [x.code, x.at === 'q0' ? 'renamed_one' : x.at])
-      expect(codes(renamed)).toEqual(codes(form))
-      expect(JSON.stringify(renamed)).not.toMatch(/\bq0\b(?!")/)
-    }), { numRuns: 200 })
+    fc.assert(
+      fc.property(smallForm, form => {
+        const renamed = rename(form, 'item/q0', 'renamed_one')
+        const codes = (f: Form) =>
+          prove(f, '2026-11-24').findings.map(x => [x.code, x.at === 'q0' ? 'renamed_one' : x.at])
+        expect(codes(renamed)).toEqual(codes(form))
+        expect(JSON.stringify(renamed)).not.toMatch(/\bq0\b(?!")/)
+      }),
+      { numRuns: 200 },
+    )
   })
 })
 
@@ -70,7 +109,22 @@ describe('reading a definition', () => {
     }
   })
   it('lists every problem with its path and what was expected', () => {
-    const bad = { tobbin: 2, code: 'Bad code', sections: [{ code: 's', title: 'S', items: [{ kind: 'question', type: 'integr', code: 'q', label: 'Q' }, { kind: 'question', type: 'integer', code: 'and', label: 3, min: '1', colour: 'red' }, { kind: 'group', code: 'g', title: 'G', items: [{ kind: 'heading' }] }] }], extra: true }
+    const bad = {
+      tobbin: 2,
+      code: 'Bad code',
+      sections: [
+        {
+          code: 's',
+          title: 'S',
+          items: [
+            { kind: 'question', type: 'integr', code: 'q', label: 'Q' },
+            { kind: 'question', type: 'integer', code: 'and', label: 3, min: '1', colour: 'red' },
+            { kind: 'group', code: 'g', title: 'G', items: [{ kind: 'heading' }] },
+          ],
+        },
+      ],
+      extra: true,
+    }
     const { problems } = readForm(bad)
     const at = (path: string) => problems?.find(p => p.path === path)?.sentence
     expect(at('tobbin')).toBe('1 is expected, not 2.')
@@ -84,19 +138,28 @@ describe('reading a definition', () => {
     expect(at('sections[0].items[2].items[0].kind')).toContain('“group”')
   })
   it('survives anything: nonsense, depth, size', () => {
-    fc.assert(fc.property(fc.anything(), (data) => {
-      expect(readForm(data).problems?.length).toBeGreaterThan(0)
-    }))
+    fc.assert(
+      fc.property(fc.anything(), data => {
+        expect(readForm(data).problems?.length).toBeGreaterThan(0)
+      }),
+    )
     let deep: unknown = []
     for (let i = 0; i < 50_000; i++) deep = [deep]
     expect(readForm({ sections: deep }).problems?.[0]?.sentence).toContain('deep')
-    const large = JSON.stringify({ tobbin: 1, code: 'x', title: 'X', sections: Array.from({ length: 60_000 }, (_, i) => ({ code: `Bad ${i}`, title: i, items: {} })) })
+    const large = JSON.stringify({
+      tobbin: 1,
+      code: 'x',
+      title: 'X',
+      sections: Array.from({ length: 60_000 }, (_, i) => ({ code: `Bad ${i}`, title: i, items: {} })),
+    })
     expect(large.length).toBeGreaterThan(2_000_000)
     expect(readFormText(large).problems?.length).toBeGreaterThan(0)
     expect(readFormText('{').problems?.[0]?.sentence).toContain('not JSON')
   })
   it('the JSON Schema that docs/ ships is the one made from the Zod schema', () => {
-    const shipped: unknown = JSON.parse(readFileSync(new URL('../../docs/form.schema.json', import.meta.url), 'utf8'))
+    const shipped: unknown = JSON.parse(
+      readFileSync(new URL('../../docs/form.schema.json', import.meta.url), 'utf8'),
+    )
     expect(shipped).toEqual(JSON.parse(JSON.stringify(z.toJSONSchema(Form, { io: 'input' }))))
   })
 })

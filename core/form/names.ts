@@ -9,12 +9,16 @@ import type { Place, PlaceOf } from './walk'
 /** How questions and choices are called in sentences about a form. */
 export function namesOf(form: Form, places: readonly Place[]): Names {
   const found = new Map<string, PlaceOf<'question'> | PlaceOf<'group'>>()
-  for (const p of places) if ((p.kind === 'question' || p.kind === 'group') && !found.has(p.code)) found.set(p.code, p)
+  for (const p of places)
+    if ((p.kind === 'question' || p.kind === 'group') && !found.has(p.code)) found.set(p.code, p)
   const types = new FormNames(form, places)
   return {
-    question: (code) => {
+    question: code => {
       const place = found.get(code)
-      return (place?.kind === 'question' ? place.node.label : place?.node.title)?.replaceAll(/\{\{|\}\}/g, '') || undefined
+      return (
+        (place?.kind === 'question' ? place.node.label : place?.node.title)?.replaceAll(/\{\{|\}\}/g, '') ||
+        undefined
+      )
     },
     choice: (code, choice) => {
       const choices = choicesIn(types.typeOf(code))
@@ -31,32 +35,63 @@ const choicesIn = (type: ValueType): ReadonlyMap<string, string> | undefined =>
 export function ruleSentence(text: string, names: Names): Segment[] | null {
   try {
     return sentence(parsed(text), names)
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof ExpressionError) return null
     throw error
   }
 }
 
 /** A question that a rule may point at. */
-export interface Pointable { code: string, label: string, number: string, kind: PointedKind, choices: { code: string, label: string }[] }
+export interface Pointable {
+  code: string
+  label: string
+  number: string
+  kind: PointedKind
+  choices: { code: string; label: string }[]
+}
 
-const KINDS: Partial<Record<ValueType['kind'], PointedKind>> = { code: 'code', boolean: 'boolean', number: 'number', date: 'date', time: 'time', dateTime: 'dateTime', text: 'text' }
+const KINDS: Partial<Record<ValueType['kind'], PointedKind>> = {
+  code: 'code',
+  boolean: 'boolean',
+  number: 'number',
+  date: 'date',
+  time: 'time',
+  dateTime: 'dateTime',
+  text: 'text',
+}
 
 /** How the pointing builder takes a type; undefined for what is not pointed at. */
 export const pointedKind = (type: ValueType): PointedKind | undefined =>
-  type.kind === 'list' ? type.of.kind === 'code' ? 'codes' : 'entries' : KINDS[type.kind]
+  type.kind === 'list' ? (type.of.kind === 'code' ? 'codes' : 'entries') : KINDS[type.kind]
 
 /** The questions and repeating groups that a rule at a place may use: earlier ones, those of its section, in an entry its own. */
-export function pointable(form: Form, places: readonly Place[], at: Place, except: string | null = null): Pointable[] {
+export function pointable(
+  form: Form,
+  places: readonly Place[],
+  at: Place,
+  except: string | null = null,
+): Pointable[] {
   const types = new FormNames(form, places)
   const scope = types.at(at)
   return places.flatMap((p): Pointable[] => {
-    if (p.code === except || p.section > at.section || (p.kind !== 'question' && !(p.kind === 'group' && p.node.repeat))) return []
+    if (
+      p.code === except ||
+      p.section > at.section ||
+      (p.kind !== 'question' && !(p.kind === 'group' && p.node.repeat))
+    )
+      return []
     const found = scope.lookup(p.code)
     const kind = found && !found.within ? pointedKind(found.type) : undefined
     if (!found || !kind) return []
     const label = p.kind === 'question' ? p.node.label : p.node.title
-    return [{ code: p.code, label: label || p.code, number: p.number, kind, choices: [...choicesIn(found.type) ?? []].map(([code, l]) => ({ code, label: l })) }]
+    return [
+      {
+        code: p.code,
+        label: label || p.code,
+        number: p.number,
+        kind,
+        choices: [...(choicesIn(found.type) ?? [])].map(([code, l]) => ({ code, label: l })),
+      },
+    ]
   })
 }

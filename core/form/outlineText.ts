@@ -8,9 +8,18 @@ import type { Address } from './walk'
 
 /** What a pasted text would become: sections and questions, before anything is inserted, to be looked at and corrected. */
 export type Drafted =
-  | { kind: 'section', title: string }
-  | { kind: 'question', label: string, type: QuestionType, options: string[], required: boolean, help: string, code: string, writeIn: boolean }
-  | { kind: 'note', text: string }
+  | { kind: 'section'; title: string }
+  | {
+      kind: 'question'
+      label: string
+      type: QuestionType
+      options: string[]
+      required: boolean
+      help: string
+      code: string
+      writeIn: boolean
+    }
+  | { kind: 'note'; text: string }
 
 const MOST_LINES = 3_000
 const HEADING = /^(?:#+\s*|(?:section|part|page|chapter)\s+(?:\d+|[ivx]+|[a-z])\b\s*[:.)–-]?\s*)(.*)$/i
@@ -20,18 +29,71 @@ const HINT = /\s*[[(]\s*([a-z][a-z /-]{2,24})\s*[\])]\s*$/i
 
 /** Words in brackets behind a question, or in a type column, by what they mean. */
 const HINTS: Readonly<Record<string, QuestionType>> = {
-  'text': 'text', 'short text': 'text', 'long text': 'longText', 'paragraph': 'longText', 'comments': 'longText', 'number': 'integer', 'whole number': 'integer', 'integer': 'integer', 'decimal': 'decimal', 'decimal number': 'decimal',
-  'money': 'money', 'amount': 'money', 'currency': 'money', 'yes/no': 'yesNo', 'yes / no': 'yesNo', 'yes or no': 'yesNo', 'yes-no': 'yesNo', 'boolean': 'yesNo',
-  'choice': 'choice', 'single choice': 'choice', 'one of': 'choice', 'choose one': 'choice', 'drop-down': 'choice', 'dropdown': 'choice', 'radio': 'choice', 'multiple choice': 'choices', 'many of': 'choices', 'tick all that apply': 'choices', 'choose all that apply': 'choices', 'select all that apply': 'choices', 'check all that apply': 'choices', 'checkboxes': 'choices',
-  'date': 'date', 'time': 'time', 'date and time': 'dateTime', 'e-mail': 'email', 'email': 'email', 'phone': 'phone', 'telephone': 'phone', 'web address': 'url', 'website': 'url', 'url': 'url', 'scale': 'scale', 'rating': 'scale', 'ranking': 'ranking', 'file': 'file', 'upload': 'file', 'attachment': 'file', 'signature': 'signature',
+  text: 'text',
+  'short text': 'text',
+  'long text': 'longText',
+  paragraph: 'longText',
+  comments: 'longText',
+  number: 'integer',
+  'whole number': 'integer',
+  integer: 'integer',
+  decimal: 'decimal',
+  'decimal number': 'decimal',
+  money: 'money',
+  amount: 'money',
+  currency: 'money',
+  'yes/no': 'yesNo',
+  'yes / no': 'yesNo',
+  'yes or no': 'yesNo',
+  'yes-no': 'yesNo',
+  boolean: 'yesNo',
+  choice: 'choice',
+  'single choice': 'choice',
+  'one of': 'choice',
+  'choose one': 'choice',
+  'drop-down': 'choice',
+  dropdown: 'choice',
+  radio: 'choice',
+  'multiple choice': 'choices',
+  'many of': 'choices',
+  'tick all that apply': 'choices',
+  'choose all that apply': 'choices',
+  'select all that apply': 'choices',
+  'check all that apply': 'choices',
+  checkboxes: 'choices',
+  date: 'date',
+  time: 'time',
+  'date and time': 'dateTime',
+  'e-mail': 'email',
+  email: 'email',
+  phone: 'phone',
+  telephone: 'phone',
+  'web address': 'url',
+  website: 'url',
+  url: 'url',
+  scale: 'scale',
+  rating: 'scale',
+  ranking: 'ranking',
+  file: 'file',
+  upload: 'file',
+  attachment: 'file',
+  signature: 'signature',
 }
 /** What a label sounds like, the first that fits. */
 const SOUNDS: readonly (readonly [RegExp, QuestionType])[] = [
-  [/\be-?mail\b/i, 'email'], [/\b(?:phone|telephone|mobile)\b/i, 'phone'], [/\b(?:website|web address|url)\b/i, 'url'], [/\b(?:signature|signed)\b/i, 'signature'],
-  [/\bdate and time\b/i, 'dateTime'], [/\b(?:date|birthday|day of)\b|^when\b/i, 'date'], [/\b(?:what time|time of)\b/i, 'time'],
-  [/\bhow (?:many|old)\b|\bnumber of\b|^age\b/i, 'integer'], [/\b(?:price|cost|fee|amount|how much does)\b/i, 'money'],
-  [/\b(?:describe|explain|comments?|remarks?|details|anything else)\b/i, 'longText'], [/\b(?:upload|attach|photo(?:graph)?s?)\b/i, 'file'],
-  [/^(?:do|does|did|is|are|was|were|has|have|had|can|could|will|would|should|shall|may)\b/i, 'yesNo'], [/^(?!(?:what|which|how|who|whom|whose|when|where|why)\b).*\?$/i, 'yesNo'],
+  [/\be-?mail\b/i, 'email'],
+  [/\b(?:phone|telephone|mobile)\b/i, 'phone'],
+  [/\b(?:website|web address|url)\b/i, 'url'],
+  [/\b(?:signature|signed)\b/i, 'signature'],
+  [/\bdate and time\b/i, 'dateTime'],
+  [/\b(?:date|birthday|day of)\b|^when\b/i, 'date'],
+  [/\b(?:what time|time of)\b/i, 'time'],
+  [/\bhow (?:many|old)\b|\bnumber of\b|^age\b/i, 'integer'],
+  [/\b(?:price|cost|fee|amount|how much does)\b/i, 'money'],
+  [/\b(?:describe|explain|comments?|remarks?|details|anything else)\b/i, 'longText'],
+  [/\b(?:upload|attach|photo(?:graph)?s?)\b/i, 'file'],
+  [/^(?:do|does|did|is|are|was|were|has|have|had|can|could|will|would|should|shall|may)\b/i, 'yesNo'],
+  [/^(?!(?:what|which|how|who|whom|whose|when|where|why)\b).*\?$/i, 'yesNo'],
 ]
 const ALL_THAT_APPLY = /\b(?:all that apply|several|more than one|any number)\b/i
 const OTHER = /^other\b(?:.*(?:say|specify|which|what)|\s*[:_…(].*|)$/i
@@ -40,29 +102,52 @@ const OTHER = /^other\b(?:.*(?:say|specify|which|what)|\s*[:_…(].*|)$/i
 export function readOutline(text: string): Drafted[] {
   const lines = text.replaceAll('\r', '').split('\n').slice(0, MOST_LINES)
   const filled = lines.filter(l => l.trim() !== '')
-  const isTable = filled.length > 0 && filled.filter(l => l.includes('\t')).length >= Math.max(1, filled.length * 0.6)
+  const isTable =
+    filled.length > 0 && filled.filter(l => l.includes('\t')).length >= Math.max(1, filled.length * 0.6)
   return isTable ? fromTable(filled.map(l => l.split('\t').map(c => c.trim()))) : fromLines(filled)
 }
 
-const COLUMNS: Readonly<Record<string, RegExp>> = { label: /^(?:question|label|text|field|title|name)$/i, type: /^(?:type|kind|answer type)$/i, options: /^(?:options?|choices?|values?|answers?)$/i, required: /^(?:required|mandatory|must)$/i, help: /^(?:help|hint|note|description)$/i, code: /^(?:code|id|key|variable)$/i, section: /^(?:section|page|part|group)$/i }
+const COLUMNS: Readonly<Record<string, RegExp>> = {
+  label: /^(?:question|label|text|field|title|name)$/i,
+  type: /^(?:type|kind|answer type)$/i,
+  options: /^(?:options?|choices?|values?|answers?)$/i,
+  required: /^(?:required|mandatory|must)$/i,
+  help: /^(?:help|hint|note|description)$/i,
+  code: /^(?:code|id|key|variable)$/i,
+  section: /^(?:section|page|part|group)$/i,
+}
 
 function fromTable(rows: string[][]): Drafted[] {
   const [first = []] = rows
-  const named = new Map(Object.entries(COLUMNS).flatMap(([key, pattern]) => {
-    const at = first.findIndex(c => pattern.test(c))
-    return at < 0 ? [] : [[key, at] as const]
-  }))
+  const named = new Map(
+    Object.entries(COLUMNS).flatMap(([key, pattern]) => {
+      const at = first.findIndex(c => pattern.test(c))
+      return at < 0 ? [] : [[key, at] as const]
+    }),
+  )
   const hasHeader = named.has('label')
-  const at = (key: string, fallback: number) => hasHeader ? named.get(key) ?? -1 : fallback
-  const [label, type, options, required, help, code, section] = [at('label', 0), at('type', 1), at('options', 2), at('required', 3), at('help', -1), at('code', -1), at('section', -1)]
+  const at = (key: string, fallback: number) => (hasHeader ? (named.get(key) ?? -1) : fallback)
+  const [label, type, options, required, help, code, section] = [
+    at('label', 0),
+    at('type', 1),
+    at('options', 2),
+    at('required', 3),
+    at('help', -1),
+    at('code', -1),
+    at('section', -1),
+  ]
   let open = ''
   return rows.slice(hasHeader ? 1 : 0).flatMap((row): Drafted[] => {
     const cell = (i: number) => row[i] ?? ''
     const made = question(cell(label))
     if (made.label === '') return []
-    const listed = cell(options).split(/\s*[;|\n]\s*/).filter(Boolean)
+    const listed = cell(options)
+      .split(/\s*[;|\n]\s*/)
+      .filter(Boolean)
     for (const o of listed) addOption(made, o)
-    const hinted = HINTS[cell(type).toLowerCase()] ?? (cell(type) in TYPES ? Object.keys(TYPES).find((t): t is QuestionType => t === cell(type)) : undefined)
+    const hinted =
+      HINTS[cell(type).toLowerCase()] ??
+      (cell(type) in TYPES ? Object.keys(TYPES).find((t): t is QuestionType => t === cell(type)) : undefined)
     if (hinted) made.type = hinted
     else settle(made)
     if (/^(?:y|yes|x|true|1|required|\*)$/i.test(cell(required))) made.required = true
@@ -91,9 +176,10 @@ function fromLines(lines: string[]): Drafted[] {
       const title = heading || words
       drafted.push({ kind: 'section', title: isShouted(title) ? sentenceCase(title) : title })
       open = null
-    }
-    else if (open && numbered === undefined && (bullet !== undefined || indent > depth)) addOption(open, bullet ?? words)
-    else if (open && numbered === undefined && hasNumbers && !words.endsWith('?')) addOption(open, bullet ?? words)
+    } else if (open && numbered === undefined && (bullet !== undefined || indent > depth))
+      addOption(open, bullet ?? words)
+    else if (open && numbered === undefined && hasNumbers && !words.endsWith('?'))
+      addOption(open, bullet ?? words)
     else {
       open = question(numbered ?? bullet ?? words)
       depth = indent
@@ -104,7 +190,12 @@ function fromLines(lines: string[]): Drafted[] {
   return drafted
 }
 
-const isShouted = (words: string) => /\p{Lu}{3}/u.test(words) && words === words.toUpperCase() && !words.includes('?') && words.length < 80 && !BULLET.test(words)
+const isShouted = (words: string) =>
+  /\p{Lu}{3}/u.test(words) &&
+  words === words.toUpperCase() &&
+  !words.includes('?') &&
+  words.length < 80 &&
+  !BULLET.test(words)
 const sentenceCase = (words: string) => words.charAt(0) + words.slice(1).toLowerCase()
 
 function question(words: string): DraftedQuestion {
@@ -117,28 +208,47 @@ function question(words: string): DraftedQuestion {
   const isRequired = STAR.test(bare) || STAR.test(label.replace(HINT, '')) || hint === 'required'
   if (hinted || hint === 'required' || hint === 'optional') label = label.replace(HINT, '')
   label = label.replace(STAR, '').trim().slice(0, LIMITS.label)
-  return { kind: 'question', label, type: hinted ?? 'text', options: [], required: isRequired, help: '', code: '', writeIn: false }
+  return {
+    kind: 'question',
+    label,
+    type: hinted ?? 'text',
+    options: [],
+    required: isRequired,
+    help: '',
+    code: '',
+    writeIn: false,
+  }
 }
 
 function addOption(to: DraftedQuestion, words: string) {
-  const label = words.replace(/[\s:]*[_…]{2,}\s*$/, '').trim().slice(0, LIMITS.label)
+  const label = words
+    .replace(/[\s:]*[_…]{2,}\s*$/, '')
+    .trim()
+    .slice(0, LIMITS.label)
   if ((OTHER.test(words) || OTHER.test(label)) && to.options.length > 0) to.writeIn = true
   else if (label !== '' && to.options.length < LIMITS.options) to.options.push(label)
 }
 
 /** The type that the options and the words speak for, unless a hint has said it. */
 function settle(q: DraftedQuestion) {
-  const isYesNo = q.options.length === 2 && /^yes\b/i.test(q.options[0] ?? '') && /^no\b/i.test(q.options[1] ?? '')
+  const isYesNo =
+    q.options.length === 2 && /^yes\b/i.test(q.options[0] ?? '') && /^no\b/i.test(q.options[1] ?? '')
   if (isYesNo && !q.writeIn && (q.options[0]?.length ?? 0) < 6) {
     q.type = 'yesNo'
     q.options = []
-  }
-  else if (q.options.length > 0 && q.type !== 'choices' && q.type !== 'ranking') q.type = ALL_THAT_APPLY.test(q.label) ? 'choices' : 'choice'
-  else if (q.options.length === 0 && q.type === 'text') q.type = SOUNDS.find(([sound]) => sound.test(q.label))?.[1] ?? 'text'
+  } else if (q.options.length > 0 && q.type !== 'choices' && q.type !== 'ranking')
+    q.type = ALL_THAT_APPLY.test(q.label) ? 'choices' : 'choice'
+  else if (q.options.length === 0 && q.type === 'text')
+    q.type = SOUNDS.find(([sound]) => sound.test(q.label))?.[1] ?? 'text'
 }
 
 /** The edits that insert what was drafted: questions before the first heading go to a spot, each heading begins a section behind it. */
-export function outlineEdits(form: Form, drafted: readonly Drafted[], spot: Spot, sectionAt: number): { edits: Edit[], addresses: Address[] } {
+export function outlineEdits(
+  form: Form,
+  drafted: readonly Drafted[],
+  spot: Spot,
+  sectionAt: number,
+): { edits: Edit[]; addresses: Address[] } {
   const edits: Edit[] = []
   const addresses: Address[] = []
   const codes: string[] = []
@@ -172,8 +282,13 @@ function itemOf(form: Form, d: Exclude<Drafted, { kind: 'section' }>, codes: rea
   const taken = new Set([...takenCodes(form, 'item'), ...codes])
   const code = /^[a-z][a-z0-9_]{0,59}$/.test(d.code) ? freeCode(d.code, taken) : made.code
   const options: Option[] = []
-  for (const label of d.options) options.push({ code: freeCode(codeFromLabel(label, 'choice'), new Set(options.map(o => o.code))), label })
-  const more = { ...(d.help ? { help: d.help } : {}), ...(d.required && made.type !== 'value' && made.type !== 'hidden' ? { required: true as const } : {}) }
-  if (made.type === 'choice' || made.type === 'choices') return { ...made, code, ...more, options, ...(d.writeIn ? { writeIn: true as const } : {}) }
+  for (const label of d.options)
+    options.push({ code: freeCode(codeFromLabel(label, 'choice'), new Set(options.map(o => o.code))), label })
+  const more = {
+    ...(d.help ? { help: d.help } : {}),
+    ...(d.required && made.type !== 'value' && made.type !== 'hidden' ? { required: true as const } : {}),
+  }
+  if (made.type === 'choice' || made.type === 'choices')
+    return { ...made, code, ...more, options, ...(d.writeIn ? { writeIn: true as const } : {}) }
   return made.type === 'ranking' ? { ...made, code, ...more, options } : { ...made, code, ...more }
 }

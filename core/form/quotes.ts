@@ -2,7 +2,9 @@
  * Texts may quote answers: `{{ owner_name }}`, `{{ upper case(boat) }}`, `{{ lift_on | long date }}`. A quote is an expression of the rule
  * language, with a format behind a bar where the type's own is not wanted.
  */
-export type Piece = { kind: 'words', text: string } | { kind: 'quote', source: string, format: string | null, from: number, to: number }
+export type Piece =
+  | { kind: 'words'; text: string }
+  | { kind: 'quote'; source: string; format: string | null; from: number; to: number }
 
 const QUOTE = /\{\{([\s\S]*?)\}\}/g
 /** How many quotes one text may hold; the rest stands as written. */
@@ -19,7 +21,13 @@ export function piecesOf(text: string): Piece[] {
     const bar = inner.lastIndexOf('|')
     const source = (bar < 0 ? inner : inner.slice(0, bar)).trim()
     const from = match.index + 2 + inner.length - inner.trimStart().length
-    pieces.push({ kind: 'quote', source, format: bar < 0 ? null : inner.slice(bar + 1).trim(), from, to: from + source.length })
+    pieces.push({
+      kind: 'quote',
+      source,
+      format: bar < 0 ? null : inner.slice(bar + 1).trim(),
+      from,
+      to: from + source.length,
+    })
     end = match.index + match[0].length
   }
   if (end < text.length) pieces.push({ kind: 'words', text: text.slice(end) })
@@ -27,13 +35,23 @@ export function piecesOf(text: string): Piece[] {
 }
 
 /** The formats of quotes by name. */
-export const FORMATS = ['upper case', 'lower case', 'short date', 'long date', 'money', 'list', 'lines'] as const
+export const FORMATS = [
+  'upper case',
+  'lower case',
+  'short date',
+  'long date',
+  'money',
+  'list',
+  'lines',
+] as const
 export type Format = (typeof FORMATS)[number]
 export const isFormat = (text: string): text is Format => FORMATS.some(f => f === text)
 
 /** A text with the expressions of its quotes replaced; null for one leaves it. */
 export function requoted(text: string, replace: (source: string) => string | null): string {
-  const quotes = piecesOf(text).filter(p => p.kind === 'quote').reverse()
+  const quotes = piecesOf(text)
+    .filter(p => p.kind === 'quote')
+    .reverse()
   return quotes.reduce((done, q) => {
     const next = replace(q.source)
     return next === null ? done : done.slice(0, q.from) + next + done.slice(q.to)

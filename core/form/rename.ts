@@ -11,14 +11,19 @@ import { outline, type Address, type Place } from './walk'
 function renamedIn(text: string, from: string, to: string, groups: readonly string[]): string {
   try {
     const expr = parse(text)
-    const isMember = (n: Expr) => n.kind === 'path' && n.member === from && namesIn(expr).some(name => groups.includes(name)) && !ofChoice(n.of)
-    const spots = [...nodesOf(expr)].flatMap((n) => {
-      if (n.kind === 'name' && n.name === from) return [{ from: n.from, to: n.to }]
-      return isMember(n) ? [{ from: n.to - from.length, to: n.to }] : []
-    }).sort((a, b) => b.from - a.from)
+    const isMember = (n: Expr) =>
+      n.kind === 'path' &&
+      n.member === from &&
+      namesIn(expr).some(name => groups.includes(name)) &&
+      !ofChoice(n.of)
+    const spots = [...nodesOf(expr)]
+      .flatMap(n => {
+        if (n.kind === 'name' && n.name === from) return [{ from: n.from, to: n.to }]
+        return isMember(n) ? [{ from: n.to - from.length, to: n.to }] : []
+      })
+      .sort((a, b) => b.from - a.from)
     return spots.reduce((done, spot) => done.slice(0, spot.from) + to + done.slice(spot.to), text)
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof ExpressionError) return text
     throw error
   }
@@ -47,22 +52,49 @@ export function renameEdits(form: Form, address: Address, code: string): Edit[] 
 
 /** The edit that renames a code where turns and walks name it; null where none does. */
 function inParties(form: Form, from: string, to: string): Edit | null {
-  const key = (code: string) => code === from ? to : code
-  const keyed = <T>(record: Readonly<Record<string, T>>): Record<string, T> => Object.fromEntries(Object.entries(record).map(([k, v]) => [key(k), v]))
-  const turns = form.turns?.map(t => ({ ...t, by: typeof t.by === 'object' && 'answer' in t.by ? { answer: key(t.by.answer) } : t.by, access: keyed(t.access) }))
-  const walks = form.walks?.map(({ expect, ...w }) => ({
-    ...w, answers: keyed(w.answers),
-    expect: Object.fromEntries(Object.entries(expect).map(([k, v]) => [k, k === 'values' && typeof v === 'object' && !Array.isArray(v) ? keyed(v) : k !== 'turns' && Array.isArray(v) ? v.map(key) : v])),
+  const key = (code: string) => (code === from ? to : code)
+  const keyed = <T>(record: Readonly<Record<string, T>>): Record<string, T> =>
+    Object.fromEntries(Object.entries(record).map(([k, v]) => [key(k), v]))
+  const turns = form.turns?.map(t => ({
+    ...t,
+    by: typeof t.by === 'object' && 'answer' in t.by ? { answer: key(t.by.answer) } : t.by,
+    access: keyed(t.access),
   }))
-  const changed = (now: unknown, before: unknown) => now !== undefined && JSON.stringify(now) !== JSON.stringify(before)
-  const set = { ...(changed(turns, form.turns) ? { turns } : {}), ...(changed(walks, form.walks) ? { walks } : {}) }
+  const walks = form.walks?.map(({ expect, ...w }) => ({
+    ...w,
+    answers: keyed(w.answers),
+    expect: Object.fromEntries(
+      Object.entries(expect).map(([k, v]) => [
+        k,
+        k === 'values' && typeof v === 'object' && !Array.isArray(v)
+          ? keyed(v)
+          : k !== 'turns' && Array.isArray(v)
+            ? v.map(key)
+            : v,
+      ]),
+    ),
+  }))
+  const changed = (now: unknown, before: unknown) =>
+    now !== undefined && JSON.stringify(now) !== JSON.stringify(before)
+  const set = {
+    ...(changed(turns, form.turns) ? { turns } : {}),
+    ...(changed(walks, form.walks) ? { walks } : {}),
+  }
   return Object.keys(set).length > 0 ? { do: 'change', what: 'form', set } : null
 }
 
 function rerouted(form: Form, from: string, to: string): Edit[] {
-  return outline(form).flatMap((p): Edit[] => p.kind === 'section' && p.node.routes?.some(r => r.to === from)
-    ? [{ do: 'change', what: p.address, set: { routes: p.node.routes.map(r => r.to === from ? { ...r, to } : r) } }]
-    : [])
+  return outline(form).flatMap((p): Edit[] =>
+    p.kind === 'section' && p.node.routes?.some(r => r.to === from)
+      ? [
+          {
+            do: 'change',
+            what: p.address,
+            set: { routes: p.node.routes.map(r => (r.to === from ? { ...r, to } : r)) },
+          },
+        ]
+      : [],
+  )
 }
 
 /** Each edit is made before the next is worked out: several may change the same list of checks. */
@@ -81,14 +113,20 @@ function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => voi
   const quoting = (text: string) => requoted(text, again)
   for (const before of outline(form)) {
     for (const { key, index } of textsAt(before)) {
-      const text = outline(form).filter(p => p.address === before.address).flatMap(textsAt).find(t => t.key === key && t.index === index)
+      const text = outline(form)
+        .filter(p => p.address === before.address)
+        .flatMap(textsAt)
+        .find(t => t.key === key && t.index === index)
       if (text && quoting(text.text) !== text.text) step(withText(text, quoting(text.text)))
     }
-    if (before.kind !== 'section' && 'under' in before.node && before.node.under?.question === from) step({ do: 'change', what: before.address, set: { under: { ...before.node.under, question: to } } })
+    if (before.kind !== 'section' && 'under' in before.node && before.node.under?.question === from)
+      step({ do: 'change', what: before.address, set: { under: { ...before.node.under, question: to } } })
   }
   const closings = withClosingTexts(form, quoting)
-  if (closings && JSON.stringify(closings) !== JSON.stringify(form.closings)) step({ do: 'change', what: 'form', set: { closings } })
+  if (closings && JSON.stringify(closings) !== JSON.stringify(form.closings))
+    step({ do: 'change', what: 'form', set: { closings } })
 }
 
 /** Renames at once; see `renameEdits`. */
-export const rename = (form: Form, address: Address, code: string): Form => applyEdits(form, renameEdits(form, address, code)).form
+export const rename = (form: Form, address: Address, code: string): Form =>
+  applyEdits(form, renameEdits(form, address, code)).form

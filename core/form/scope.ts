@@ -7,15 +7,28 @@ import { columnsOf, HELD, valueTypeOf } from './types'
 import type { GroupPlace, Place, PlaceOf } from './walk'
 
 /** A rule's text, read: its tree and type, or what is wrong with it. */
-export interface Reading { expr: Expr | null, type: ValueType, syntax: ExpressionError | null, problems: readonly ExpressionProblem[] }
+export interface Reading {
+  expr: Expr | null
+  type: ValueType
+  syntax: ExpressionError | null
+  problems: readonly ExpressionProblem[]
+}
 
 /** Where an expression stands: what it may name depends on it. */
-export interface Standpoint { section: number, groups: readonly GroupPlace[], entryOf: GroupPlace | null }
+export interface Standpoint {
+  section: number
+  groups: readonly GroupPlace[]
+  entryOf: GroupPlace | null
+}
 
 const isInside = (stand: Standpoint, group: GroupPlace) => stand.groups.some(g => g.order === group.order)
 
 /** The standpoint inside an entry of a repeating group, for its heading. */
-export const insideOf = (place: GroupPlace): Standpoint => ({ section: place.section, groups: [...place.groups, place], entryOf: place })
+export const insideOf = (place: GroupPlace): Standpoint => ({
+  section: place.section,
+  groups: [...place.groups, place],
+  entryOf: place,
+})
 
 /** What names mean in a form, place by place; types are worked out once. */
 export class Names {
@@ -26,7 +39,10 @@ export class Names {
   private readonly scopes = new Map<string, Scope>()
   private readonly readings = new Map<string, Reading>()
 
-  constructor(private readonly form: Form, private readonly places: readonly Place[]) {
+  constructor(
+    private readonly form: Form,
+    private readonly places: readonly Place[],
+  ) {
     for (const p of places) {
       if (p.kind === 'question' && !this.questions.has(p.code)) this.questions.set(p.code, p)
       if (p.kind === 'group' && p.node.repeat && !this.groups.has(p.code)) this.groups.set(p.code, p)
@@ -34,7 +50,8 @@ export class Names {
   }
 
   /** The question, or the repeating group, that a code names. */
-  placeOf = (code: string): PlaceOf<'question'> | GroupPlace | undefined => this.questions.get(code) ?? this.groups.get(code)
+  placeOf = (code: string): PlaceOf<'question'> | GroupPlace | undefined =>
+    this.questions.get(code) ?? this.groups.get(code)
 
   typeOf(code: string): ValueType {
     const known = this.types.get(code)
@@ -43,14 +60,21 @@ export class Names {
     if (this.working.has(code)) return UNKNOWN
     this.working.add(code)
     const place = this.placeOf(code)
-    const type = !place ? UNKNOWN : place.kind === 'group' ? this.entriesType(place) : valueTypeOf(place.node, this.form, text => this.read(text, place, null).type)
+    const type = !place
+      ? UNKNOWN
+      : place.kind === 'group'
+        ? this.entriesType(place)
+        : valueTypeOf(place.node, this.form, text => this.read(text, place, null).type)
     this.working.delete(code)
     this.types.set(code, type)
     return type
   }
 
   private entriesType(group: GroupPlace): ValueType {
-    const inside = this.places.filter(p => p.entryOf?.order === group.order && (p.kind === 'question' || (p.kind === 'group' && p.node.repeat)))
+    const inside = this.places.filter(
+      p =>
+        p.entryOf?.order === group.order && (p.kind === 'question' || (p.kind === 'group' && p.node.repeat)),
+    )
     const members: Members = new Map(inside.map(p => [p.code, this.typeOf(p.code)]))
     return { kind: 'list', of: { kind: 'context', members } }
   }
@@ -61,15 +85,22 @@ export class Names {
     const known = this.scopes.get(key)
     if (known) return known
     const scope: Scope = {
-      lookup: (name) => {
+      lookup: name => {
         if (name === 'row') return row === null ? undefined : { type: this.rowType(row), later: false }
         const place = this.placeOf(name)
         if (!place) return undefined
         const outer = place.entryOf
         const within = outer && !isInside(stand, outer) ? outer.code : undefined
-        return { type: this.typeOf(name), later: place.section > stand.section, ...(within === undefined ? {} : { within }) }
+        return {
+          type: this.typeOf(name),
+          later: place.section > stand.section,
+          ...(within === undefined ? {} : { within }),
+        }
       },
-      names: () => [...this.questions.values(), ...this.groups.values()].filter(p => p.section <= stand.section && (!p.entryOf || isInside(stand, p.entryOf))).map(p => p.code),
+      names: () =>
+        [...this.questions.values(), ...this.groups.values()]
+          .filter(p => p.section <= stand.section && (!p.entryOf || isInside(stand, p.entryOf)))
+          .map(p => p.code),
     }
     this.scopes.set(key, scope)
     return scope
@@ -77,11 +108,23 @@ export class Names {
 
   private rowType(list: string): ValueType {
     const found = this.form.lists?.find(l => l.code === list)
-    return { kind: 'context', members: new Map<string, ValueType>([['code', TEXT], ['label', TEXT], ...(found ? columnsOf(found) : []).map(c => [c.code, HELD[c.type]] as const)]) }
+    return {
+      kind: 'context',
+      members: new Map<string, ValueType>([
+        ['code', TEXT],
+        ['label', TEXT],
+        ...(found ? columnsOf(found) : []).map(c => [c.code, HELD[c.type]] as const),
+      ]),
+    }
   }
 
   /** Reads an expression where it stands; with an error of any kind it has no tree. Kept, since texts recur. */
-  read(text: string, stand: Standpoint, wanted: ValueType | null = BOOLEAN, row: string | null = null): Reading {
+  read(
+    text: string,
+    stand: Standpoint,
+    wanted: ValueType | null = BOOLEAN,
+    row: string | null = null,
+  ): Reading {
     const key = `${stand.section}/${stand.entryOf?.order ?? ''}/${row ?? ''}/${wanted?.kind ?? ''}:${text}`
     const known = this.readings.get(key)
     if (known) return known
@@ -97,8 +140,7 @@ export function readRule(text: string, scope: Scope, wanted: ValueType | null = 
     const expr = parsed(text)
     const { type, problems } = check(expr, scope, wanted)
     return { expr: problems.length === 0 ? expr : null, type, syntax: null, problems }
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof ExpressionError) return { expr: null, type: UNKNOWN, syntax: error, problems: [] }
     throw error
   }

@@ -6,25 +6,46 @@ import { outline, type Address, type Place } from './walk'
 
 export type Field = 'label' | 'code' | 'rule'
 /** Something found: where, in which text of it, and the stretch that matches. */
-export interface Found { address: Address, field: Field, text: string, from: number, to: number }
+export interface Found {
+  address: Address
+  field: Field
+  text: string
+  from: number
+  to: number
+}
 
 const MOST_FOUND = 2_000
-const labelOf = (place: Place): { key: string, text: string } =>
-  place.kind === 'question' ? { key: 'label', text: place.node.label } : place.kind === 'note' ? { key: 'text', text: place.node.text } : { key: 'title', text: place.node.title }
+const labelOf = (place: Place): { key: string; text: string } =>
+  place.kind === 'question'
+    ? { key: 'label', text: place.node.label }
+    : place.kind === 'note'
+      ? { key: 'text', text: place.node.text }
+      : { key: 'title', text: place.node.title }
 
 /** Finds a text in labels, codes and rules, without regard to capitals. */
-export function findIn(form: Form, places: readonly Place[], wanted: string, fields: readonly Field[]): Found[] {
+export function findIn(
+  form: Form,
+  places: readonly Place[],
+  wanted: string,
+  fields: readonly Field[],
+): Found[] {
   if (wanted === '') return []
   const found: Found[] = []
   const look = (address: Address, field: Field, text: string) => {
     const lower = text.toLowerCase()
-    for (let at = lower.indexOf(wanted.toLowerCase()); at >= 0 && found.length < MOST_FOUND; at = lower.indexOf(wanted.toLowerCase(), at + wanted.length)) found.push({ address, field, text, from: at, to: at + wanted.length })
+    for (
+      let at = lower.indexOf(wanted.toLowerCase());
+      at >= 0 && found.length < MOST_FOUND;
+      at = lower.indexOf(wanted.toLowerCase(), at + wanted.length)
+    )
+      found.push({ address, field, text, from: at, to: at + wanted.length })
   }
   for (const place of places) {
     if (fields.includes('label')) look(place.address, 'label', labelOf(place).text)
     if (fields.includes('code')) look(place.address, 'code', place.code)
   }
-  if (fields.includes('rule')) for (const rule of rulesOf(form, places)) look(rule.place.address, 'rule', rule.text)
+  if (fields.includes('rule'))
+    for (const rule of rulesOf(form, places)) look(rule.place.address, 'rule', rule.text)
   const order = new Map(places.map(p => [p.address, p.order]))
   return found.sort((a, b) => (order.get(a.address) ?? 0) - (order.get(b.address) ?? 0))
 }
@@ -32,7 +53,12 @@ export function findIn(form: Form, places: readonly Place[], wanted: string, fie
 const escaped = (text: string) => text.replaceAll(/[.*+?^${}()|[\]\\]/g, '\\$&')
 
 /** The edits that replace a text everywhere it was found; a code changes with every rule that uses it. `refused`: what could not be replaced. */
-export function replaceEdits(form: Form, wanted: string, by: string, fields: readonly Field[]): { edits: Edit[], count: number, refused: string[] } {
+export function replaceEdits(
+  form: Form,
+  wanted: string,
+  by: string,
+  fields: readonly Field[],
+): { edits: Edit[]; count: number; refused: string[] } {
   const pattern = new RegExp(escaped(wanted), 'gi')
   const edits: Edit[] = []
   const refused: string[] = []
@@ -44,8 +70,7 @@ export function replaceEdits(form: Form, wanted: string, by: string, fields: rea
         edits.push(edit)
       }
       count += made.length > 0 ? 1 : 0
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof EditError)) throw error
       refused.push(`${what}: ${error.message}`)
     }
@@ -62,7 +87,8 @@ export function replaceEdits(form: Form, wanted: string, by: string, fields: rea
     for (const { id } of rulesOf(form)) {
       const rule = rulesOf(form).find(r => r.id === id)
       const next = rule?.text.replaceAll(pattern, () => by)
-      if (rule && next !== undefined && next !== rule.text) make([withRule(form, rule, next)], rule.place.code)
+      if (rule && next !== undefined && next !== rule.text)
+        make([withRule(form, rule, next)], rule.place.code)
     }
   }
   if (fields.includes('code')) {

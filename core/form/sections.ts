@@ -11,17 +11,45 @@ export function mergeEdits(form: Form, place: PlaceOf<'section'>): Edit[] {
   const above = form.sections[place.section - 1]
   const own = form.sections[place.section]
   if (!above || !own) return []
-  const group: Item[] = own.shownWhen === undefined && own.readOnly === undefined && own.validWhen === undefined
-    ? own.items
-    : [{ kind: 'group', code: freeCode(own.code, takenCodes(form, 'item')), title: own.title, ...(own.shownWhen === undefined ? {} : { shownWhen: own.shownWhen }), ...(own.validWhen ? { validWhen: own.validWhen } : {}), ...(own.readOnly === undefined ? {} : { readOnly: own.readOnly }), items: own.items }]
-  const routes = [...above.routes ?? [], ...own.routes ?? []].filter(r => r.to !== own.code)
-  const merged: Section = { ...above, items: [...above.items, ...group], ...(routes.length > 0 ? { routes } : {}) }
+  const group: Item[] =
+    own.shownWhen === undefined && own.readOnly === undefined && own.validWhen === undefined
+      ? own.items
+      : [
+          {
+            kind: 'group',
+            code: freeCode(own.code, takenCodes(form, 'item')),
+            title: own.title,
+            ...(own.shownWhen === undefined ? {} : { shownWhen: own.shownWhen }),
+            ...(own.validWhen ? { validWhen: own.validWhen } : {}),
+            ...(own.readOnly === undefined ? {} : { readOnly: own.readOnly }),
+            items: own.items,
+          },
+        ]
+  const routes = [...(above.routes ?? []), ...(own.routes ?? [])].filter(r => r.to !== own.code)
+  const merged: Section = {
+    ...above,
+    items: [...above.items, ...group],
+    ...(routes.length > 0 ? { routes } : {}),
+  }
   if (routes.length === 0) delete merged.routes
   const index = place.section
-  const repointed = form.sections.flatMap((s, i): Edit[] => i < index - 1 && s.routes?.some(r => r.to === own.code)
-    ? [{ do: 'change', what: `section/${s.code}`, set: { routes: s.routes.map(r => r.to === own.code ? { ...r, to: above.code } : r) } }]
-    : [])
-  return [...repointed, { do: 'remove', what: place.address }, { do: 'remove', what: addressAt(form, index - 1) }, { do: 'insert', into: 'sections', at: index - 1, node: merged }]
+  const repointed = form.sections.flatMap((s, i): Edit[] =>
+    i < index - 1 && s.routes?.some(r => r.to === own.code)
+      ? [
+          {
+            do: 'change',
+            what: `section/${s.code}`,
+            set: { routes: s.routes.map(r => (r.to === own.code ? { ...r, to: above.code } : r)) },
+          },
+        ]
+      : [],
+  )
+  return [
+    ...repointed,
+    { do: 'remove', what: place.address },
+    { do: 'remove', what: addressAt(form, index - 1) },
+    { do: 'insert', into: 'sections', at: index - 1, node: merged },
+  ]
 }
 
 /** The edits that begin a new section at an item that stands directly in one; what follows goes with it, and so do the routes. */
@@ -33,8 +61,18 @@ export function splitEdits(form: Form, place: Place, title: string): Edit[] {
   const code = freeCode(`${own.code.slice(0, 50)}_2`, takenCodes(form, 'section'))
   const { routes, ...rest } = own
   const first: Section = { ...rest, items: own.items.slice(0, index) }
-  const second: Section = { code, title, ...(own.shownWhen === undefined ? {} : { shownWhen: own.shownWhen }), items: own.items.slice(index), ...(routes ? { routes } : {}) }
-  return [{ do: 'remove', what: addressAt(form, place.section) }, { do: 'insert', into: 'sections', at: place.section, node: first }, { do: 'insert', into: 'sections', at: place.section + 1, node: second }]
+  const second: Section = {
+    code,
+    title,
+    ...(own.shownWhen === undefined ? {} : { shownWhen: own.shownWhen }),
+    items: own.items.slice(index),
+    ...(routes ? { routes } : {}),
+  }
+  return [
+    { do: 'remove', what: addressAt(form, place.section) },
+    { do: 'insert', into: 'sections', at: place.section, node: first },
+    { do: 'insert', into: 'sections', at: place.section + 1, node: second },
+  ]
 }
 
 /** The address of a section by its position, also where a code stands twice. */

@@ -3,7 +3,13 @@ import type { Edit } from './edits'
 import type { Place } from './walk'
 
 /** A text of a place that may quote answers: where in its node it stands. `entry`: it speaks from inside an entry of the group itself. */
-export interface QuotingText { place: Place, key: string, index: number, text: string, entry: boolean }
+export interface QuotingText {
+  place: Place
+  key: string
+  index: number
+  text: string
+  entry: boolean
+}
 
 const PLAIN_KEYS = ['label', 'title', 'text', 'help', 'requiredMessage', 'patternMessage'] as const
 
@@ -27,11 +33,21 @@ export function textsAt(place: Place): QuotingText[] {
 /** The edit that gives such a text other words. */
 export function withText({ place, key, index }: QuotingText, text: string): Edit {
   const { node, address } = place
-  if (key === 'validWhen' && 'validWhen' in node) return { do: 'change', what: address, set: { validWhen: node.validWhen?.map((c, i) => i === index ? { ...c, message: text } : c) } }
-  if (key === 'heading' && place.kind === 'group') return { do: 'change', what: address, set: { repeat: { ...place.node.repeat, heading: text } } }
+  if (key === 'validWhen' && 'validWhen' in node)
+    return {
+      do: 'change',
+      what: address,
+      set: { validWhen: node.validWhen?.map((c, i) => (i === index ? { ...c, message: text } : c)) },
+    }
+  if (key === 'heading' && place.kind === 'group')
+    return { do: 'change', what: address, set: { repeat: { ...place.node.repeat, heading: text } } }
   return { do: 'change', what: address, set: { [key]: text } }
 }
 
 /** The closings with their texts rewritten. */
 export const withClosingTexts = (form: Form, rewrite: (text: string) => string): Form['closings'] =>
-  form.closings?.map(c => ({ ...c, ...(c.title === undefined ? {} : { title: rewrite(c.title) }), ...(c.text === undefined ? {} : { text: rewrite(c.text) }) }))
+  form.closings?.map(c => ({
+    ...c,
+    ...(c.title === undefined ? {} : { title: rewrite(c.title) }),
+    ...(c.text === undefined ? {} : { text: rewrite(c.text) }),
+  }))

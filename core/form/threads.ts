@@ -4,7 +4,11 @@ import { rulesAt } from './rules'
 import type { Address, Place } from './walk'
 
 /** A question that rules depend on, with what depends on it, as a line in the margin of the script. */
-export interface Thread { from: Address, to: readonly Address[], lane: number }
+export interface Thread {
+  from: Address
+  to: readonly Address[]
+  lane: number
+}
 
 /**
  * The threads of a form: one for every question that a rule elsewhere names. Lanes are given so that two threads that
@@ -22,14 +26,16 @@ export function threadsOf(places: readonly Place[], lanes: number): Thread[] {
     }
   }
   const ends: number[] = []
-  return [...dependants].sort(([a], [b]) => a.order - b.order).flatMap(([gate, to]): Thread[] => {
-    const orders = [gate.order, ...[...to].map(a => orderOf.get(a) ?? 0)]
-    const [first, last] = [Math.min(...orders), Math.max(...orders)]
-    const lane = Array.from({ length: lanes }, (_, i) => i).find(i => (ends[i] ?? -1) < first)
-    if (lane === undefined) return []
-    ends[lane] = last
-    return [{ from: gate.address, to: [...to], lane }]
-  })
+  return [...dependants]
+    .sort(([a], [b]) => a.order - b.order)
+    .flatMap(([gate, to]): Thread[] => {
+      const orders = [gate.order, ...[...to].map(a => orderOf.get(a) ?? 0)]
+      const [first, last] = [Math.min(...orders), Math.max(...orders)]
+      const lane = Array.from({ length: lanes }, (_, i) => i).find(i => (ends[i] ?? -1) < first)
+      if (lane === undefined) return []
+      ends[lane] = last
+      return [{ from: gate.address, to: [...to], lane }]
+    })
 }
 
 const RULES = new WeakMap<Place['node'], readonly string[]>()
@@ -47,8 +53,10 @@ export const namesUsed = (text: string): readonly string[] => readSafely(text)?.
 
 /** Reads from rules the codes of questions inside entries that they ask for through their group: `age` of `crew.age` or `some p in crew satisfies p.age > 5`. */
 export function memberReader(places: readonly Place[]): (text: string) => string[] {
-  const groupsOf = new Map(places.flatMap(p => p.entryOf ? [[p.code, p.groups.map(g => g.code)] as const] : []))
-  return (text) => {
+  const groupsOf = new Map(
+    places.flatMap(p => (p.entryOf ? [[p.code, p.groups.map(g => g.code)] as const] : [])),
+  )
+  return text => {
     const read = groupsOf.size > 0 ? readSafely(text) : null
     return read?.members.filter(m => groupsOf.get(m)?.some(g => read.names.includes(g))) ?? []
   }
@@ -57,27 +65,38 @@ export function memberReader(places: readonly Place[]): (text: string) => string
 /** Reads from rules the questions and groups that they name; a group of which single answers are named stands for those. */
 export function placeReader(places: readonly Place[]): (text: string) => Place[] {
   const byCode = new Map<string, Place>()
-  for (const p of places) if ((p.kind === 'question' || p.kind === 'group') && !byCode.has(p.code)) byCode.set(p.code, p)
+  for (const p of places)
+    if ((p.kind === 'question' || p.kind === 'group') && !byCode.has(p.code)) byCode.set(p.code, p)
   const membersOf = memberReader(places)
-  return (text) => {
+  return text => {
     const members = membersOf(text).flatMap(m => byCode.get(m) ?? [])
     const groups = new Set(members.flatMap(m => m.groups.map(g => g.code)))
-    return [...namesUsed(text).filter(name => !groups.has(name)).flatMap(name => byCode.get(name) ?? []), ...members]
+    return [
+      ...namesUsed(text)
+        .filter(name => !groups.has(name))
+        .flatMap(name => byCode.get(name) ?? []),
+      ...members,
+    ]
   }
 }
 
-interface Read { names: readonly string[], members: readonly string[] }
+interface Read {
+  names: readonly string[]
+  members: readonly string[]
+}
 const KNOWN = new WeakMap<Expr, Read>()
 function readSafely(text: string): Read | null {
   try {
     const expr = parsed(text)
     const known = KNOWN.get(expr)
     if (known) return known
-    const read = { names: namesIn(expr), members: [...new Set([...nodesOf(expr)].flatMap(n => n.kind === 'path' ? [n.member] : []))] }
+    const read = {
+      names: namesIn(expr),
+      members: [...new Set([...nodesOf(expr)].flatMap(n => (n.kind === 'path' ? [n.member] : [])))],
+    }
     KNOWN.set(expr, read)
     return read
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof ExpressionError) return null
     throw error
   }

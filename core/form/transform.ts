@@ -9,26 +9,59 @@ export type Recoding = ReadonlyMap<string, string>
 /** A rule's text with codes replaced, `members` also where a path names them (`engines.power`); the same text where none is used, or it can't be read. */
 export function recodedText(text: string, codes: Recoding, members: Recoding = new Map()): string {
   try {
-    const spots = [...nodesOf(parse(text))].flatMap((n) => {
-      const to = n.kind === 'name' ? codes.get(n.name) : n.kind === 'path' && !isRow(n.of) ? members.get(n.member) : undefined
-      if (to === undefined) return []
-      return n.kind === 'path' ? [{ from: n.to - n.member.length, to: n.to, text: to }] : [{ from: n.from, to: n.to, text: to }]
-    }).sort((a, b) => b.from - a.from)
+    const spots = [...nodesOf(parse(text))]
+      .flatMap(n => {
+        const to =
+          n.kind === 'name'
+            ? codes.get(n.name)
+            : n.kind === 'path' && !isRow(n.of)
+              ? members.get(n.member)
+              : undefined
+        if (to === undefined) return []
+        return n.kind === 'path'
+          ? [{ from: n.to - n.member.length, to: n.to, text: to }]
+          : [{ from: n.from, to: n.to, text: to }]
+      })
+      .sort((a, b) => b.from - a.from)
     return spots.reduce((done, s) => done.slice(0, s.from) + s.text + done.slice(s.to), text)
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof ExpressionError) return text
     throw error
   }
 }
 
 /** The columns of a row are no questions, whatever they are called. */
-const isRow = (of: Expr) => (of.kind === 'name' && of.name === 'row') || (of.kind === 'path' && of.member === 'row')
+const isRow = (of: Expr) =>
+  (of.kind === 'name' && of.name === 'row') || (of.kind === 'path' && of.member === 'row')
 
-const RULES: ReadonlySet<string> = new Set(['shownWhen', 'required', 'readOnly', 'default', 'value', 'narrowedBy', 'rule', 'when'])
-const QUOTING: ReadonlySet<string> = new Set(['label', 'title', 'text', 'help', 'message', 'heading', 'requiredMessage', 'patternMessage'])
+const RULES: ReadonlySet<string> = new Set([
+  'shownWhen',
+  'required',
+  'readOnly',
+  'default',
+  'value',
+  'narrowedBy',
+  'rule',
+  'when',
+])
+const QUOTING: ReadonlySet<string> = new Set([
+  'label',
+  'title',
+  'text',
+  'help',
+  'message',
+  'heading',
+  'requiredMessage',
+  'patternMessage',
+])
 
-interface Rewriting { rule: (text: string) => string, quote: (text: string) => string, code: (code: string) => string, section: (code: string) => string, list: (code: string) => string }
+interface Rewriting {
+  rule: (text: string) => string
+  quote: (text: string) => string
+  code: (code: string) => string
+  section: (code: string) => string
+  list: (code: string) => string
+}
 
 /** A node with everything rewritten that names codes: rules, quotes, its own codes, routes, lists. Keys keep their order. */
 export function rewritten<T extends Section | Item>(node: T, how: Rewriting): T {
@@ -51,13 +84,21 @@ export function rewritten<T extends Section | Item>(node: T, how: Rewriting): T 
 }
 
 /** A node with its codes, and everything inside that names them, replaced. */
-export function recoded<T extends Section | Item>(node: T, codes: Recoding, sections: Recoding = new Map(), lists: Recoding = new Map()): T {
+export function recoded<T extends Section | Item>(
+  node: T,
+  codes: Recoding,
+  sections: Recoding = new Map(),
+  lists: Recoding = new Map(),
+): T {
   const inEntries = new Set(entryCodesIn(node, false))
   const members = new Map([...codes].filter(([code]) => inEntries.has(code)))
   const rule = (text: string) => recodedText(text, codes, members)
   return rewritten(node, {
-    rule, quote: text => requoted(text, rule),
-    code: code => codes.get(code) ?? code, section: code => sections.get(code) ?? code, list: code => lists.get(code) ?? code,
+    rule,
+    quote: text => requoted(text, rule),
+    code: code => codes.get(code) ?? code,
+    section: code => sections.get(code) ?? code,
+    list: code => lists.get(code) ?? code,
   })
 }
 

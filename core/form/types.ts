@@ -1,4 +1,15 @@
-import { BOOLEAN, DATE, DATE_TIME, NUMBER, TEXT, TIME, UNKNOWN, type Choices, type Members, type ValueType } from '../expressions/types'
+import {
+  BOOLEAN,
+  DATE,
+  DATE_TIME,
+  NUMBER,
+  TEXT,
+  TIME,
+  UNKNOWN,
+  type Choices,
+  type Members,
+  type ValueType,
+} from '../expressions/types'
 import type { ChoiceList, ChoiceType, ColumnKind, Form, QuestionOf, QuestionType } from './definition'
 import { indexOf } from '../lists/listIndex'
 import { optionsOf, WRITE_IN, type OfferedRow } from './walk'
@@ -15,8 +26,12 @@ interface TypeEntry<T extends QuestionType> {
   brief: (question: QuestionOf<T>, form: Form) => string
 }
 
-const withUnit = (words: string, unit: string | undefined) => unit ? `${words}, ${unit}` : words
-const simple = <T extends QuestionType>(words: string, type: ValueType): TypeEntry<T> => ({ words, valueType: () => type, brief: () => words })
+const withUnit = (words: string, unit: string | undefined) => (unit ? `${words}, ${unit}` : words)
+const simple = <T extends QuestionType>(words: string, type: ValueType): TypeEntry<T> => ({
+  words,
+  valueType: () => type,
+  brief: () => words,
+})
 /** The type in rules of what a column or a hidden value holds. */
 export const HELD = { text: TEXT, number: NUMBER, yesNo: BOOLEAN, date: DATE } as const
 
@@ -26,7 +41,8 @@ function choicesOf(q: QuestionOf<ChoiceType>, form: Form): Choices {
   return q.writeIn ? new Map([...choices, [WRITE_IN, writeInLabel(q)]]) : choices
 }
 /** The words of the choice that asks for its own text. */
-export const writeInLabel = (q: QuestionOf<ChoiceType>): string => typeof q.writeIn === 'string' ? q.writeIn : 'Other, please say'
+export const writeInLabel = (q: QuestionOf<ChoiceType>): string =>
+  typeof q.writeIn === 'string' ? q.writeIn : 'Other, please say'
 
 const CELL_TYPES: Record<string, ColumnKind> = { number: 'number', boolean: 'yesNo' }
 
@@ -39,12 +55,18 @@ function choiceMembers(q: QuestionOf<ChoiceType>, form: Form): Members {
   if (q.writeIn) members.set('other', TEXT)
   const list = form.lists?.find(l => l.code === q.list)
   const columns = list ? columnsOf(list) : []
-  if (columns.length > 0) members.set('row', { kind: 'context', members: new Map(columns.map(c => [c.code, HELD[c.type]])) })
+  if (columns.length > 0)
+    members.set('row', { kind: 'context', members: new Map(columns.map(c => [c.code, HELD[c.type]])) })
   return members
 }
 
 /** A column of a list, with what it is called and holds. `given`: the type was said, not told by the cells. */
-export interface ListColumn { code: string, label: string, type: ColumnKind, given: boolean }
+export interface ListColumn {
+  code: string
+  label: string
+  type: ColumnKind
+  given: boolean
+}
 
 const COLUMNS = new WeakMap<ChoiceList, readonly ListColumn[]>()
 /** The columns of a list; what a column holds is what the list says, else what its cells agree on, else text. */
@@ -52,7 +74,8 @@ export function columnsOf(list: ChoiceList): readonly ListColumn[] {
   const known = COLUMNS.get(list)
   if (known) return known
   const columns = (list.columns ?? []).map((column): ListColumn => {
-    const { code, label, type } = typeof column === 'string' ? { code: column, label: undefined, type: undefined } : column
+    const { code, label, type } =
+      typeof column === 'string' ? { code: column, label: undefined, type: undefined } : column
     return { code, label: label ?? code, type: type ?? cellType(list.rows, code), given: type !== undefined }
   })
   COLUMNS.set(list, columns)
@@ -72,7 +95,13 @@ function cellType(rows: readonly Record<string, unknown>[], column: string): Col
 }
 
 /** Through several chosen codes a path reaches a list; the text written in stays one. */
-const ofMany = (members: Members): Members => new Map([...members].map(([name, type]): [string, ValueType] => [name, name === 'other' ? type : { kind: 'list', of: type }]))
+const ofMany = (members: Members): Members =>
+  new Map(
+    [...members].map(([name, type]): [string, ValueType] => [
+      name,
+      name === 'other' ? type : { kind: 'list', of: type },
+    ]),
+  )
 
 /** The question types in the definition layer; a new type is a new entry. */
 export const TYPES: { readonly [T in QuestionType]: TypeEntry<T> } = {
@@ -89,7 +118,11 @@ export const TYPES: { readonly [T in QuestionType]: TypeEntry<T> } = {
   },
   choices: {
     words: 'multiple choice',
-    valueType: (q, form) => ({ kind: 'list', of: { kind: 'code', choices: choicesOf(q, form) }, members: ofMany(choiceMembers(q, form)) }),
+    valueType: (q, form) => ({
+      kind: 'list',
+      of: { kind: 'code', choices: choicesOf(q, form) },
+      members: ofMany(choiceMembers(q, form)),
+    }),
     brief: (q, form) => `many of ${optionsOf(form, q)?.length ?? '?'}`,
   },
   date: simple('date', DATE),
@@ -101,7 +134,7 @@ export const TYPES: { readonly [T in QuestionType]: TypeEntry<T> } = {
   scale: { words: 'rating scale', valueType: () => NUMBER, brief: q => `scale ${q.min} to ${q.max}` },
   grid: {
     words: 'rating grid',
-    valueType: (q) => {
+    valueType: q => {
       const cell: ValueType = { kind: 'code', choices: new Map(q.options.map(o => [o.code, o.label])) }
       const members = new Map<string, ValueType>(q.rows.map(r => [r.code, cell]))
       if (q.options.some(o => o.points !== undefined)) members.set('points', { kind: 'list', of: NUMBER })
@@ -109,14 +142,34 @@ export const TYPES: { readonly [T in QuestionType]: TypeEntry<T> } = {
     },
     brief: q => `grid ${q.rows.length} × ${q.options.length}`,
   },
-  ranking: { words: 'ranking', valueType: q => ({ kind: 'list', of: { kind: 'code', choices: new Map(q.options.map(o => [o.code, o.label])) } }), brief: q => `ranking of ${q.options.length}` },
-  file: { words: 'file', valueType: () => ({ kind: 'list', of: TEXT }), brief: q => q.most && q.most > 1 ? `up to ${q.most} files` : 'file' },
+  ranking: {
+    words: 'ranking',
+    valueType: q => ({
+      kind: 'list',
+      of: { kind: 'code', choices: new Map(q.options.map(o => [o.code, o.label])) },
+    }),
+    brief: q => `ranking of ${q.options.length}`,
+  },
+  file: {
+    words: 'file',
+    valueType: () => ({ kind: 'list', of: TEXT }),
+    brief: q => (q.most && q.most > 1 ? `up to ${q.most} files` : 'file'),
+  },
   signature: simple('signature', BOOLEAN),
-  value: { words: 'calculated value', valueType: (q, _, typeOf) => typeOf(q.value), brief: q => withUnit('calculated', q.currency ?? q.unit) },
+  value: {
+    words: 'calculated value',
+    valueType: (q, _, typeOf) => typeOf(q.value),
+    brief: q => withUnit('calculated', q.currency ?? q.unit),
+  },
   hidden: { words: 'hidden value', valueType: q => HELD[q.holds ?? 'text'], brief: () => 'hidden' },
 }
 
 /** The type of a question's answers in rules. Without `typeOf`, a calculated value is of unknown type. */
-export const valueTypeOf = <T extends QuestionType>(question: QuestionOf<T>, form: Form, typeOf: TypeOfExpression = () => UNKNOWN): ValueType => TYPES[question.type].valueType(question, form, typeOf)
+export const valueTypeOf = <T extends QuestionType>(
+  question: QuestionOf<T>,
+  form: Form,
+  typeOf: TypeOfExpression = () => UNKNOWN,
+): ValueType => TYPES[question.type].valueType(question, form, typeOf)
 /** The type of a question in a few words, for the script. */
-export const typeBrief = <T extends QuestionType>(question: QuestionOf<T>, form: Form): string => TYPES[question.type].brief(question, form)
+export const typeBrief = <T extends QuestionType>(question: QuestionOf<T>, form: Form): string =>
+  TYPES[question.type].brief(question, form)

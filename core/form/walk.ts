@@ -1,4 +1,15 @@
-import type { ChoiceList, ChoiceType, Form, Group, Item, Note, Question, QuestionOf, Row, Section } from './definition'
+import type {
+  ChoiceList,
+  ChoiceType,
+  Form,
+  Group,
+  Item,
+  Note,
+  Question,
+  QuestionOf,
+  Row,
+  Section,
+} from './definition'
 
 interface InForm {
   code: string
@@ -15,11 +26,11 @@ interface InForm {
   /** Position among all places, in the order of the form. */
   order: number
 }
-export type GroupPlace = InForm & { kind: 'group', node: Group }
+export type GroupPlace = InForm & { kind: 'group'; node: Group }
 export type Place =
-  | InForm & { kind: 'section', node: Section }
-  | InForm & { kind: 'question', node: Question }
-  | InForm & { kind: 'note', node: Note }
+  | (InForm & { kind: 'section'; node: Section })
+  | (InForm & { kind: 'question'; node: Question })
+  | (InForm & { kind: 'note'; node: Note })
   | GroupPlace
 export type PlaceOf<K extends Place['kind']> = Extract<Place, { kind: K }>
 
@@ -40,16 +51,28 @@ export function outline(form: Form): Place[] {
     let count = 0
     for (const node of items) {
       // Notes are read, not answered; numbering skips them.
-      const number = node.kind === 'note' ? '' : `${prefix}.${count += 1}`
+      const number = node.kind === 'note' ? '' : `${prefix}.${(count += 1)}`
       const { code } = node
       const address = addressOf('item', code)
       const entryOf = groups.findLast(g => g.node.repeat !== undefined) ?? null
       const order = places.length
       // Written out field by field, not spread: objects of one shape keep what walks over them fast.
-      if (node.kind === 'question') places.push({ kind: 'question', code, address, number, section, groups, entryOf, order, node })
-      else if (node.kind === 'note') places.push({ kind: 'note', code, address, number, section, groups, entryOf, order, node })
+      if (node.kind === 'question')
+        places.push({ kind: 'question', code, address, number, section, groups, entryOf, order, node })
+      else if (node.kind === 'note')
+        places.push({ kind: 'note', code, address, number, section, groups, entryOf, order, node })
       else {
-        const place: GroupPlace = { kind: 'group', code, address, number, section, groups, entryOf, order, node }
+        const place: GroupPlace = {
+          kind: 'group',
+          code,
+          address,
+          number,
+          section,
+          groups,
+          entryOf,
+          order,
+          node,
+        }
         places.push(place)
         visit(node.items, section, [...groups, place], number)
       }
@@ -57,7 +80,17 @@ export function outline(form: Form): Place[] {
   }
   form.sections.forEach((node, section) => {
     const number = String(section + 1)
-    places.push({ kind: 'section', code: node.code, address: addressOf('section', node.code), number, section, groups: [], entryOf: null, order: places.length, node })
+    places.push({
+      kind: 'section',
+      code: node.code,
+      address: addressOf('section', node.code),
+      number,
+      section,
+      groups: [],
+      entryOf: null,
+      order: places.length,
+      node,
+    })
     visit(node.items, section, [], number)
   })
   return places
@@ -67,7 +100,7 @@ export function outline(form: Form): Place[] {
 export const WRITE_IN = 'other'
 
 /** A row that a choice offers: an option of the question, or a row of its list. */
-export type OfferedRow = Row & { points?: number, price?: number, shownWhen?: string, alone?: boolean }
+export type OfferedRow = Row & { points?: number; price?: number; shownWhen?: string; alone?: boolean }
 
 /** The rows that a choice question offers at most, before any narrowing; null when its list does not exist. */
 export function optionsOf(form: Form, question: QuestionOf<ChoiceType>): readonly OfferedRow[] | null {
@@ -81,14 +114,17 @@ const LIVE = new WeakMap<ChoiceList, readonly Row[]>()
 function liveRows(list: ChoiceList): readonly Row[] {
   const known = LIVE.get(list)
   if (known) return known
-  const rows = list.rows.some(r => r.retired === true) ? list.rows.filter(row => row.retired !== true) : list.rows
+  const rows = list.rows.some(r => r.retired === true)
+    ? list.rows.filter(row => row.retired !== true)
+    : list.rows
   LIVE.set(list, rows)
   return rows
 }
 
 /** How a place is called for people: its label or title, or the beginning of a note. */
 export function placeName(place: Place): string {
-  const text = place.kind === 'question' ? place.node.label : place.kind === 'note' ? place.node.text : place.node.title
+  const text =
+    place.kind === 'question' ? place.node.label : place.kind === 'note' ? place.node.text : place.node.title
   const line = text.trim().split('\n')[0] ?? ''
   return line === '' ? place.code : line.length > 70 ? `${line.slice(0, 67)}…` : line
 }

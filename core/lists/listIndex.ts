@@ -26,10 +26,24 @@ export function indexOf(rows: readonly OfferedRow[]): ListIndex {
 }
 
 /** A cell as the rule language sees it. */
-export const cellValue = (cell: unknown): Value => typeof cell === 'number' ? numberFromDouble(cell) : typeof cell === 'string' || typeof cell === 'boolean' ? cell : null
+export const cellValue = (cell: unknown): Value =>
+  typeof cell === 'number'
+    ? numberFromDouble(cell)
+    : typeof cell === 'string' || typeof cell === 'boolean'
+      ? cell
+      : null
 
 /** A key that is the same for values that are equal in rules. */
-export const keyOf = (value: Value): string => isNumber(value) ? `n${numberText(value)}` : typeof value === 'string' ? `t${value}` : typeof value === 'boolean' ? `b${value}` : value === null ? '' : `j${JSON.stringify(value)}`
+export const keyOf = (value: Value): string =>
+  isNumber(value)
+    ? `n${numberText(value)}`
+    : typeof value === 'string'
+      ? `t${value}`
+      : typeof value === 'boolean'
+        ? `b${value}`
+        : value === null
+          ? ''
+          : `j${JSON.stringify(value)}`
 
 class RowIndex implements ListIndex {
   private codes: Map<string, OfferedRow> | null = null
@@ -38,10 +52,17 @@ class RowIndex implements ListIndex {
   private readonly columns = new Map<string, Map<string, number[]>>()
   constructor(readonly rows: readonly OfferedRow[]) {}
 
-  get byCode() { return this.codes ??= new Map(this.rows.map(r => [r.code, r])) }
-  get choices() { return this.labels ??= new Map(this.rows.map(r => [r.code, r.label])) }
+  get byCode() {
+    return (this.codes ??= new Map(this.rows.map(r => [r.code, r])))
+  }
+  get choices() {
+    return (this.labels ??= new Map(this.rows.map(r => [r.code, r.label])))
+  }
 
-  context = (position: number): Context => this.contexts[position] ??= Object.fromEntries(Object.entries(this.rows[position] ?? {}).map(([key, value]) => [key, cellValue(value)]))
+  context = (position: number): Context =>
+    (this.contexts[position] ??= Object.fromEntries(
+      Object.entries(this.rows[position] ?? {}).map(([key, value]) => [key, cellValue(value)]),
+    ))
 
   column = (code: string) => {
     const known = this.columns.get(code)

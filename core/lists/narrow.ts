@@ -7,7 +7,11 @@ import { keyOf, type ListIndex } from './listIndex'
 export type Narrowing = (values: readonly Value[]) => ReadonlySet<string>
 
 /** A part of a narrowing that an index answers: a column equals a value, or is among several. */
-interface Lookup { column: string, value: Compiled, many: boolean }
+interface Lookup {
+  column: string
+  value: Compiled
+  many: boolean
+}
 
 /** How many narrowings are remembered with what they left. */
 const REMEMBERED = 64
@@ -26,15 +30,21 @@ export function narrowing(expr: Expr, index: ListIndex, environment: Environment
     else rest.push(part)
   }
   const [only] = rest
-  const tried = only === undefined ? null : compile(rest.length === 1 ? only : { ...expr, kind: 'and', parts: rest }, environment)
+  const tried =
+    only === undefined
+      ? null
+      : compile(rest.length === 1 ? only : { ...expr, kind: 'and', parts: rest }, environment)
   const fixed = lookups.length > 0 && tried === null
   const remembered = new Map<string, ReadonlySet<string>>()
-  return (values) => {
+  return values => {
     const wanted = lookups.map(l => l.value(values))
     const key = fixed ? wanted.map(keyOf).join('\u0001') : null
     const known = key === null ? undefined : remembered.get(key)
     if (known) return known
-    const positions = lookups.length === 0 ? null : intersected(lookups.map((l, i) => positionsOf(l, wanted[i] ?? null, index)))
+    const positions =
+      lookups.length === 0
+        ? null
+        : intersected(lookups.map((l, i) => positionsOf(l, wanted[i] ?? null, index)))
     const left = collect(index, positions, tried, values)
     if (key !== null) {
       if (remembered.size >= REMEMBERED) remembered.clear()
@@ -58,7 +68,12 @@ function intersected(lists: readonly (readonly number[])[]): readonly number[] {
   return smallest.filter(position => sets.every(s => s.has(position)))
 }
 
-function collect(index: ListIndex, positions: readonly number[] | null, tried: Compiled | null, values: readonly Value[]): ReadonlySet<string> {
+function collect(
+  index: ListIndex,
+  positions: readonly number[] | null,
+  tried: Compiled | null,
+  values: readonly Value[],
+): ReadonlySet<string> {
   const left = new Set<string>()
   const slots = [...values]
   const add = (position: number) => {
@@ -76,20 +91,26 @@ function collect(index: ListIndex, positions: readonly number[] | null, tried: C
 }
 
 /** `row.column`, and nothing else of the row. */
-const columnIn = (expr: Expr): string | null => expr.kind === 'path' && expr.of.kind === 'name' && expr.of.name === 'row' ? expr.member : null
+const columnIn = (expr: Expr): string | null =>
+  expr.kind === 'path' && expr.of.kind === 'name' && expr.of.name === 'row' ? expr.member : null
 const usesRow = (expr: Expr) => [...nodesOf(expr)].some(n => n.kind === 'name' && n.name === 'row')
 
 function lookupIn(part: Expr, environment: Environment): Lookup | null {
   if (part.kind === 'compare' && part.op === '=') {
-    for (const [own, other] of [[part.left, part.right], [part.right, part.left]] as const) {
+    for (const [own, other] of [
+      [part.left, part.right],
+      [part.right, part.left],
+    ] as const) {
       const column = columnIn(own)
-      if (column !== null && !usesRow(other)) return { column, value: compile(other, environment), many: false }
+      if (column !== null && !usesRow(other))
+        return { column, value: compile(other, environment), many: false }
     }
   }
   if (part.kind === 'call' && part.name === 'list contains') {
     const [list, element] = part.args
     const column = element ? columnIn(element) : null
-    if (list && column !== null && !usesRow(list)) return { column, value: compile(list, environment), many: true }
+    if (list && column !== null && !usesRow(list))
+      return { column, value: compile(list, environment), many: true }
   }
   return null
 }

@@ -18,7 +18,12 @@ const FOLDED = new WeakMap<ListIndex, string[]>()
  * @param offered the codes on offer; null when all
  * @param most how many are given back; `count` says how many there are
  */
-export function searchRows(index: ListIndex, offered: ReadonlySet<string> | null, typed: string, most: number): { rows: OfferedRow[], count: number } {
+export function searchRows(
+  index: ListIndex,
+  offered: ReadonlySet<string> | null,
+  typed: string,
+  most: number,
+): { rows: OfferedRow[]; count: number } {
   const folded = FOLDED.get(index) ?? index.rows.map(r => fold(r.label))
   FOLDED.set(index, folded)
   const whole = fold(typed).trim()
@@ -32,8 +37,7 @@ export function searchRows(index: ListIndex, offered: ReadonlySet<string> | null
     count += 1
     if (whole !== '' && label.startsWith(whole)) {
       if (first.length < most) first.push(row)
-    }
-    else if (rest.length < most) rest.push(row)
+    } else if (rest.length < most) rest.push(row)
   }
   return { rows: [...first, ...rest].slice(0, most), count }
 }

@@ -6,11 +6,32 @@ import { LIMITS, ROW_KEYS, type ColumnKind, type Row } from '../form/definition'
 export type Table = readonly (readonly string[])[]
 /** What a head of a table stands for: the code or label of rows, a column by its code, or nothing. */
 export type Role = 'code' | 'label' | 'retired' | 'remark' | 'skip' | { column: string }
-export interface TableProblem { row: number, sentence: string }
-export interface ReadRows { rows: Row[], columns: string[], problems: TableProblem[] }
+export interface TableProblem {
+  row: number
+  sentence: string
+}
+export interface ReadRows {
+  rows: Row[]
+  columns: string[]
+  problems: TableProblem[]
+}
 
-const plain = (text: string) => text.trim().toLowerCase().replaceAll(/[\s_-]+/g, ' ')
-const KNOWN: Readonly<Record<string, Role>> = { code: 'code', key: 'code', id: 'code', label: 'label', name: 'label', title: 'label', retired: 'retired', remark: 'remark', remarks: 'remark' }
+const plain = (text: string) =>
+  text
+    .trim()
+    .toLowerCase()
+    .replaceAll(/[\s_-]+/g, ' ')
+const KNOWN: Readonly<Record<string, Role>> = {
+  code: 'code',
+  key: 'code',
+  id: 'code',
+  label: 'label',
+  name: 'label',
+  title: 'label',
+  retired: 'retired',
+  remark: 'remark',
+  remarks: 'remark',
+}
 
 /** What each head most likely stands for. Without a head that says label, the first column that is no code is it. */
 export function rolesOf(heads: readonly string[], known: readonly string[]): Role[] {
@@ -29,7 +50,9 @@ export function rolesOf(heads: readonly string[], known: readonly string[]): Rol
     if (at >= 0) roles[at] = 'label'
     else if (roles.includes('code')) roles[roles.indexOf('code')] = 'label'
   }
-  return roles.map((role, i) => typeof role === 'string' && role !== 'skip' && roles.indexOf(role) < i ? 'skip' : role)
+  return roles.map((role, i) =>
+    typeof role === 'string' && role !== 'skip' && roles.indexOf(role) < i ? 'skip' : role,
+  )
 }
 
 const YES: ReadonlySet<string> = new Set(['true', 'yes', 'y', '1', 'x', 'retired'])
@@ -41,7 +64,11 @@ export function readCell(text: string, kind: ColumnKind): string | number | bool
   if (kind === 'text') return cell
   if (kind === 'yesNo') return YES.has(cell.toLowerCase()) ? true : NO.has(cell.toLowerCase()) ? false : null
   if (kind === 'date') return dayNumber(cell) === null ? null : cell
-  const number = Number(/^-?\d{1,3}(?:[ ’'\u00a0]\d{3})+(?:[.,]\d+)?$/.test(cell) ? cell.replaceAll(/[ ’'\u00a0]/g, '').replace(',', '.') : cell.replace(',', '.'))
+  const number = Number(
+    /^-?\d{1,3}(?:[ ’'\u00a0]\d{3})+(?:[.,]\d+)?$/.test(cell)
+      ? cell.replaceAll(/[ ’'\u00a0]/g, '').replace(',', '.')
+      : cell.replace(',', '.'),
+  )
   return cell !== '' && Number.isFinite(number) ? number : null
 }
 
@@ -66,17 +93,24 @@ export function kindOf(cells: Iterable<string>): ColumnKind {
  * Makes rows of a table's lines. Codes are proposed from labels where the table brings none; what does not fit is said with its row
  * (counted as the file counts, the heads being 1) and left out.
  */
-export function rowsOf(lines: Table, roles: readonly Role[], kinds: Readonly<Record<string, ColumnKind>>, taken: ReadonlySet<string> = new Set()): ReadRows {
+export function rowsOf(
+  lines: Table,
+  roles: readonly Role[],
+  kinds: Readonly<Record<string, ColumnKind>>,
+  taken: ReadonlySet<string> = new Set(),
+): ReadRows {
   const problems: TableProblem[] = []
   const used = new Set<string>()
   const proposed = new Set(taken)
-  const columns = roles.flatMap(r => typeof r === 'object' ? [r.column] : [])
+  const columns = roles.flatMap(r => (typeof r === 'object' ? [r.column] : []))
   const at = (role: string) => roles.findIndex(r => r === role)
   const [codeAt, labelAt, retiredAt, remarkAt] = [at('code'), at('label'), at('retired'), at('remark')]
   const rows: Row[] = []
   for (const [i, line] of lines.entries()) {
     if (line.every(cell => cell.trim() === '')) continue
-    const say = (sentence: string) => { if (problems.length < MOST_PROBLEMS) problems.push({ row: i + 2, sentence }) }
+    const say = (sentence: string) => {
+      if (problems.length < MOST_PROBLEMS) problems.push({ row: i + 2, sentence })
+    }
     const label = (line[labelAt] ?? '').trim()
     let code = (line[codeAt] ?? '').trim()
     if (label === '' && code === '') {
@@ -85,7 +119,9 @@ export function rowsOf(lines: Table, roles: readonly Role[], kinds: Readonly<Rec
     }
     if (code === '') code = freeCode(codeFromLabel(label, 'row'), proposed)
     if (code.length > LIMITS.code || label.length > LIMITS.label) {
-      say(`The ${code.length > LIMITS.code ? `code is longer than ${LIMITS.code}` : `label is longer than ${LIMITS.label}`} characters.`)
+      say(
+        `The ${code.length > LIMITS.code ? `code is longer than ${LIMITS.code}` : `label is longer than ${LIMITS.label}`} characters.`,
+      )
       continue
     }
     if (used.has(code)) {
@@ -101,7 +137,10 @@ export function rowsOf(lines: Table, roles: readonly Role[], kinds: Readonly<Rec
       if (text.trim() === '') continue
       const kind = kinds[role.column] ?? 'text'
       const cell = readCell(text, kind)
-      if (cell === null) say(`“${text.trim().slice(0, 40)}” is no ${KIND_WORDS[kind]} (column ${role.column}); the cell is left blank.`)
+      if (cell === null)
+        say(
+          `“${text.trim().slice(0, 40)}” is no ${KIND_WORDS[kind]} (column ${role.column}); the cell is left blank.`,
+        )
       else row[role.column] = cell
     }
     if (retiredAt >= 0 && readCell(line[retiredAt] ?? '', 'yesNo') === true) row.retired = true
@@ -118,7 +157,12 @@ export function rowsOf(lines: Table, roles: readonly Role[], kinds: Readonly<Rec
 }
 
 const MOST_PROBLEMS = 200
-const KIND_WORDS: Record<ColumnKind, string> = { text: 'text', number: 'number', yesNo: 'yes or no', date: 'date (2026-05-01)' }
+const KIND_WORDS: Record<ColumnKind, string> = {
+  text: 'text',
+  number: 'number',
+  yesNo: 'yes or no',
+  date: 'date (2026-05-01)',
+}
 
 /** What speaks against reading a table as it is: no heads, heads twice, heads over merged cells. */
 export function headProblems(heads: readonly string[], lines: Table): string[] {
@@ -126,8 +170,13 @@ export function headProblems(heads: readonly string[], lines: Table): string[] {
   const names = heads.map(plain)
   const twice = names.find((n, i) => n !== '' && names.indexOf(n) < i)
   if (twice !== undefined) said.push(`Two columns are headed “${twice}”.`)
-  const blank = heads.flatMap((h, i) => h.trim() === '' && lines.some(l => (l[i] ?? '').trim() !== '') ? [i + 1] : [])
-  if (blank.length > 0) said.push(`Column ${blank.slice(0, 5).join(', ')} holds cells but has no head: perhaps the head above was merged over several columns. Such columns are left out unless you name them.`)
+  const blank = heads.flatMap((h, i) =>
+    h.trim() === '' && lines.some(l => (l[i] ?? '').trim() !== '') ? [i + 1] : [],
+  )
+  if (blank.length > 0)
+    said.push(
+      `Column ${blank.slice(0, 5).join(', ')} holds cells but has no head: perhaps the head above was merged over several columns. Such columns are left out unless you name them.`,
+    )
   if (heads.every(h => h.trim() === '')) said.push('The first line has no heads.')
   return said
 }

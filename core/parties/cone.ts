@@ -21,7 +21,8 @@ export function coneOf(plan: Plan, texts: readonly string[]): Set<string> {
     lookAt(place)
     for (const group of place.groups) lookAt(group)
     for (const section of plan.sections) if (section.place.section <= place.section) lookAt(section.place)
-    if (place.kind === 'group') for (const inner of plan.places) if (inner.groups.some(g => g.order === place.order)) lookAt(inner)
+    if (place.kind === 'group')
+      for (const inner of plan.places) if (inner.groups.some(g => g.order === place.order)) lookAt(inner)
   }
   return found
 }

@@ -7,7 +7,15 @@ import type { Answers } from '../fill/answers'
 import { answersInPlay, offeredNow, type Filled } from '../fill/fill'
 import { publicRow } from '../lists/search'
 import { columnsOf } from '../form/types'
-import { LIMITS, type Access, type ChoiceList, type Form, type Item, type Section, type Turn } from '../form/definition'
+import {
+  LIMITS,
+  type Access,
+  type ChoiceList,
+  type Form,
+  type Item,
+  type Section,
+  type Turn,
+} from '../form/definition'
 import { insideOf, type Standpoint } from '../form/scope'
 import { requoted } from '../form/quotes'
 import type { Place } from '../form/walk'
@@ -27,10 +35,34 @@ export interface Cut {
   asks: string[]
 }
 
-const RULES: ReadonlySet<string> = new Set(['shownWhen', 'required', 'readOnly', 'default', 'value', 'narrowedBy', 'rule', 'when'])
-const TEXTS: ReadonlySet<string> = new Set(['label', 'title', 'text', 'help', 'message', 'heading', 'requiredMessage', 'patternMessage'])
+const RULES: ReadonlySet<string> = new Set([
+  'shownWhen',
+  'required',
+  'readOnly',
+  'default',
+  'value',
+  'narrowedBy',
+  'rule',
+  'when',
+])
+const TEXTS: ReadonlySet<string> = new Set([
+  'label',
+  'title',
+  'text',
+  'help',
+  'message',
+  'heading',
+  'requiredMessage',
+  'patternMessage',
+])
 /** What a party that only reads a question is not bothered with. */
-const ASKING: ReadonlySet<string> = new Set(['required', 'requiredMessage', 'validWhen', 'readOnly', 'default'])
+const ASKING: ReadonlySet<string> = new Set([
+  'required',
+  'requiredMessage',
+  'validWhen',
+  'readOnly',
+  'default',
+])
 
 /**
  * Cuts a response to what a party sees in its turn. Hidden answers can't change during the turn, so a rule over them alone has one outcome; a
@@ -48,7 +80,11 @@ class Cutter {
   private readonly extraLists: NonNullable<Form['lists']> = []
   private next = 0
 
-  constructor(private readonly filled: Filled, turn: Turn | null, private readonly given: Answers) {
+  constructor(
+    private readonly filled: Filled,
+    turn: Turn | null,
+    private readonly given: Answers,
+  ) {
     const { form, places } = filled.plan
     this.view = viewOf(form, places, turn)
     this.hidden = new Set(places.filter(p => p.kind !== 'section' && !sees(this.view, p)).map(p => p.code))
@@ -57,8 +93,16 @@ class Cutter {
   cut(): Cut {
     const { form, places } = this.filled.plan
     // Routes through what is hidden can't be followed in the browser: which sections are reached is told instead.
-    const routed = form.sections.some((s, i) => !this.seesSection(i) && ((s.routes?.length ?? 0) > 0 || form.sections.some(other => other.routes?.some(r => r.to === s.code))))
-    if (routed) for (const s of form.sections) for (const text of [s.shownWhen, ...(s.routes ?? []).map(r => r.when)]) if (text !== undefined) this.wait(text)
+    const routed = form.sections.some(
+      (s, i) =>
+        !this.seesSection(i) &&
+        ((s.routes?.length ?? 0) > 0 ||
+          form.sections.some(other => other.routes?.some(r => r.to === s.code))),
+    )
+    if (routed)
+      for (const s of form.sections)
+        for (const text of [s.shownWhen, ...(s.routes ?? []).map(r => r.when)])
+          if (text !== undefined) this.wait(text)
     const sections = form.sections.flatMap((section, i) => {
       const place = places[this.next++]
       if (!place) return []
@@ -67,10 +111,14 @@ class Cutter {
     })
     const { parties: _p, turns: _t, promises: _o, walks: _w, lists, closings, ...rest } = form
     const used = new Set(sections.flatMap(s => listsIn(s.items)))
-    const kept = [...(lists ?? []).filter(l => used.has(l.code)), ...this.extraLists].map(l => travelling(l, () => this.mentioned(sections)))
+    const kept = [...(lists ?? []).filter(l => used.has(l.code)), ...this.extraLists].map(l =>
+      travelling(l, () => this.mentioned(sections)),
+    )
     const end: Standpoint = { section: Math.max(0, form.sections.length - 1), groups: [], entryOf: null }
     const cutForm: Form = {
-      ...rest, title: this.text(rest.title, end), sections,
+      ...rest,
+      title: this.text(rest.title, end),
+      sections,
       ...(kept.length > 0 ? { lists: kept } : {}),
       ...(closings ? { closings: closings.map(c => this.rewritten(c, end, BOOLEAN)) } : {}),
     }
@@ -81,13 +129,13 @@ class Cutter {
   /** Every text in the answers and in the rules that are sent: codes among them have to be known in the browser. */
   private mentioned(sections: readonly Section[]): ReadonlySet<string> {
     if (this.words) return this.words
-    const words = this.words = new Set<string>()
+    const words = (this.words = new Set<string>())
     const visit = (value: unknown, inRule: boolean) => {
       if (typeof value === 'string') {
         words.add(value)
         if (inRule) for (const [, text = ''] of value.matchAll(/"((?:[^"\\]|\\.)*)"/g)) words.add(text)
-      }
-      else if (typeof value === 'object' && value !== null) Object.values(value).forEach(v => visit(v, inRule))
+      } else if (typeof value === 'object' && value !== null)
+        Object.values(value).forEach(v => visit(v, inRule))
     }
     visit(this.answers(), false)
     visit(sections, true)
@@ -104,7 +152,10 @@ class Cutter {
     const asks = this.view.at[place.order] === 'fills'
     const bare = asks ? rest : without(rest, ASKING)
     const done = { ...this.rewritten(bare, place, BOOLEAN), items }
-    if (routed) return this.filled.path.includes(index) ? without({ ...done }, new Set(['shownWhen'])) : { ...done, shownWhen: 'false' }
+    if (routed)
+      return this.filled.path.includes(index)
+        ? without({ ...done }, new Set(['shownWhen']))
+        : { ...done, shownWhen: 'false' }
     return routes ? { ...done, routes: routes.map(r => this.rewritten(r, place, BOOLEAN)) } : done
   }
 
@@ -117,7 +168,16 @@ class Cutter {
       const bare = this.view.at[place.order] === 'fills' ? item : without(item, ASKING)
       const offering = this.offering(bare, place)
       // Standing under a choice that is not seen is a matter of layout that tells its code.
-      const rest = without(offering, new Set(['officeOnly', 'privateTo', ...'under' in offering && offering.under && this.hidden.has(offering.under.question) ? ['under'] : []]))
+      const rest = without(
+        offering,
+        new Set([
+          'officeOnly',
+          'privateTo',
+          ...('under' in offering && offering.under && this.hidden.has(offering.under.question)
+            ? ['under']
+            : []),
+        ]),
+      )
       const done = this.rewritten(rest, place, this.filled.plan.names.typeOf(place.code))
       // The shape is that of the item: keys were left out that may be, texts replaced by texts.
       return [(inner ? { ...done, items: inner } : done) as Item]
@@ -126,18 +186,31 @@ class Cutter {
 
   /** A choice narrowed by hidden answers is told which rows it offers now; where those are too many for a rule, it gets a list with just them. */
   private offering(item: Item, place: Place): Item {
-    if (item.kind !== 'question' || (item.type !== 'choice' && item.type !== 'choices') || item.narrowedBy === undefined || place.kind !== 'question') return item
+    if (
+      item.kind !== 'question' ||
+      (item.type !== 'choice' && item.type !== 'choices') ||
+      item.narrowedBy === undefined ||
+      place.kind !== 'question'
+    )
+      return item
     const { expr } = this.filled.plan.names.read(item.narrowedBy, place, BOOLEAN, item.list ?? '')
     if (!expr || !namesIn(expr).some(n => this.hidden.has(n))) return item
     this.wait(item.narrowedBy)
     const question = this.filled.plan.byCode.get(item.code)
-    const offered = question ? [...offeredNow(this.filled, question) ?? []] : []
-    const narrowedBy = offered.length === 0 ? 'false' : `list contains([${offered.map(c => JSON.stringify(c)).join(', ')}], row.code)`
+    const offered = question ? [...(offeredNow(this.filled, question) ?? [])] : []
+    const narrowedBy =
+      offered.length === 0
+        ? 'false'
+        : `list contains([${offered.map(c => JSON.stringify(c)).join(', ')}], row.code)`
     if (narrowedBy.length < LIMITS.expression) return { ...item, narrowedBy }
     const list = this.filled.plan.form.lists?.find(l => l.code === item.list)
     const kept = new Set(offered)
     const code = `offered_to_${item.code}`.slice(0, LIMITS.code)
-    this.extraLists.push({ code, ...(list?.columns ? { columns: list.columns } : {}), rows: (list?.rows ?? []).filter(r => kept.has(r.code)) })
+    this.extraLists.push({
+      code,
+      ...(list?.columns ? { columns: list.columns } : {}),
+      rows: (list?.rows ?? []).filter(r => kept.has(r.code)),
+    })
     const { narrowedBy: _, ...rest } = item
     return { ...rest, list: code }
   }
@@ -147,10 +220,15 @@ class Cutter {
     const visit = (value: unknown, key: string): unknown => {
       if (key === 'items') return value
       if (Array.isArray(value)) return value.map(v => visit(v, key))
-      if (typeof value === 'object' && value !== null) return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, visit(v, k)]))
+      if (typeof value === 'object' && value !== null)
+        return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, visit(v, k)]))
       if (typeof value !== 'string') return value
-      if (RULES.has(key)) return this.rule(value, stand, key === 'default' || key === 'value' ? type : BOOLEAN)
-      const inner = key === 'heading' && 'kind' in stand && stand.kind === 'group' && isGroupPlace(stand) ? insideOf(stand) : stand
+      if (RULES.has(key))
+        return this.rule(value, stand, key === 'default' || key === 'value' ? type : BOOLEAN)
+      const inner =
+        key === 'heading' && 'kind' in stand && stand.kind === 'group' && isGroupPlace(stand)
+          ? insideOf(stand)
+          : stand
       return TEXTS.has(key) ? this.text(value, inner) : value
     }
     // The shape is that of the node: only texts were replaced by texts.
@@ -171,7 +249,7 @@ class Cutter {
 
   /** Quotes of what is hidden are left out. */
   private text(text: string, stand: Standpoint): string {
-    return requoted(text, (source) => {
+    return requoted(text, source => {
       const { expr } = this.filled.plan.names.read(source, stand, null)
       return expr && !namesIn(expr).some(n => this.hidden.has(n)) ? source : expr ? 'null' : '""'
     })
@@ -181,37 +259,62 @@ class Cutter {
     for (const code of coneOf(this.filled.plan, [text])) this.waitsFor.add(code)
   }
 
-  private asks = (): string[] => this.filled.plan.places.filter(p => this.waitsFor.has(p.code) && p.kind !== 'section' && this.view.at[p.order] === 'fills').map(p => p.code)
+  private asks = (): string[] =>
+    this.filled.plan.places
+      .filter(p => this.waitsFor.has(p.code) && p.kind !== 'section' && this.view.at[p.order] === 'fills')
+      .map(p => p.code)
 
   private answers(): Answers {
     const inPlay = answersInPlay(this.filled)
-    return Object.fromEntries(this.tops().flatMap(([code, access]) => {
-      const answer = access === 'fills' ? this.given[code] : inPlay[code]
-      return answer === undefined ? [] : [[code, answer]]
-    }))
+    return Object.fromEntries(
+      this.tops().flatMap(([code, access]) => {
+        const answer = access === 'fills' ? this.given[code] : inPlay[code]
+        return answer === undefined ? [] : [[code, answer]]
+      }),
+    )
   }
 
   private access = () => Object.fromEntries(this.tops())
 
-  private tops = (): [string, 'reads' | 'fills'][] => this.filled.plan.places.flatMap((p): [string, 'reads' | 'fills'][] => {
-    const access = this.view.at[p.order] ?? 'never'
-    return access !== 'never' && p.entryOf === null && (p.kind === 'question' || (p.kind === 'group' && p.node.repeat !== undefined)) ? [[p.code, access]] : []
-  })
+  private tops = (): [string, 'reads' | 'fills'][] =>
+    this.filled.plan.places.flatMap((p): [string, 'reads' | 'fills'][] => {
+      const access = this.view.at[p.order] ?? 'never'
+      return access !== 'never' &&
+        p.entryOf === null &&
+        (p.kind === 'question' || (p.kind === 'group' && p.node.repeat !== undefined))
+        ? [[p.code, access]]
+        : []
+    })
 }
 
 /** A list as it is sent: without the designers' marks; of a long one only the rows that answers and rules name, the others are searched on the server. */
 function travelling(list: ChoiceList, mentioned: () => ReadonlySet<string>): ChoiceList {
   const { title: _t, shared: _s, rows, ...rest } = list
   const live = rows.filter(r => r.retired !== true || mentioned().has(r.code))
-  if (live.length <= TRAVELS) return { ...rest, rows: live.map(r => ({ ...publicRow(r), ...(r.retired ? { retired: true } : {}) })) }
+  if (live.length <= TRAVELS)
+    return { ...rest, rows: live.map(r => ({ ...publicRow(r), ...(r.retired ? { retired: true } : {}) })) }
   // What a column holds is told by its cells, so it is said where the cells stay behind.
   const columns = columnsOf(list).map(({ code, label, type }) => ({ code, label, type }))
-  return { ...rest, partial: live.length, ...(columns.length > 0 ? { columns } : {}), rows: live.filter(r => mentioned().has(r.code)).map(publicRow) }
+  return {
+    ...rest,
+    partial: live.length,
+    ...(columns.length > 0 ? { columns } : {}),
+    rows: live.filter(r => mentioned().has(r.code)).map(publicRow),
+  }
 }
 
 /** A list of at most so many rows travels with the page. */
 export const TRAVELS = 500
 
-const isGroupPlace = (stand: Standpoint | Place): stand is Extract<Place, { kind: 'group' }> => 'kind' in stand && stand.kind === 'group'
-const without = <T extends object>(node: T, keys: ReadonlySet<string>): T => Object.fromEntries(Object.entries(node).filter(([key]) => !keys.has(key))) as T
-const listsIn = (items: readonly Item[]): string[] => items.flatMap(i => i.kind === 'group' ? listsIn(i.items) : i.kind === 'question' && 'list' in i && i.list !== undefined ? [i.list] : [])
+const isGroupPlace = (stand: Standpoint | Place): stand is Extract<Place, { kind: 'group' }> =>
+  'kind' in stand && stand.kind === 'group'
+const without = <T extends object>(node: T, keys: ReadonlySet<string>): T =>
+  Object.fromEntries(Object.entries(node).filter(([key]) => !keys.has(key))) as T
+const listsIn = (items: readonly Item[]): string[] =>
+  items.flatMap(i =>
+    i.kind === 'group'
+      ? listsIn(i.items)
+      : i.kind === 'question' && 'list' in i && i.list !== undefined
+        ? [i.list]
+        : [],
+  )

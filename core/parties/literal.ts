@@ -11,7 +11,15 @@ export function literalOf(value: Value, type: ValueType): Expr {
   if (typeof value === 'boolean') return { kind: 'boolean', value, ...at }
   if (isNumber(value)) return { kind: 'number', value, ...at }
   if (isDuration(value)) return { kind: 'duration', value: durationText(value), ...at }
-  if (typeof value === 'string') return type.kind === 'date' || type.kind === 'time' || type.kind === 'dateTime' ? { kind: type.kind, value, ...at } : { kind: 'text', value, ...at }
-  if (Array.isArray(value)) return { kind: 'list', items: value.map((v: Value) => literalOf(v, type.kind === 'list' ? type.of : { kind: 'unknown' })), ...at }
+  if (typeof value === 'string')
+    return type.kind === 'date' || type.kind === 'time' || type.kind === 'dateTime'
+      ? { kind: type.kind, value, ...at }
+      : { kind: 'text', value, ...at }
+  if (Array.isArray(value))
+    return {
+      kind: 'list',
+      items: value.map((v: Value) => literalOf(v, type.kind === 'list' ? type.of : { kind: 'unknown' })),
+      ...at,
+    }
   return { kind: 'null', ...at }
 }

@@ -7,11 +7,14 @@ import { DONE, type Form, type Party, type Turn } from '../form/definition'
 import { fills, viewOf } from './access'
 
 /** The turn with a code; null when the form has none such. */
-export const turnOf = (form: Form, code: string): Turn | null => form.turns?.find(t => t.code === code) ?? null
+export const turnOf = (form: Form, code: string): Turn | null =>
+  form.turns?.find(t => t.code === code) ?? null
 export const firstTurn = (form: Form): Turn | null => form.turns?.[0] ?? null
-export const partyOf = (form: Form, turn: Turn): Party | undefined => form.parties?.find(p => p.code === turn.party)
+export const partyOf = (form: Form, turn: Turn): Party | undefined =>
+  form.parties?.find(p => p.code === turn.party)
 /** How a turn is called for people: its title, or its party's name. */
-export const turnName = (form: Form, turn: Turn): string => turn.title || partyOf(form, turn)?.name || turn.code
+export const turnName = (form: Form, turn: Turn): string =>
+  turn.title || partyOf(form, turn)?.name || turn.code
 
 /**
  * Whose turn is next when this one is handed off: the first rule that is true (one that leads nowhere is passed over), else the turn that
@@ -22,7 +25,7 @@ export function nextTurn(filled: Filled, turn: Turn): Turn | null {
   const { plan } = filled
   const { form } = plan
   const stand = { section: Math.max(0, form.sections.length - 1), groups: [], entryOf: null }
-  const taken = turn.handOff?.find((h) => {
+  const taken = turn.handOff?.find(h => {
     if (h.to !== DONE && !turnOf(form, h.to)) return false
     if (h.when === undefined) return true
     const { expr } = plan.names.read(h.when, stand, BOOLEAN)
@@ -41,14 +44,24 @@ export function turnProblems(filled: Filled, turn: Turn | null): AnswerProblem[]
 /** The codes of questions and repeating groups whose answers a turn may give. */
 export function filledBy(plan: Plan, turn: Turn | null): Set<string> {
   const view = viewOf(plan.form, plan.places, turn)
-  return new Set(plan.places.filter(p => p.kind !== 'section' && p.entryOf === null && fills(view, p)).map(p => p.code))
+  return new Set(
+    plan.places.filter(p => p.kind !== 'section' && p.entryOf === null && fills(view, p)).map(p => p.code),
+  )
 }
 
 /** A response's answers with those that a turn gives in place of its earlier ones; what others gave stays. Answers that it may not give are named. */
-export function withTurn(plan: Plan, turn: Turn | null, stored: Answers, given: Answers): { answers: Answers, foreign: string[] } {
+export function withTurn(
+  plan: Plan,
+  turn: Turn | null,
+  stored: Answers,
+  given: Answers,
+): { answers: Answers; foreign: string[] } {
   const own = filledBy(plan, turn)
   return {
-    answers: { ...Object.fromEntries(Object.entries(stored).filter(([code]) => !own.has(code))), ...Object.fromEntries(Object.entries(given).filter(([code]) => own.has(code))) },
+    answers: {
+      ...Object.fromEntries(Object.entries(stored).filter(([code]) => !own.has(code))),
+      ...Object.fromEntries(Object.entries(given).filter(([code]) => own.has(code))),
+    },
     foreign: Object.keys(given).filter(code => !own.has(code)),
   }
 }

@@ -6,30 +6,65 @@ import { ExpressionError, parsed } from '../expressions/parse'
 import type { Finding } from './finding'
 
 /** A risk that somebody answers for. `basis`: the state of what it rested on then. */
-export interface Accepted { key: string, basis: string, reason: string, by: string, at: string }
+export interface Accepted {
+  key: string
+  basis: string
+  reason: string
+  by: string
+  at: string
+}
 
 /** Words for people: they can change without a rule, a decision or a risk becoming another. */
-export const WORDS: ReadonlySet<string> = new Set(['label', 'title', 'help', 'placeholder', 'text', 'message', 'heading', 'remark', 'mark', 'items'])
+export const WORDS: ReadonlySet<string> = new Set([
+  'label',
+  'title',
+  'help',
+  'placeholder',
+  'text',
+  'message',
+  'heading',
+  'remark',
+  'mark',
+  'items',
+])
 
 /** Tells a finding from all others of a form, in every proof of it. */
-export const keyOf = (f: Pick<Finding, 'code' | 'address' | 'rule' | 'sentence'>): string => `${f.code} ${f.address ?? f.sentence} ${f.rule ?? ''}`.trim()
+export const keyOf = (f: Pick<Finding, 'code' | 'address' | 'rule' | 'sentence'>): string =>
+  `${f.code} ${f.address ?? f.sentence} ${f.rule ?? ''}`.trim()
 
 /**
  * The state of everything that a finding rests on, as a short text: the thing it speaks of, what stands around it, the routes, and all that
  * their rules name, and so on. Words for people don't count. A finding that speaks of the form as a whole, or of a list, rests on all of it.
  */
-export function basisOf(form: Form, finding: Pick<Finding, 'address'>, places: readonly Place[] = outline(form)): string {
+export function basisOf(
+  form: Form,
+  finding: Pick<Finding, 'address'>,
+  places: readonly Place[] = outline(form),
+): string {
   const start = places.find(p => p.address === finding.address)
   const taken = start ? closureOf(start, places) : places
-  const lists = new Set(taken.flatMap(p => 'list' in p.node && p.node.list !== undefined ? [p.node.list] : []))
-  return digest(JSON.stringify([
-    taken.map(p => [p.address, p.section, p.groups.map(g => g.address), p.node]), form.turns, form.parties, form.promises?.map(q => q.holds),
-    form.lists?.filter(l => !start || lists.has(l.code)).map(l => [l.code, l.columns, l.rows]),
-  ], (key, value: unknown) => WORDS.has(key) ? undefined : inOrder(value)))
+  const lists = new Set(
+    taken.flatMap(p => ('list' in p.node && p.node.list !== undefined ? [p.node.list] : [])),
+  )
+  return digest(
+    JSON.stringify(
+      [
+        taken.map(p => [p.address, p.section, p.groups.map(g => g.address), p.node]),
+        form.turns,
+        form.parties,
+        form.promises?.map(q => q.holds),
+        form.lists?.filter(l => !start || lists.has(l.code)).map(l => [l.code, l.columns, l.rows]),
+      ],
+      (key, value: unknown) => (WORDS.has(key) ? undefined : inOrder(value)),
+    ),
+  )
 }
 
 /** A store may keep the keys of a record in another order than they were written in: it is the same record. */
-const inOrder = (value: unknown): unknown => typeof value === 'object' && value !== null && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => a < b ? -1 : 1)) : value
+const inOrder = (value: unknown): unknown =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+    ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+    : value
 
 /** A place with all that decides about it, in the order of the form. */
 function closureOf(start: Place, places: readonly Place[]): Place[] {
@@ -41,7 +76,14 @@ function closureOf(start: Place, places: readonly Place[]): Place[] {
     taken.add(place)
     const { section } = place
     // Whoever comes to a section has come by the routes of those before it, and got through their checks.
-    open.push(...place.groups, ...places.filter(p => p.section <= section && (p.kind === 'section' || 'validWhen' in p.node && p.node.validWhen !== undefined)))
+    open.push(
+      ...place.groups,
+      ...places.filter(
+        p =>
+          p.section <= section &&
+          (p.kind === 'section' || ('validWhen' in p.node && p.node.validWhen !== undefined)),
+      ),
+    )
     for (const rule of rulesAt(place)) {
       for (const name of namesRead(rule.text)) open.push(...[byCode.get(name)].filter(p => p !== undefined))
     }
@@ -53,8 +95,7 @@ function closureOf(start: Place, places: readonly Place[]): Place[] {
 function namesRead(text: string): readonly string[] {
   try {
     return namesIn(parsed(text))
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof ExpressionError) return []
     throw error
   }
@@ -62,7 +103,7 @@ function namesRead(text: string): readonly string[] {
 
 /** A digest of 64 bits (FNV-1a with two bases, Fowler, Noll and Vo): equal states always give the same, others hardly ever. */
 function digest(text: string): string {
-  let [a, b] = [0x811C9DC5, 0xCBF29CE4]
+  let [a, b] = [0x811c9dc5, 0xcbf29ce4]
   for (let i = 0; i < text.length; i++) {
     const unit = text.charCodeAt(i)
     a = Math.imul(a ^ unit, 0x01000193)
@@ -72,7 +113,12 @@ function digest(text: string): string {
 }
 
 /** What somebody accepted of a finding, as long as nothing it rests on has changed since. */
-export function acceptedOf(form: Form, finding: Finding, accepted: readonly Accepted[], places?: readonly Place[]): Accepted | null {
+export function acceptedOf(
+  form: Form,
+  finding: Finding,
+  accepted: readonly Accepted[],
+  places?: readonly Place[],
+): Accepted | null {
   const found = finding.severity === 'risk' ? accepted.find(a => a.key === keyOf(finding)) : undefined
-  return found?.basis === (found && basisOf(form, finding, places)) ? found ?? null : null
+  return found?.basis === (found && basisOf(form, finding, places)) ? (found ?? null) : null
 }

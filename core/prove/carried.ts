@@ -16,7 +16,10 @@ export class Carried {
   /** The variables that count the choices of which no condition asks, by question. */
   readonly others = new Map<string, number>()
 
-  constructor(private readonly encoding: Encoding, private readonly terms: Terms) {}
+  constructor(
+    private readonly encoding: Encoding,
+    private readonly terms: Terms,
+  ) {}
 
   /** How many are chosen: each class that conditions ask for counts one, the others together as many as there are. */
   count(code: string): Term | null {
@@ -45,7 +48,12 @@ export class Carried {
   /** `sum(extras.price)`: what the chosen options carry, each counted while it is chosen. */
   sum(path: ExprOf<'path'>): Term | null {
     const { model, arithmetic } = this.encoding
-    const code = path.of.kind === 'name' ? path.of.name : path.of.kind === 'path' && path.of.member === 'row' && path.of.of.kind === 'name' ? path.of.of.name : null
+    const code =
+      path.of.kind === 'name'
+        ? path.of.name
+        : path.of.kind === 'path' && path.of.member === 'row' && path.of.of.kind === 'name'
+          ? path.of.of.name
+          : null
     const question = code === null ? undefined : model.stepOf(code)
     if (code === null || !question) return null
     if (question.place.node.type === 'grid') return path.member === 'points' ? this.sumOfRows(code) : null
@@ -57,7 +65,7 @@ export class Carried {
     for (const { value, literal } of classes) {
       values[model.copies.environment.slotOf(code) ?? 0] = [value]
       const reached = run(values)
-      const worth = Array.isArray(reached) ? reached[0] ?? null : reached
+      const worth = Array.isArray(reached) ? (reached[0] ?? null) : reached
       // An option that carries nothing is left out of the list; when none is left the sum has no value.
       if (!isNumber(worth)) return null
       const { index, linear } = arithmetic.variable(ONE)
@@ -78,14 +86,16 @@ export class Carried {
     if (!domain.singletons || domain.opaque || domain.many) return null
     const run = compile(expr, model.copies.environment)
     const values = new Array<Value>(model.copies.size).fill(null)
-    const cases: { when: Literal, linear: Linear, given: Literal }[] = []
+    const cases: { when: Literal; linear: Linear; given: Literal }[] = []
     let unit: Unit | undefined
     for (const { value, literal } of classes) {
       values[model.copies.environment.slotOf(name) ?? 0] = value
       const cell = run(values)
       if (cell === null) continue
       const day = typeof cell === 'string' ? dayNumber(cell) : null
-      const found = isNumber(cell) ? constant(fromDecimal(cell), 'number', this.encoding.yes) : fromUnits(day, 'day', this.encoding.yes)
+      const found = isNumber(cell)
+        ? constant(fromDecimal(cell), 'number', this.encoding.yes)
+        : fromUnits(day, 'day', this.encoding.yes)
       if (!found || (unit ?? found.unit) !== found.unit) return null
       unit = found.unit
       cases.push({ when: literal, linear: found.linear, given: this.encoding.yes })
@@ -99,7 +109,9 @@ export class Carried {
     const question = model.stepOf(grid)
     if (question?.place.node.type !== 'grid') return null
     const { rows, options } = question.place.node
-    const points = new Map<Value, Num | null>(options.map(o => [o.code, o.points === undefined ? null : numberFromDouble(o.points)]))
+    const points = new Map<Value, Num | null>(
+      options.map(o => [o.code, o.points === undefined ? null : numberFromDouble(o.points)]),
+    )
     const given: Literal[] = []
     let total = constantOf(ZERO)
     for (const row of rows) {
@@ -107,7 +119,17 @@ export class Carried {
       if (domain.opaque || !domain.singletons) return null
       const cases = classes.map(({ value, literal }) => ({ when: literal, worth: points.get(value) ?? null }))
       given.push(...cases.filter(c => c.worth !== null).map(c => c.when))
-      total = linearSum(total, this.terms.among('number', [...cases, { when: blank, worth: null }].map(({ when, worth }) => ({ when, linear: constantOf(worth === null ? ZERO : fromDecimal(worth)), given: yes }))).linear)
+      total = linearSum(
+        total,
+        this.terms.among(
+          'number',
+          [...cases, { when: blank, worth: null }].map(({ when, worth }) => ({
+            when,
+            linear: constantOf(worth === null ? ZERO : fromDecimal(worth)),
+            given: yes,
+          })),
+        ).linear,
+      )
     }
     return { linear: total, unit: 'number', given: or(given) }
   }

@@ -7,25 +7,42 @@ import { ownRules } from '../fill/steps'
  * of “waits for” (Tarjan 1972), section by section, without recursion.
  */
 export function circles(plan: Plan): string[][] {
-  return plan.sections.flatMap((section) => {
+  return plan.sections.flatMap(section => {
     const nodes = [section.place.order, ...section.all.map(s => s.place.order)]
-    const codeOf = new Map<number, string>([[section.place.order, section.place.code], ...section.all.map(s => [s.place.order, s.place.code] as const)])
+    const codeOf = new Map<number, string>([
+      [section.place.order, section.place.code],
+      ...section.all.map(s => [s.place.order, s.place.code] as const),
+    ])
     const orderOf = new Map<string, number[]>()
-    for (const step of section.all) if (step.place.kind === 'question' && !orderOf.has(step.place.code)) orderOf.set(step.place.code, [step.place.order])
+    for (const step of section.all)
+      if (step.place.kind === 'question' && !orderOf.has(step.place.code))
+        orderOf.set(step.place.code, [step.place.order])
     // A repeating group is named for what its entries hold: whoever names it waits for all inside.
-    for (const step of section.all) if (isRepeating(step)) orderOf.set(step.place.code, [step.place.order, ...step.inner.map(s => s.place.order)])
-    const waits = new Map<number, readonly number[]>([[section.place.order, namedHere(section.shown?.expr ? namesIn(section.shown.expr) : [], orderOf)]])
+    for (const step of section.all)
+      if (isRepeating(step))
+        orderOf.set(step.place.code, [step.place.order, ...step.inner.map(s => s.place.order)])
+    const waits = new Map<number, readonly number[]>([
+      [section.place.order, namedHere(section.shown?.expr ? namesIn(section.shown.expr) : [], orderOf)],
+    ])
     for (const step of section.all) waits.set(step.place.order, needs(step, section.place.order, orderOf))
-    return components(nodes, n => waits.get(n) ?? []).map(c => c.sort((a, b) => a - b).map(n => codeOf.get(n) ?? ''))
+    return components(nodes, n => waits.get(n) ?? []).map(c =>
+      c.sort((a, b) => a - b).map(n => codeOf.get(n) ?? ''),
+    )
   })
 }
 
 export const circularCodes = (plan: Plan): Set<string> => new Set(circles(plan).flat())
 
-const namedHere = (names: readonly string[], orderOf: ReadonlyMap<string, readonly number[]>) => names.flatMap(name => orderOf.get(name) ?? [])
+const namedHere = (names: readonly string[], orderOf: ReadonlyMap<string, readonly number[]>) =>
+  names.flatMap(name => orderOf.get(name) ?? [])
 
-const needs = (step: Step, section: number, orderOf: ReadonlyMap<string, readonly number[]>) =>
-  [step.parent < 0 ? section : step.parent, ...namedHere(ownRules(step).flatMap(r => r.expr ? namesIn(r.expr) : []), orderOf)]
+const needs = (step: Step, section: number, orderOf: ReadonlyMap<string, readonly number[]>) => [
+  step.parent < 0 ? section : step.parent,
+  ...namedHere(
+    ownRules(step).flatMap(r => (r.expr ? namesIn(r.expr) : [])),
+    orderOf,
+  ),
+]
 
 /** The components that are circles: more than one node, or one that waits for itself. */
 function components(nodes: readonly number[], edges: (n: number) => readonly number[]): number[][] {
@@ -36,7 +53,7 @@ function components(nodes: readonly number[], edges: (n: number) => readonly num
   const found: number[][] = []
   for (const root of nodes) {
     if (index.has(root)) continue
-    const work: { node: number, next: number }[] = [{ node: root, next: 0 }]
+    const work: { node: number; next: number }[] = [{ node: root, next: 0 }]
     while (work.length > 0) {
       const frame = work[work.length - 1]
       if (!frame) break

@@ -5,7 +5,7 @@ export type Clause = number
 export const NONE = 0
 
 /** Where what belongs to a literal lies: a variable's literals are neighbours. */
-export const indexOf = (literal: Literal): number => literal > 0 ? literal * 2 : 1 - literal * 2
+export const indexOf = (literal: Literal): number => (literal > 0 ? literal * 2 : 1 - literal * 2)
 
 /** The clauses of a solver, one behind the other in one array: a form has hundreds of thousands, too many for an object each. */
 export class Clauses {
@@ -67,7 +67,8 @@ export class Clauses {
 /** The same with room for twice as much. */
 export function widened<A extends Int8Array | Int32Array>(array: A): A
 export function widened(array: Int8Array | Int32Array): Int8Array | Int32Array {
-  const wider = array instanceof Int8Array ? new Int8Array(array.length * 2) : new Int32Array(array.length * 2)
+  const wider =
+    array instanceof Int8Array ? new Int8Array(array.length * 2) : new Int32Array(array.length * 2)
   wider.set(array)
   return wider
 }

@@ -5,7 +5,10 @@ import { ownRules } from '../fill/steps'
 import { locksOf, shownChain, type Model } from './model'
 
 /** Everything that can matter to a goal in a section: what its names depend on, what decides the way there, and what blocks it. */
-export interface Cone { codes: string[], exprs: ReadonlySet<Expr> }
+export interface Cone {
+  codes: string[]
+  exprs: ReadonlySet<Expr>
+}
 export function coneOf(model: Model, current: number, names: readonly string[]): Cone {
   const cone = new Set<string>()
   const exprs = new Set<Expr>()
@@ -20,7 +23,8 @@ export function coneOf(model: Model, current: number, names: readonly string[]):
     if (sections.has(index)) return
     sections.add(index)
     want(model.plan.sections[index]?.shown?.expr)
-    for (const before of model.plan.sections.slice(model.waypoint[index] ?? 0, index)) if (before.routes.length > 0) wantRoutes(before, wantSection, want)
+    for (const before of model.plan.sections.slice(model.waypoint[index] ?? 0, index))
+      if (before.routes.length > 0) wantRoutes(before, wantSection, want)
   }
   wantSection(current)
   for (const blocker of model.blockers) {
@@ -54,7 +58,7 @@ export function coneOf(model: Model, current: number, names: readonly string[]):
     if (entries) wantEntries(entries)
     if (!question) continue
     const { grid } = question.place.node.type === 'choice' ? baseOf(code) : { grid: null }
-    open.push(...grid === null ? model.copies.rowsOf(code) : [grid])
+    open.push(...(grid === null ? model.copies.rowsOf(code) : [grid]))
     wantSection(question.place.section)
     for (const step of shownChain(model, question)) want(step.shown?.expr)
     for (const { lock } of locksOf(model, question)) if (lock !== true) want(lock.expr)
@@ -63,19 +67,27 @@ export function coneOf(model: Model, current: number, names: readonly string[]):
     if (question.required && question.required !== true) want(question.required.expr)
     if (question.place.section < current) for (const check of question.checks) want(check.expr)
   }
-  const inOrder = [...cone].map(code => ({ code, order: model.stepOf(code)?.place.order ?? 0 })).sort((a, b) => a.order - b.order)
+  const inOrder = [...cone]
+    .map(code => ({ code, order: model.stepOf(code)?.place.order ?? 0 }))
+    .sort((a, b) => a.order - b.order)
   return { codes: inOrder.map(c => c.code), exprs }
 }
 
 /** What can keep the k-th entry of a group from being complete. */
 export const blockersIn = (model: Model, { group }: Entries, entry: number): Step[] =>
-  model.blocking.flatMap(b => !('routes' in b) && b.place.entryOf === group.place ? [model.copies.inEntry(b, group, entry)] : [])
+  model.blocking.flatMap(b =>
+    !('routes' in b) && b.place.entryOf === group.place ? [model.copies.inEntry(b, group, entry)] : [],
+  )
 
-function wantRoutes(section: PlannedSection, wantSection: (index: number) => void, want: (expr: Expr | null | undefined) => void) {
+function wantRoutes(
+  section: PlannedSection,
+  wantSection: (index: number) => void,
+  want: (expr: Expr | null | undefined) => void,
+) {
   wantSection(section.place.section)
   for (const route of section.routes) want(route.when?.expr)
 }
 
 /** The questions that decide whether something is in play, by its own rule and the groups around. */
 export const namesAround = (model: Model, step: Step): string[] =>
-  shownChain(model, step).flatMap(s => s.shown?.expr ? namesIn(s.shown.expr) : [])
+  shownChain(model, step).flatMap(s => (s.shown?.expr ? namesIn(s.shown.expr) : []))

@@ -1,5 +1,25 @@
-import { add, compareNumbers, decimalPlaces, divide, floor, isNumber, multiply, numberFromDouble, numberFromText, subtract, type Num } from '../expressions/decimal'
-import { dateTimeFromSeconds, dayNumber, FIRST_DAY, instant, isoFromDay, LAST_DAY, timeFromSeconds } from '../expressions/dates'
+import {
+  add,
+  compareNumbers,
+  decimalPlaces,
+  divide,
+  floor,
+  isNumber,
+  multiply,
+  numberFromDouble,
+  numberFromText,
+  subtract,
+  type Num,
+} from '../expressions/decimal'
+import {
+  dateTimeFromSeconds,
+  dayNumber,
+  FIRST_DAY,
+  instant,
+  isoFromDay,
+  LAST_DAY,
+  timeFromSeconds,
+} from '../expressions/dates'
 import { nodesOf, type Expr, type TestNode } from '../expressions/tree'
 import type { Value } from '../expressions/types'
 import type { Answer } from '../fill/answers'
@@ -34,11 +54,21 @@ export interface Domain {
 }
 
 /** A single number, or all strictly between two (null: without end). Dates count days, times seconds. */
-export interface Range { low: Num | null, high: Num | null, isPoint: boolean }
+export interface Range {
+  low: Num | null
+  high: Num | null
+  isPoint: boolean
+}
 
 const EXACT = { many: false, open: false, opaque: false } as const
 /** Something that is answered, of which conditions ask more than classes can tell. */
-const opaque = (sample: Value = null): Domain => ({ classes: [sample ?? SOMETHING], singletons: false, many: false, open: true, opaque: true })
+const opaque = (sample: Value = null): Domain => ({
+  classes: [sample ?? SOMETHING],
+  singletons: false,
+  many: false,
+  open: true,
+  opaque: true,
+})
 /** Stands for an answer that can't be written down, such as a calculated value. */
 export const SOMETHING = '\u0000something'
 export const OPAQUE: Domain = opaque()
@@ -57,11 +87,15 @@ export interface Asked {
 }
 
 const LITERALS: ReadonlySet<Expr['kind']> = new Set(['number', 'text', 'date', 'time', 'dateTime'])
-const literal = (e: Expr): Value | undefined => LITERALS.has(e.kind) && 'value' in e && !isExpr(e.value) ? e.value : undefined
+const literal = (e: Expr): Value | undefined =>
+  LITERALS.has(e.kind) && 'value' in e && !isExpr(e.value) ? e.value : undefined
 const isExpr = (v: unknown): v is Expr => typeof v === 'object' && v !== null && 'kind' in v
 
 /** Collects the constants that conditions compare questions with, by question. */
-export function askedIn(expressions: Iterable<Expr>, reachedBy: (path: Expr) => readonly Value[] | null = () => null): Asked {
+export function askedIn(
+  expressions: Iterable<Expr>,
+  reachedBy: (path: Expr) => readonly Value[] | null = () => null,
+): Asked {
   const asked: Asked = { constants: new Map(), pieces: new Map(), texts: new Map(), whole: new Set() }
   const note = (subject: Expr, other: Expr) => {
     const value = literal(other)
@@ -85,12 +119,14 @@ function noteNode(node: Expr, note: (subject: Expr, other: Expr) => void, asked:
     note(node.right, node.left)
   }
   if (node.kind === 'between') for (const end of [node.low, node.high]) note(node.value, end)
-  if (node.kind === 'in') for (const test of node.tests) for (const other of testValues(test)) note(node.value, other)
+  if (node.kind === 'in')
+    for (const test of node.tests) for (const other of testValues(test)) note(node.value, other)
   if (node.kind === 'path' && node.of.kind === 'name') asked.whole.add(node.of.name)
   if (node.kind !== 'call') return
   const names = node.args.filter(a => a.kind === 'name')
   const [list, element] = node.args
-  if (node.name === 'list contains' && list?.kind === 'name' && element && literal(element) === undefined) asked.whole.add(list.name)
+  if (node.name === 'list contains' && list?.kind === 'name' && element && literal(element) === undefined)
+    asked.whole.add(list.name)
   for (const arg of node.args) {
     if (arg.kind !== 'text') continue
     for (const { name } of names) {
@@ -100,7 +136,8 @@ function noteNode(node: Expr, note: (subject: Expr, other: Expr) => void, asked:
   }
 }
 
-const testValues = (test: TestNode): Expr[] => test.kind === 'range' ? [test.low, test.high] : test.kind === 'unaryTest' ? [test.value] : [test]
+const testValues = (test: TestNode): Expr[] =>
+  test.kind === 'range' ? [test.low, test.high] : test.kind === 'unaryTest' ? [test.value] : [test]
 
 function push<T>(map: Map<string, T[]>, key: string, value: T) {
   const list = map.get(key)
@@ -108,18 +145,30 @@ function push<T>(map: Map<string, T[]>, key: string, value: T) {
   else if (!list.includes(value)) list.push(value)
 }
 
-interface Question<T extends QuestionType> { node: QuestionOf<T>, step: PlannedQuestion, plan: Plan, asked: readonly Value[], whole: boolean, texts: readonly TextTest[] }
+interface Question<T extends QuestionType> {
+  node: QuestionOf<T>
+  step: PlannedQuestion
+  plan: Plan
+  asked: readonly Value[]
+  whole: boolean
+  texts: readonly TextTest[]
+}
 type DomainOf<T extends QuestionType> = (question: Question<T>) => Domain
 
-const exact = (classes: readonly (Value)[], singletons: boolean): Domain => ({ ...EXACT, classes, singletons })
+const exact = (classes: readonly Value[], singletons: boolean): Domain => ({ ...EXACT, classes, singletons })
 
 /** Texts of a form: one for every combination of outcomes that the tests asked of them can have. */
-function formedText({ asked, texts, step }: Pick<Question<QuestionType>, 'asked' | 'texts' | 'step'>, form: TextForm): Domain {
+function formedText(
+  { asked, texts, step }: Pick<Question<QuestionType>, 'asked' | 'texts' | 'step'>,
+  form: TextForm,
+): Domain {
   const named = asked.filter(v => typeof v === 'string')
   const classes = textClasses(texts, named, form)
   // One that can't be answered after all would be a form that is told wrongly here: nothing is proved by it then.
   const isRight = classes?.every(c => isPossible(c, step))
-  return classes && isRight ? { ...exact(classes, false), uniform: true } : textDomain(() => null)({ asked, step })
+  return classes && isRight
+    ? { ...exact(classes, false), uniform: true }
+    : textDomain(() => null)({ asked, step })
 }
 function freeText(q: Question<'text'> | Question<'longText'>): Domain {
   const [least, most] = [q.node.minLength ?? 1, q.node.maxLength ?? LIMITS.text]
@@ -128,31 +177,72 @@ function freeText(q: Question<'text'> | Question<'longText'>): Domain {
 }
 
 /** Texts: those that conditions name, and one other of the right form. */
-const textDomain = (other: (named: readonly string[], step: PlannedQuestion) => string | null) => ({ step, asked }: Pick<Question<QuestionType>, 'step' | 'asked'>): Domain => {
-  const named = asked.filter(v => typeof v === 'string')
-  const sample = other(named, step)
-  const classes = [sample ?? SOMETHING, ...named].filter(v => v === SOMETHING || isPossible(v, step))
-  return { ...EXACT, classes, singletons: false, open: classes.includes(SOMETHING) }
-}
-const among = (candidates: readonly string[]) => textDomain((named, step) => candidates.find(c => !named.includes(c) && isPossible(c, step)) ?? null)
+const textDomain =
+  (other: (named: readonly string[], step: PlannedQuestion) => string | null) =>
+  ({ step, asked }: Pick<Question<QuestionType>, 'step' | 'asked'>): Domain => {
+    const named = asked.filter(v => typeof v === 'string')
+    const sample = other(named, step)
+    const classes = [sample ?? SOMETHING, ...named].filter(v => v === SOMETHING || isPossible(v, step))
+    return { ...EXACT, classes, singletons: false, open: classes.includes(SOMETHING) }
+  }
+const among = (candidates: readonly string[]) =>
+  textDomain((named, step) => candidates.find(c => !named.includes(c) && isPossible(c, step)) ?? null)
 /** The forms of e-mail addresses and phone numbers as `core/fill` reads them, blanks around them cut off. */
 const BLANK = '\\t-\\r \u00A0\u1680\u2000-\u200A\u2028\u2029\u202F\u205F\u3000\uFEFF'
-export const EMAIL: TextForm = { least: 1, most: 254, pattern: `[^${BLANK}@]+@[^${BLANK}@.]+(\\.[^${BLANK}@.]+)+`, samples: ['someone@wherry.example', 'other@wherry.example'] }
+export const EMAIL: TextForm = {
+  least: 1,
+  most: 254,
+  pattern: `[^${BLANK}@]+@[^${BLANK}@.]+(\\.[^${BLANK}@.]+)+`,
+  samples: ['someone@wherry.example', 'other@wherry.example'],
+}
 const MARKS = String.raw`().\-/`
-export const PHONE: TextForm = { least: 1, most: LIMITS.text, pattern: `(\\+[${BLANK}${MARKS}]*|[${MARKS}][${BLANK}${MARKS}]*)?(\\d[${BLANK}${MARKS}]*){4,19}\\d([${BLANK}${MARKS}]*[${MARKS}])?`, samples: ['01632 960001', '01632 960002'] }
+export const PHONE: TextForm = {
+  least: 1,
+  most: LIMITS.text,
+  pattern: `(\\+[${BLANK}${MARKS}]*|[${MARKS}][${BLANK}${MARKS}]*)?(\\d[${BLANK}${MARKS}]*){4,19}\\d([${BLANK}${MARKS}]*[${MARKS}])?`,
+  samples: ['01632 960001', '01632 960002'],
+}
 const SAMPLES = ['AB 1234', '12345', 'A1', 'ABC', '1', 'abc', '01-234', 'WR-2026-001']
 
-const numberDomain = ({ asked, step }: Pick<Question<QuestionType>, 'asked' | 'step'>, min: number | undefined, max: number | undefined, places: number | null): Domain =>
-  ranged(numberClasses(asked, min, max, places).filter(c => isPossible(c.value, step)), places)
+const numberDomain = (
+  { asked, step }: Pick<Question<QuestionType>, 'asked' | 'step'>,
+  min: number | undefined,
+  max: number | undefined,
+  places: number | null,
+): Domain =>
+  ranged(
+    numberClasses(asked, min, max, places).filter(c => isPossible(c.value, step)),
+    places,
+  )
 
-const ranged = (classes: readonly (Range & { value: Value })[], places: number | null): Domain =>
-  ({ ...exact(classes.map(c => c.value), false), ranges: classes.map(({ low, high, isPoint }) => ({ low, high, isPoint })), places })
+const ranged = (classes: readonly (Range & { value: Value })[], places: number | null): Domain => ({
+  ...exact(
+    classes.map(c => c.value),
+    false,
+  ),
+  ranges: classes.map(({ low, high, isPoint }) => ({ low, high, isPoint })),
+  places,
+})
 
 /** Dates and times as numbers of units. */
-function timeDomain({ asked, step }: Pick<Question<QuestionType>, 'asked' | 'step'>, bounds: readonly (string | undefined)[], to: (text: string) => number | null, from: (n: number) => string | null, common: number): Domain {
-  const numbers = [...asked, ...bounds].map(v => typeof v === 'string' ? to(v) : null).filter(n => n !== null)
-  const classes = numberClasses(numbers, undefined, undefined, 0, common).map(c => ({ ...c, value: typeof c.value === 'number' ? from(c.value) : null }))
-  return ranged(classes.filter(c => c.value !== null && isPossible(c.value, step)), 0)
+function timeDomain(
+  { asked, step }: Pick<Question<QuestionType>, 'asked' | 'step'>,
+  bounds: readonly (string | undefined)[],
+  to: (text: string) => number | null,
+  from: (n: number) => string | null,
+  common: number,
+): Domain {
+  const numbers = [...asked, ...bounds]
+    .map(v => (typeof v === 'string' ? to(v) : null))
+    .filter(n => n !== null)
+  const classes = numberClasses(numbers, undefined, undefined, 0, common).map(c => ({
+    ...c,
+    value: typeof c.value === 'number' ? from(c.value) : null,
+  }))
+  return ranged(
+    classes.filter(c => c.value !== null && isPossible(c.value, step)),
+    0,
+  )
 }
 
 /** Where an open interval leaves the choice, witnesses take a day of this time rather than one of the year 1. */
@@ -162,7 +252,7 @@ const DAY_SECONDS = 86_400
 const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
   yesNo: () => exact([true, false], true),
   choice: q => choiceDomain(q),
-  choices: (q) => {
+  choices: q => {
     const domain = choiceDomain(q)
     return { ...domain, singletons: false, many: true }
   },
@@ -175,22 +265,57 @@ const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
   decimal: q => numberDomain(q, q.node.min, q.node.max, q.node.decimals ?? null),
   money: q => numberDomain(q, q.node.min, q.node.max, 2),
   scale: q => numberDomain(q, q.node.min, q.node.max, 0),
-  date: q => timeDomain(q, [q.node.min, q.node.max], dayNumber, n => n >= FIRST_DAY && n <= LAST_DAY ? isoFromDay(n) : null, COMMON_DAY),
-  time: q => timeDomain(q, [q.node.min && `${q.node.min}:00`.slice(0, 8), q.node.max && `${q.node.max}:00`.slice(0, 8)], instant, timeFromSeconds, 36_000),
-  dateTime: q => timeDomain(q, [q.node.min && `${q.node.min}:00`.slice(0, 19), q.node.max && `${q.node.max}:00`.slice(0, 19)], instant, dateTimeFromSeconds, COMMON_DAY * DAY_SECONDS + 36_000),
-  grid: ({ node }) => node.rows.length === 0 || node.options.length === 0 ? exact([], false) : opaque(Object.fromEntries(node.rows.map(r => [r.code, node.options[0]?.code ?? null]))),
+  date: q =>
+    timeDomain(
+      q,
+      [q.node.min, q.node.max],
+      dayNumber,
+      n => (n >= FIRST_DAY && n <= LAST_DAY ? isoFromDay(n) : null),
+      COMMON_DAY,
+    ),
+  time: q =>
+    timeDomain(
+      q,
+      [q.node.min && `${q.node.min}:00`.slice(0, 8), q.node.max && `${q.node.max}:00`.slice(0, 8)],
+      instant,
+      timeFromSeconds,
+      36_000,
+    ),
+  dateTime: q =>
+    timeDomain(
+      q,
+      [q.node.min && `${q.node.min}:00`.slice(0, 19), q.node.max && `${q.node.max}:00`.slice(0, 19)],
+      instant,
+      dateTimeFromSeconds,
+      COMMON_DAY * DAY_SECONDS + 36_000,
+    ),
+  grid: ({ node }) =>
+    node.rows.length === 0 || node.options.length === 0
+      ? exact([], false)
+      : opaque(Object.fromEntries(node.rows.map(r => [r.code, node.options[0]?.code ?? null]))),
   ranking: ({ node }) => {
-    const orders = ordersOf(node.options.map(o => o.code), Math.min(node.most ?? node.options.length, node.options.length))
+    const orders = ordersOf(
+      node.options.map(o => o.code),
+      Math.min(node.most ?? node.options.length, node.options.length),
+    )
     return orders === null ? opaque(node.options.slice(0, node.most).map(o => o.code)) : exact(orders, true)
   },
   file: () => opaque(['sample.pdf']),
   signature: () => exact([true], true),
   value: () => OPAQUE,
-  hidden: (q) => {
+  hidden: q => {
     const holds = q.node.holds ?? 'text'
     if (holds === 'yesNo') return exact([true, false], true)
     if (holds === 'number') return numberDomain(q, undefined, undefined, null)
-    return holds === 'date' ? timeDomain(q, [], dayNumber, n => n >= FIRST_DAY && n <= LAST_DAY ? isoFromDay(n) : null, COMMON_DAY) : formedText(q, { least: 1, most: LIMITS.label, samples: ['Something'] })
+    return holds === 'date'
+      ? timeDomain(
+          q,
+          [],
+          dayNumber,
+          n => (n >= FIRST_DAY && n <= LAST_DAY ? isoFromDay(n) : null),
+          COMMON_DAY,
+        )
+      : formedText(q, { least: 1, most: LIMITS.label, samples: ['Something'] })
   },
 }
 
@@ -209,16 +334,18 @@ function ordersOf(codes: readonly string[], length: number): string[][] | null {
 const MOST_WHOLE = 400
 
 function choiceDomain({ node, plan, asked, whole }: Question<ChoiceType>): Domain {
-  const codes = [...new Set([...(optionsOf(plan.form, node) ?? []).map(r => r.code), ...node.writeIn ? [WRITE_IN] : []])]
+  const codes = [
+    ...new Set([...(optionsOf(plan.form, node) ?? []).map(r => r.code), ...(node.writeIn ? [WRITE_IN] : [])]),
+  ]
   // Of a long list that is looked through, what conditions ask can't be told by a few classes.
   if (whole && codes.length > MOST_WHOLE) return { ...opaque(codes[0] ?? null), classes: codes.slice(0, 1) }
   const named = new Set(asked)
-  const alone = new Set((optionsOf(plan.form, node) ?? []).flatMap(r => r.alone ? [r.code] : []))
+  const alone = new Set((optionsOf(plan.form, node) ?? []).flatMap(r => (r.alone ? [r.code] : [])))
   const mentioned = codes.filter(code => whole || named.has(code) || alone.has(code))
   const other = codes.find(code => !mentioned.includes(code))
   const classes = other === undefined ? mentioned : [other, ...mentioned]
   // Which classes are on offer is a matter of clauses, see `offers.ts`.
-  const sizes = classes.map((_, i) => i === 0 && other !== undefined ? codes.length - mentioned.length : 1)
+  const sizes = classes.map((_, i) => (i === 0 && other !== undefined ? codes.length - mentioned.length : 1))
   return { ...EXACT, classes, sizes, singletons: classes.length === codes.length && !node.writeIn }
 }
 
@@ -234,21 +361,38 @@ export function sampleAnswer({ place: { node } }: PlannedQuestion, value: Value)
   if (value === WRITE_IN && 'writeIn' in node && node.writeIn) return { [WRITE_IN]: 'Something else' }
   if (node.type === 'signature') return { typed: 'Signed' }
   if (node.type === 'file') return [{ file: 'sample-0001', name: 'sample.pdf', bytes: 1_000 }]
-  if (node.type === 'choices' && Array.isArray(value)) return value.map((code: Value) => code === WRITE_IN && node.writeIn ? { [WRITE_IN]: 'Something else' } : answerOf(code))
+  if (node.type === 'choices' && Array.isArray(value))
+    return value.map((code: Value) =>
+      code === WRITE_IN && node.writeIn ? { [WRITE_IN]: 'Something else' } : answerOf(code),
+    )
   return answerOf(value)
 }
 
 /** The domain of a question. */
-export function domainOf<T extends QuestionType>(node: QuestionOf<T>, step: PlannedQuestion, plan: Plan, asked: Asked): Domain {
+export function domainOf<T extends QuestionType>(
+  node: QuestionOf<T>,
+  step: PlannedQuestion,
+  plan: Plan,
+  asked: Asked,
+): Domain {
   const begins = isLockable(step, plan) ? constantDefault(step) : undefined
   const constants = asked.constants.get(node.code) ?? []
-  const domain = DOMAINS[node.type]({ node, step, plan, asked: begins === undefined || constants.includes(begins) ? constants : [...constants, begins], whole: asked.whole.has(node.code), texts: asked.texts.get(node.code) ?? [] })
+  const domain = DOMAINS[node.type]({
+    node,
+    step,
+    plan,
+    asked: begins === undefined || constants.includes(begins) ? constants : [...constants, begins],
+    whole: asked.whole.has(node.code),
+    texts: asked.texts.get(node.code) ?? [],
+  })
   return lockedAs(domain, step, plan)
 }
 
 /** Whether a question may be read-only, by a rule of its own or of what stands around it. */
 export const isLockable = (step: PlannedQuestion, plan: Plan): boolean =>
-  step.readOnly !== null || (plan.sections[step.place.section]?.readOnly ?? null) !== null || step.place.groups.some(g => g.node.readOnly !== undefined)
+  step.readOnly !== null ||
+  (plan.sections[step.place.section]?.readOnly ?? null) !== null ||
+  step.place.groups.some(g => g.node.readOnly !== undefined)
 
 /** The answer that a question begins with, where that is written down as it is and can be given. */
 export function constantDefault(step: PlannedQuestion): Value | undefined {
@@ -259,25 +403,36 @@ export function constantDefault(step: PlannedQuestion): Value | undefined {
 
 /** A read-only answer is what the question begins with: told where that is nothing, or one that stands there. */
 export function lockedAs(domain: Domain, step: PlannedQuestion, plan: Plan): Domain {
-  const isTold = (step.default === null || (constantDefault(step) !== undefined && !domain.many)) && !(step.offer?.narrow ?? step.offer?.rules)
+  const isTold =
+    (step.default === null || (constantDefault(step) !== undefined && !domain.many)) &&
+    !(step.offer?.narrow ?? step.offer?.rules)
   const isOpen = step.offer?.onlyOne === true || (!isTold && isLockable(step, plan))
   return isOpen ? { ...domain, open: true, opaque: true, singletons: false } : domain
 }
 
 /** A text that reads well, within the lengths. */
-const otherText = (least: number, most: number): string => 'Something'.slice(0, most).padEnd(Math.min(least, 40), 'x')
+const otherText = (least: number, most: number): string =>
+  'Something'.slice(0, most).padEnd(Math.min(least, 40), 'x')
 
 /**
  * One number for every stretch that the constants and limits cut the line into: the constants themselves, and the gaps.
  * @param places digits after the point that answers may have; null: any
  */
-export function numberClasses(asked: readonly Value[], min: number | undefined, max: number | undefined, places: number | null, common = 0): (Range & { value: Num })[] {
+export function numberClasses(
+  asked: readonly Value[],
+  min: number | undefined,
+  max: number | undefined,
+  places: number | null,
+  common = 0,
+): (Range & { value: Num })[] {
   const cuts = asked.filter(isNumber)
   for (const limit of [min, max]) {
     const n = limit === undefined ? null : numberFromDouble(limit)
     if (n !== null) cuts.push(n)
   }
-  const sorted = cuts.sort(compareNumbers).filter((n, i, all) => i === 0 || compareNumbers(n, all[i - 1] ?? n) !== 0)
+  const sorted = cuts
+    .sort(compareNumbers)
+    .filter((n, i, all) => i === 0 || compareNumbers(n, all[i - 1] ?? n) !== 0)
   if (sorted.length === 0) return [{ value: common, low: null, high: null, isPoint: false }]
   const classes: (Range & { value: Num })[] = []
   const addGap = (low: Num | null, high: Num | null) => {
@@ -286,15 +441,23 @@ export function numberClasses(asked: readonly Value[], min: number | undefined, 
   }
   addGap(null, sorted[0] ?? null)
   sorted.forEach((cut, i) => {
-    if (places === null || decimalPlaces(cut) <= places) classes.push({ value: cut, low: cut, high: cut, isPoint: true })
+    if (places === null || decimalPlaces(cut) <= places)
+      classes.push({ value: cut, low: cut, high: cut, isPoint: true })
     addGap(cut, sorted[i + 1] ?? null)
   })
-  return classes.filter(({ value }) => (min === undefined || compareNumbers(value, min) >= 0) && (max === undefined || compareNumbers(value, max) <= 0))
+  return classes.filter(
+    ({ value }) =>
+      (min === undefined || compareNumbers(value, min) >= 0) &&
+      (max === undefined || compareNumbers(value, max) <= 0),
+  )
 }
 
 /** A number strictly between two, with at most so many places; null when there is none. */
 function inGap(low: Num | null, high: Num | null, places: number | null, common: number): Num | null {
-  const isInside = (n: Num | null): n is Num => n !== null && (low === null || compareNumbers(n, low) > 0) && (high === null || compareNumbers(n, high) < 0)
+  const isInside = (n: Num | null): n is Num =>
+    n !== null &&
+    (low === null || compareNumbers(n, low) > 0) &&
+    (high === null || compareNumbers(n, high) < 0)
   if (isInside(common)) return common
   const start = low === null ? floor(subtract(high ?? 0, 1) ?? 0) : floor(add(low, 1) ?? 0)
   if (isInside(start)) return start

@@ -12,10 +12,18 @@ import { Terms } from './terms'
 import { Truths } from './truths'
 
 /** When a condition is definitely true, and when definitely false; neither is unknown. */
-export interface Truth { t: Literal, f: Literal }
+export interface Truth {
+  t: Literal
+  f: Literal
+}
 
 /** The answer of one question in the solver: one literal per class, and one for blank. Exactly one holds; of a multiple choice, blank or some. */
-export interface Variable { blank: Literal, classes: readonly { value: Value, literal: Literal }[], domain: Domain, isOpen: boolean }
+export interface Variable {
+  blank: Literal
+  classes: readonly { value: Value; literal: Literal }[]
+  domain: Domain
+  isOpen: boolean
+}
 
 /** Answers as variables over their classes, and with them all that conditions say of them. */
 export class Encoding {
@@ -51,7 +59,7 @@ export class Encoding {
    * Whether something that is looked at rests on a test left open, or on answers taken wider than they are; proofs of impossibility stay
    * exact, examples need their replay.
    */
-  watched<T>(look: () => T): { result: T, isOpen: boolean } {
+  watched<T>(look: () => T): { result: T; isOpen: boolean } {
     const before = this.opened
     const result = look()
     return { result, isOpen: this.opened > before }
@@ -99,12 +107,17 @@ export class Encoding {
     const question = this.model.stepOf(code)
     if (question?.place.node.type !== 'choices') return
     const { node } = question.place
-    const alone = new Set([...question.offer?.rows.values() ?? []].flatMap(r => r.alone ? [r.code] : []))
-    for (const c of classes) if (alone.has(String(c.value))) for (const other of classes) if (other !== c) this.solver.addClause([-c.literal, -other.literal])
+    const alone = new Set([...(question.offer?.rows.values() ?? [])].flatMap(r => (r.alone ? [r.code] : [])))
+    for (const c of classes)
+      if (alone.has(String(c.value)))
+        for (const other of classes) if (other !== c) this.solver.addClause([-c.literal, -other.literal])
     if (node.least === undefined && node.most === undefined) return
     const count = this.terms.carried.count(code)
     if (!count || domain.opaque) return this.widen()
-    const against = (limit: number, by: 1 | -1) => this.arithmetic.atMostZero(linearTimes(linearSum(count.linear, constantOf(rational(limit)), rational(-1)), rational(by)))
+    const against = (limit: number, by: 1 | -1) =>
+      this.arithmetic.atMostZero(
+        linearTimes(linearSum(count.linear, constantOf(rational(limit)), rational(-1)), rational(by)),
+      )
     if (node.least !== undefined) this.solver.addClause([blank, against(node.least, -1)])
     if (node.most !== undefined) this.solver.addClause([blank, against(node.most, 1)])
   }
@@ -148,17 +161,25 @@ export class Encoding {
     const value = toDecimal(found)
     const kind = this.model.copies.typeOf(code).kind
     if (kind === 'number' || typeof value !== 'number') return value
-    return kind === 'date' ? isoFromDay(value) : kind === 'time' ? timeFromSeconds(value) : dateTimeFromSeconds(value)
+    return kind === 'date'
+      ? isoFromDay(value)
+      : kind === 'time'
+        ? timeFromSeconds(value)
+        : dateTimeFromSeconds(value)
   }
 
   /** Chosen codes, with as many of those that no condition asks for as were counted. */
   private counted(code: string, chosen: readonly Value[]): Value[] {
-    const { domain: { classes, sizes } } = this.variable(code)
+    const {
+      domain: { classes, sizes },
+    } = this.variable(code)
     const index = this.terms.carried.others.get(code)
     const wanted = index === undefined ? null : this.arithmetic.valueOf(index)
     if (wanted === null || !chosen.includes(classes[0] ?? null) || (sizes?.[0] ?? 1) === 1) return [...chosen]
     const named = new Set(classes)
-    const others = [...this.model.stepOf(code)?.offer?.rows.keys() ?? []].filter(c => !named.has(c)).slice(0, Number(floorOf(wanted)) - 1)
+    const others = [...(this.model.stepOf(code)?.offer?.rows.keys() ?? [])]
+      .filter(c => !named.has(c))
+      .slice(0, Number(floorOf(wanted)) - 1)
     return [...chosen, ...others]
   }
 
@@ -171,7 +192,13 @@ export class Encoding {
   /** Literals for “today is the day on which is proved”; none where no condition asks. */
   firstDay(): Literal[] {
     const today = this.terms.today
-    return today ? [this.arithmetic.atMostZero(linearSum(today.linear, constantOf(rational(dayNumber(this.model.today) ?? 0)), rational(-1)))] : []
+    return today
+      ? [
+          this.arithmetic.atMostZero(
+            linearSum(today.linear, constantOf(rational(dayNumber(this.model.today) ?? 0)), rational(-1)),
+          ),
+        ]
+      : []
   }
 
   /** When a calculation has a value; null where that can't be told. */
@@ -184,7 +211,9 @@ export class Encoding {
     if (expr.kind === 'if' && !this.truths.isCondition(expr)) {
       const [then, otherwise] = [this.given(expr.then), this.given(expr.else)]
       const { t } = this.truth(expr.test)
-      return then === null || otherwise === null ? null : this.or([this.and([t, then]), this.and([-t, otherwise])])
+      return then === null || otherwise === null
+        ? null
+        : this.or([this.and([t, then]), this.and([-t, otherwise])])
     }
     if (!this.truths.isCondition(expr)) return null
     const { t, f } = this.truth(expr)
@@ -192,13 +221,17 @@ export class Encoding {
   }
 
   /** The codes of the questions that the model found last answers. */
-  answered = (): Set<string> => new Set(this.askedCodes().filter(code => !this.solver.isTrue(this.variable(code).blank)))
+  answered = (): Set<string> =>
+    new Set(this.askedCodes().filter(code => !this.solver.isTrue(this.variable(code).blank)))
 
   /** The codes of the questions that are answered, not calculated. */
   askedCodes = (): string[] => this.codes().filter(code => this.model.stepOf(code)?.value === null)
 
   /** The literals of tests that the answers don't determine. */
-  undetermined = (): readonly Literal[] => this.free.size === 0 ? this.arithmetic.literals() : [...this.arithmetic.literals(), ...[...this.free.values()].flatMap(({ t, f }) => [t, f])]
+  undetermined = (): readonly Literal[] =>
+    this.free.size === 0
+      ? this.arithmetic.literals()
+      : [...this.arithmetic.literals(), ...[...this.free.values()].flatMap(({ t, f }) => [t, f])]
 
   codes = (): string[] => [...this.variables.keys()]
 

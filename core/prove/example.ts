@@ -14,9 +14,10 @@ export function exampleOf(model: Model, encoding: Encoding): Answers {
     const step = model.stepOf(code)
     const { base, entry, grid } = baseOf(code)
     if (!step || grid !== null) continue
-    const flat = byEntry[entry - 1] ??= {}
+    const flat = (byEntry[entry - 1] ??= {})
     const value = values.get(code)
-    if (copies.rowsOf(code).length > 0 && !encoding.solver.isTrue(encoding.variable(code).blank)) flat[base] = gridOf(model, code, values)
+    if (copies.rowsOf(code).length > 0 && !encoding.solver.isTrue(encoding.variable(code).blank))
+      flat[base] = gridOf(model, code, values)
     else if (value !== undefined) flat[base] = sampleAnswer(step, value)
     else if (step.default !== null) flat[base] = null
   }
@@ -33,7 +34,10 @@ export function exampleOf(model: Model, encoding: Encoding): Answers {
       })
       return { ...same, ...Object.fromEntries(differing) }
     })
-    return [...Array.from({ length: Math.min(count, entries.copies) }, (_, i) => byEntry[i] ?? {}), ...further]
+    return [
+      ...Array.from({ length: Math.min(count, entries.copies) }, (_, i) => byEntry[i] ?? {}),
+      ...further,
+    ]
   })
 }
 

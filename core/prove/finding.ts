@@ -36,7 +36,7 @@ export interface Finding {
   /** The day that `today()` is for the witness, as ISO date, where it is not the one on which was proved. */
   today: string | null
   /** The edits that mend it, where that is mechanical, and the words for the button. */
-  mend: { words: string, edits: Edit[] } | null
+  mend: { words: string; edits: Edit[] } | null
 }
 
 /** What was decided, and how; `undecided` are findings as well. */
@@ -49,12 +49,25 @@ export interface Tally {
   undecided: number
 }
 
-export interface Verdict { findings: Finding[], tally: Tally }
+export interface Verdict {
+  findings: Finding[]
+  tally: Tally
+}
 
 const ORDER: Record<Severity, number> = { fault: 0, risk: 1, advice: 2 }
 export const bySeverity = (a: Finding, b: Finding): number => ORDER[a.severity] - ORDER[b.severity]
 
-const COLLISIONS: ReadonlySet<string> = new Set(['never-shown', 'contradicts-outer', 'unreachable-section', 'unreachable-finish', 'never-taken', 'shadowed-route', 'never-required', 'unmeetable-valid', 'dead-end'])
+const COLLISIONS: ReadonlySet<string> = new Set([
+  'never-shown',
+  'contradicts-outer',
+  'unreachable-section',
+  'unreachable-finish',
+  'never-taken',
+  'shadowed-route',
+  'never-required',
+  'unmeetable-valid',
+  'dead-end',
+])
 /** Whether the rules of a finding can't be true together; else they only have to do with it. */
 export const collides = (finding: Finding): boolean => COLLISIONS.has(finding.code)
 /** Whether the witness is the nearest miss: what it is about never shows, so it only leads to its place. */

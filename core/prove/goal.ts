@@ -27,7 +27,7 @@ const MOST_ROUNDS = 150
  */
 export class StateSpace {
   readonly encoding: Encoding
-  private readonly switches = new Map<string, { literal: Literal, part: ConflictPart }>()
+  private readonly switches = new Map<string, { literal: Literal; part: ConflictPart }>()
   private readonly shownOf = new Map<number, Literal>()
   private readonly switchLiterals: Literal[] = []
   private readonly ruleLiterals = new Map<string, Literal>()
@@ -49,13 +49,19 @@ export class StateSpace {
    * @param current the index of the section that is the current one; the number of sections means the finish
    * @param names the questions that goals name; what they depend on is added
    */
-  constructor(readonly model: Model, readonly current: number, names: readonly string[] = []) {
+  constructor(
+    readonly model: Model,
+    readonly current: number,
+    names: readonly string[] = [],
+  ) {
     this.encoding = new Encoding(model)
     this.ways = new Ways(this)
     const cone = coneOf(model, current, names)
     this.asked = cone.codes
     this.take(cone)
-    for (const blocker of model.blockers) if (blocker.place.section < current && !('read' in blocker) && model.isAlwaysFilled(blocker.place)) this.checked(blocker)
+    for (const blocker of model.blockers)
+      if (blocker.place.section < current && !('read' in blocker) && model.isAlwaysFilled(blocker.place))
+        this.checked(blocker)
   }
 
   private take({ codes }: Cone) {
@@ -70,7 +76,10 @@ export class StateSpace {
    * Makes the space ready for a goal about some questions: several goals about one section share what decides the way there.
    * @returns the goal's literals, whether they rest on something that is not exact, and whether on a circle
    */
-  ask(names: readonly string[], literals: (space: StateSpace) => Literal[]): { literals: Literal[], isOpen: boolean, isCircular: boolean } {
+  ask(
+    names: readonly string[],
+    literals: (space: StateSpace) => Literal[],
+  ): { literals: Literal[]; isOpen: boolean; isCircular: boolean } {
     const key = [...new Set(names)].sort().join()
     const scope = this.scopes.get(key) ?? this.scopeOf(coneOf(this.model, this.current, names))
     this.scopes.set(key, scope)
@@ -88,19 +97,34 @@ export class StateSpace {
         const { blank, classes } = this.encoding.variable(code)
         among.push(blank, ...classes.map(c => c.literal))
         const place = this.model.stepOf(code)?.place
-        if (place?.entryOf && !this.model.copies.of.has(place.entryOf.code) && place.section < this.current) this.encoding.widen()
+        if (place?.entryOf && !this.model.copies.of.has(place.entryOf.code) && place.section < this.current)
+          this.encoding.widen()
         if (!this.isSurelyFilled(code) || this.unclear.has(code)) this.encoding.widen()
       }
       for (const expr of cone.exprs) this.encoding.truth(expr)
     })
-    return { codes: cone.codes, among, isOpen, isCircular: cone.codes.some(code => this.model.circular.has(code)) }
+    return {
+      codes: cone.codes,
+      among,
+      isOpen,
+      isCircular: cone.codes.some(code => this.model.circular.has(code)),
+    }
   }
 
   /** Whether a question before the current section is required whatever is answered. */
   isNeeded(code: string): boolean {
     const question = this.model.stepOf(code)
-    return question?.required === true && question.place.entryOf === null && question.place.section < this.current && this.model.isAlwaysFilled(question.place) && shownChain(this.model, question).every(s => s.shown === null)
-      && this.model.plan.sections[question.place.section]?.shown === null && (this.model.waypoint[question.place.section] ?? 0) === question.place.section && question.offer?.narrow == null && question.offer?.rules == null
+    return (
+      question?.required === true &&
+      question.place.entryOf === null &&
+      question.place.section < this.current &&
+      this.model.isAlwaysFilled(question.place) &&
+      shownChain(this.model, question).every(s => s.shown === null) &&
+      this.model.plan.sections[question.place.section]?.shown === null &&
+      (this.model.waypoint[question.place.section] ?? 0) === question.place.section &&
+      question.offer?.narrow == null &&
+      question.offer?.rules == null
+    )
   }
 
   private isSurelyFilled(code: string): boolean {
@@ -112,7 +136,13 @@ export class StateSpace {
   inPlay(step: Step): Literal {
     const known = this.shownOf.get(step.place.order)
     if (known !== undefined) return known
-    const literal = this.encoding.and([this.sectionShown(step.place.section), ...shownChain(this.model, step).flatMap(s => [this.rule(s.shown, s.place, 'shownWhen'), ...s !== step && isRepeating(s) ? this.entryThere(s) : []])])
+    const literal = this.encoding.and([
+      this.sectionShown(step.place.section),
+      ...shownChain(this.model, step).flatMap(s => [
+        this.rule(s.shown, s.place, 'shownWhen'),
+        ...(s !== step && isRepeating(s) ? this.entryThere(s) : []),
+      ]),
+    ])
     this.shownOf.set(step.place.order, literal)
     return literal
   }
@@ -204,7 +234,11 @@ export class StateSpace {
     if (question.place.section >= this.current) return
     // An earlier entry is only seen through its group; that it must be complete is left to the replay, as is what no party may come to fill.
     const { entryOf } = question.place
-    if ((entryOf === null || this.model.copies.of.has(entryOf.code)) && this.model.isAlwaysFilled(question.place)) this.complete(question)
+    if (
+      (entryOf === null || this.model.copies.of.has(entryOf.code)) &&
+      this.model.isAlwaysFilled(question.place)
+    )
+      this.complete(question)
     else this.encoding.widen()
   }
 
@@ -213,7 +247,11 @@ export class StateSpace {
     const { blank, classes, domain } = this.encoding.variable(question.place.code)
     const locks = locksOf(this.model, question)
     if (locks.length === 0 || question.value !== null || domain.opaque) return
-    const locked = this.encoding.or(locks.map(({ lock, place }) => lock === true ? this.always(place, 'readOnly') : this.rule(lock, place, 'readOnly')))
+    const locked = this.encoding.or(
+      locks.map(({ lock, place }) =>
+        lock === true ? this.always(place, 'readOnly') : this.rule(lock, place, 'readOnly'),
+      ),
+    )
     const begins = constantDefault(question)
     const answer = begins === undefined ? blank : classes.find(c => keyOf(c.value) === keyOf(begins))?.literal
     if (answer === undefined) return this.encoding.widen()
@@ -234,7 +272,8 @@ export class StateSpace {
   private enter(entries: Entries) {
     this.constrainGroup(entries)
     if (entries.group.place.section >= this.current || !this.model.isAlwaysFilled(entries.group.place)) return
-    for (let entry = 1; entry <= entries.copies; entry++) for (const step of blockersIn(this.model, entries, entry)) if (!('read' in step)) this.checked(step)
+    for (let entry = 1; entry <= entries.copies; entry++)
+      for (const step of blockersIn(this.model, entries, entry)) if (!('read' in step)) this.checked(step)
   }
 
   /** A calculated value is there just when it is in play and what it needs is. */
@@ -261,9 +300,15 @@ export class StateSpace {
       return
     }
     const codes = [...offer.rows.keys()]
-    const offered = kinds.map(rows => this.encoding.or((rows ?? []).map(parts => this.encoding.and(parts.map(p => this.encoding.truth(p).t)))))
+    const offered = kinds.map(rows =>
+      this.encoding.or(
+        (rows ?? []).map(parts => this.encoding.and(parts.map(p => this.encoding.truth(p).t))),
+      ),
+    )
     classes.forEach((c, i) => {
-      const on = offer.narrow ? this.switchFor(place, 'narrowedBy', 0) : this.switchFor(place, 'option', Math.max(0, codes.indexOf(String(c.value))))
+      const on = offer.narrow
+        ? this.switchFor(place, 'narrowedBy', 0)
+        : this.switchFor(place, 'option', Math.max(0, codes.indexOf(String(c.value))))
       this.encoding.solver.addClause([-on, -c.literal, offered[i] ?? this.encoding.yes])
     })
     this.offeredOf.set(place.code, offered)
@@ -290,17 +335,34 @@ export class StateSpace {
   /** A required question in play is answered. One with nothing to offer stays blank: another finding speaks of that. `guard`: only where this holds. */
   private demandAnswer(question: PlannedQuestion, guard: Literal | null = null) {
     const { blank, classes, domain } = this.encoding.variable(question.place.code)
-    if (question.required === null || classes.length === 0 || this.unclear.has(question.place.code) || (domain.open && question.offer !== null)) return
-    const wanted = question.required === true
-      ? this.switchFor(question.place, 'required', 0)
-      : this.encoding.and([this.switchFor(question.place, 'required', 0), this.rule(question.required, question.place, 'required')])
+    if (
+      question.required === null ||
+      classes.length === 0 ||
+      this.unclear.has(question.place.code) ||
+      (domain.open && question.offer !== null)
+    )
+      return
+    const wanted =
+      question.required === true
+        ? this.switchFor(question.place, 'required', 0)
+        : this.encoding.and([
+            this.switchFor(question.place, 'required', 0),
+            this.rule(question.required, question.place, 'required'),
+          ])
     // Where rows are taken away there may be nothing to choose: only what is on offer is demanded.
-    for (const offered of this.offeredOf.get(question.place.code) ?? [this.encoding.yes]) this.encoding.solver.addClause([...guard === null ? [] : [-guard], -wanted, -this.inPlay(question), -offered, -blank])
+    for (const offered of this.offeredOf.get(question.place.code) ?? [this.encoding.yes])
+      this.encoding.solver.addClause([
+        ...(guard === null ? [] : [-guard]),
+        -wanted,
+        -this.inPlay(question),
+        -offered,
+        -blank,
+      ])
   }
 
   /** Literals that bring with them: what the goal being asked depends on in the current section is answered where it is required. */
   answeredHere(): Literal[] {
-    return this.asked.flatMap((code) => {
+    return this.asked.flatMap(code => {
       const question = this.model.stepOf(code)
       if (!question || question.place.section !== this.current) return []
       const known = this.demands.get(code)
@@ -355,14 +417,27 @@ export class StateSpace {
     for (const literal of [...core]) {
       if (!core.includes(literal)) continue
       const without = core.filter(l => l !== literal)
-      if (this.solve([...without, ...goal]) === 'unsatisfiable') core = solver.conflict.filter(l => without.includes(l))
+      if (this.solve([...without, ...goal]) === 'unsatisfiable')
+        core = solver.conflict.filter(l => without.includes(l))
     }
     const order = new Map<string, number>(this.model.plan.places.map(p => [p.address, p.order]))
-    return core.flatMap(l => bySwitch.get(l) ?? []).sort((a, b) => (order.get(a.address) ?? 0) - (order.get(b.address) ?? 0) || a.index - b.index || (a.kind < b.kind ? -1 : 1))
+    return core
+      .flatMap(l => bySwitch.get(l) ?? [])
+      .sort(
+        (a, b) =>
+          (order.get(a.address) ?? 0) - (order.get(b.address) ?? 0) ||
+          a.index - b.index ||
+          (a.kind < b.kind ? -1 : 1),
+      )
   }
 
   answers = (): Answers => exampleOf(this.model, this.encoding)
 }
 
 /** What a goal about some questions rests on, made ready: its answers' literals, whether any of it is not exact, or lies in a circle. */
-interface Scope { codes: readonly string[], among: readonly Literal[], isOpen: boolean, isCircular: boolean }
+interface Scope {
+  codes: readonly string[]
+  among: readonly Literal[]
+  isOpen: boolean
+  isCircular: boolean
+}

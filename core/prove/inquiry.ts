@@ -33,7 +33,10 @@ export interface Goal extends WitnessGoal {
 }
 
 /** Looks at things one after the other, letting others in after each. */
-export function* each<T>(things: Iterable<T>, look: (thing: T) => readonly Finding[]): Generator<Finding | null> {
+export function* each<T>(
+  things: Iterable<T>,
+  look: (thing: T) => readonly Finding[],
+): Generator<Finding | null> {
   for (const thing of things) {
     yield* look(thing)
     yield null
@@ -41,15 +44,19 @@ export function* each<T>(things: Iterable<T>, look: (thing: T) => readonly Findi
 }
 
 /** What a check finds, all at once. */
-export const findingsOf = (check: Check, inquiry: Inquiry): Finding[] => [...check.run(inquiry)].filter(f => f !== null)
+export const findingsOf = (check: Check, inquiry: Inquiry): Finding[] =>
+  [...check.run(inquiry)].filter(f => f !== null)
 
 /** How a goal is decided: `aside` for an advice that is simply not given when it can't be decided, `seen` when a random run shows it. */
-export interface Manner { aside?: boolean, seen?: (evidence: Evidence) => boolean }
+export interface Manner {
+  aside?: boolean
+  seen?: (evidence: Evidence) => boolean
+}
 
 export type Decision =
   | { is: 'possible' }
-  | { is: 'impossible', conflict: ConflictPart[] }
-  | { is: 'undecided', why: string }
+  | { is: 'impossible'; conflict: ConflictPart[] }
+  | { is: 'undecided'; why: string }
   /** The goal depends on a circle, which is reported by itself. */
   | { is: 'skipped' }
 
@@ -76,7 +83,11 @@ export class Inquiry {
   private fresh = 0
   private readonly isFirst: boolean
 
-  constructor(readonly form: Form, readonly today: string, private readonly memory = new Memory()) {
+  constructor(
+    readonly form: Form,
+    readonly today: string,
+    private readonly memory = new Memory(),
+  ) {
     this.model = modelOf(form, today)
     this.tally.rules = this.model.rules.length
     memory.begin()
@@ -87,20 +98,21 @@ export class Inquiry {
   /** What random runs have shown. In a later proof little is new: they are only worth their time when much is. */
   private evidence(): Evidence | null {
     if (!this.isFirst && this.fresh < MANY_FRESH) return null
-    return this.runs ??= randomRuns(this.model, RUNS, this.today)
+    return (this.runs ??= randomRuns(this.model, RUNS, this.today))
   }
 
   private rowProblems: RowProblem[] | null = null
   /** What is wrong with the rows of the form's lists. */
   get integrity(): RowProblem[] {
-    return this.rowProblems ??= integrityOf(this.form.lists ?? [])
+    return (this.rowProblems ??= integrityOf(this.form.lists ?? []))
   }
 
   /** Decides a goal: possible with an example, impossible with the rules that make it so, or honestly neither. */
   decide(goal: Goal, manner: Manner = {}): Decision {
     const [stamp, whole] = [this.stamps.of(goal), this.stamps.before(goal)]
     const kept = this.memory.decisions.get(goal.key)
-    if (kept?.stamp === stamp && (!kept.isOpen || kept.whole === whole)) return this.counted(kept.decision, manner)
+    if (kept?.stamp === stamp && (!kept.isOpen || kept.whole === whole))
+      return this.counted(kept.decision, manner)
     this.fresh += 1
     const { decision, isOpen } = this.found(goal, manner)
     this.memory.decisions.set(goal.key, { stamp, whole, decision, isOpen })
@@ -114,16 +126,25 @@ export class Inquiry {
     return decision
   }
 
-  private found(goal: Goal, { seen }: Manner): { decision: Decision, isOpen: boolean } {
+  private found(goal: Goal, { seen }: Manner): { decision: Decision; isOpen: boolean } {
     const evidence = seen ? this.evidence() : null
     if (evidence && seen?.(evidence)) return { decision: { is: 'possible' }, isOpen: false }
     const space = this.spaceAt(goal.section)
     const { literals, isOpen, isCircular } = space.ask(goal.names, goal.literals)
     if (isCircular) return { decision: { is: 'skipped' }, isOpen: false }
     const outcome = space.decideAsked(literals)
-    if (outcome === 'unsatisfiable') return { decision: { is: 'impossible', conflict: space.conflictOf(literals) }, isOpen: false }
-    if (outcome === 'limit') return { decision: { is: 'undecided', why: 'the limit of the solver was met' }, isOpen }
-    if (isOpen && this.witness(goal) === null) return { decision: { is: 'undecided', why: 'it rests on something that is not decided exactly, such as a function that makes texts, or more entries than are told apart' }, isOpen }
+    if (outcome === 'unsatisfiable')
+      return { decision: { is: 'impossible', conflict: space.conflictOf(literals) }, isOpen: false }
+    if (outcome === 'limit')
+      return { decision: { is: 'undecided', why: 'the limit of the solver was met' }, isOpen }
+    if (isOpen && this.witness(goal) === null)
+      return {
+        decision: {
+          is: 'undecided',
+          why: 'it rests on something that is not decided exactly, such as a function that makes texts, or more entries than are told apart',
+        },
+        isOpen,
+      }
     return { decision: { is: 'possible' }, isOpen }
   }
 
@@ -152,13 +173,18 @@ export class Inquiry {
 
   /** Whether something stands inside what can never be shown. */
   isFolded(step: Step): boolean {
-    return this.impossible.has(this.orderOfSection(step.place.section)) || step.place.groups.some(g => this.impossible.has(g.order))
+    return (
+      this.impossible.has(this.orderOfSection(step.place.section)) ||
+      step.place.groups.some(g => this.impossible.has(g.order))
+    )
   }
 
   /** Whether a conflict only repeats one that was found before. */
   isRepeated(conflict: readonly ConflictPart[]): boolean {
     const keys = new Set(conflict.map(partKey))
-    return [...this.impossible.values()].some(parts => parts.length > 0 && parts.every(p => keys.has(partKey(p))))
+    return [...this.impossible.values()].some(
+      parts => parts.length > 0 && parts.every(p => keys.has(partKey(p))),
+    )
   }
 
   orderOfSection = (section: number): number => this.model.plan.sections[section]?.place.order ?? -1
@@ -169,14 +195,43 @@ const partKey = (part: ConflictPart) => `${part.address}:${part.kind}:${part.ind
 /** The goal “this section is the current one”. */
 export function sectionGoal(model: Model, section: number): Goal {
   const order = model.plan.sections[section]?.place.order ?? -1
-  return { key: `section:${model.plan.sections[section]?.place.address ?? section}`, at: model.plan.sections[section]?.place ?? null, section, names: [], literals: space => [space.sectionShown(section)], holds: state => state.inPlay[order] === true }
+  return {
+    key: `section:${model.plan.sections[section]?.place.address ?? section}`,
+    at: model.plan.sections[section]?.place ?? null,
+    section,
+    names: [],
+    literals: space => [space.sectionShown(section)],
+    holds: state => state.inPlay[order] === true,
+  }
 }
 
 /** A finding about a place, with the parts that most findings leave out. */
-export function finding(check: Pick<Check, 'code' | 'severity'>, place: Place | null, sentence: string, more: Partial<Finding> = {}): Finding {
-  return { code: check.code, severity: check.severity, at: place?.code ?? null, address: place?.address ?? null, rule: null, sentence, conflict: [], witness: null, mend: null, ...more, today: dayOf(more.witness ?? null) }
+export function finding(
+  check: Pick<Check, 'code' | 'severity'>,
+  place: Place | null,
+  sentence: string,
+  more: Partial<Finding> = {},
+): Finding {
+  return {
+    code: check.code,
+    severity: check.severity,
+    at: place?.code ?? null,
+    address: place?.address ?? null,
+    rule: null,
+    sentence,
+    conflict: [],
+    witness: null,
+    mend: null,
+    ...more,
+    today: dayOf(more.witness ?? null),
+  }
 }
 
 /** How a place is called in a sentence: “Hull material”. */
 export const called = (place: Place): string => `“${placeName(place)}”`
-export const partAt = (place: Place, kind: ConflictPart['kind'] = 'place', index = 0): ConflictPart => ({ code: place.code, address: place.address, kind, index })
+export const partAt = (place: Place, kind: ConflictPart['kind'] = 'place', index = 0): ConflictPart => ({
+  code: place.code,
+  address: place.address,
+  kind,
+  index,
+})

@@ -14,13 +14,18 @@ const MOST_KEPT = 400_000
 const MOST_ROWS = 5_000
 
 /** What was decided of a goal, and the state of everything that it rests on. */
-interface Kept { stamp: number, whole: number, decision: Decision, isOpen: boolean }
+interface Kept {
+  stamp: number
+  whole: number
+  decision: Decision
+  isOpen: boolean
+}
 
 /** What earlier proofs of a form decided: a later one takes it over as far as nothing that it rests on has changed. */
 export class Memory {
   private ids = new Map<string, number>()
   readonly decisions = new Map<string, Kept>()
-  readonly witnesses = new Map<string, { stamp: number, whole: number, answers: Answers | null }>()
+  readonly witnesses = new Map<string, { stamp: number; whole: number; answers: Answers | null }>()
 
   /** A number that is the same for the same text, and for no other. */
   idOf(text: string): number {
@@ -60,10 +65,21 @@ export class Stamps {
   private readonly working = new Set<number>()
   private readonly form: number
 
-  constructor(private readonly model: Model, private readonly memory: Memory) {
+  constructor(
+    private readonly model: Model,
+    private readonly memory: Memory,
+  ) {
     const { form, plan } = model
     this.form = memory.idOf(JSON.stringify([form.turns, form.parties, model.today]))
-    for (const list of form.lists ?? []) this.ofList.set(list.code, memory.idOf(list.rows.length > MOST_ROWS ? `${list.code} ${memory.proofs}` : JSON.stringify([list.code, list.columns, list.rows])))
+    for (const list of form.lists ?? [])
+      this.ofList.set(
+        list.code,
+        memory.idOf(
+          list.rows.length > MOST_ROWS
+            ? `${list.code} ${memory.proofs}`
+            : JSON.stringify([list.code, list.columns, list.rows]),
+        ),
+      )
     let [blockers, all] = [0, 0]
     for (const section of plan.sections) {
       const at = section.place.section
@@ -71,9 +87,31 @@ export class Stamps {
       this.ofAll[at] = all
       this.ofSection[at] = this.sectionStamp(section)
       for (const step of [...section.steps, ...section.all]) this.stepStamp(step)
-      this.ofChecks[at] = this.join('checks', [section, ...section.all].filter(s => s.checks.length > 0).map(s => this.join(JSON.stringify('validWhen' in s.place.node ? s.place.node.validWhen?.map(c => c.rule) : []), s.checks.flatMap(c => this.names(c.expr, at)))))
-      for (const blocker of model.blockers) if (blocker.place.section === at) blockers = this.join('blocker', [blockers, this.placeStamp(blocker.place), this.ofChecks[at] ?? 0, 'is' in blocker ? this.stepStamp(blocker) : 0])
-      all = this.join('all', [all, this.ofChecks[at] ?? 0, this.ofSection[at] ?? 0, ...section.all.map(s => this.stepStamp(s))])
+      this.ofChecks[at] = this.join(
+        'checks',
+        [section, ...section.all]
+          .filter(s => s.checks.length > 0)
+          .map(s =>
+            this.join(
+              JSON.stringify('validWhen' in s.place.node ? s.place.node.validWhen?.map(c => c.rule) : []),
+              s.checks.flatMap(c => this.names(c.expr, at)),
+            ),
+          ),
+      )
+      for (const blocker of model.blockers)
+        if (blocker.place.section === at)
+          blockers = this.join('blocker', [
+            blockers,
+            this.placeStamp(blocker.place),
+            this.ofChecks[at] ?? 0,
+            'is' in blocker ? this.stepStamp(blocker) : 0,
+          ])
+      all = this.join('all', [
+        all,
+        this.ofChecks[at] ?? 0,
+        this.ofSection[at] ?? 0,
+        ...section.all.map(s => this.stepStamp(s)),
+      ])
     }
     const end = plan.sections.length
     this.ofBlockers[end] = blockers
@@ -81,15 +119,18 @@ export class Stamps {
     this.ofSection[end] = this.join('end', this.wayStamps(end))
   }
 
-  private join = (what: string, parts: readonly number[]): number => this.memory.idOf(`${what} ${parts.join()}`)
+  private join = (what: string, parts: readonly number[]): number =>
+    this.memory.idOf(`${what} ${parts.join()}`)
 
   /** What a thing says of itself, and where it stands. */
   private placeStamp(place: Place): number {
     const known = this.ofPlace.get(place)
     if (known !== undefined) return known
     const { node, section, address, groups, entryOf } = place
-    const rules = JSON.stringify(node, (key, value: unknown) => WORDS.has(key) ? undefined : value)
-    const stamp = this.memory.idOf(`${section} ${address} ${groups.map(g => g.address).join()} ${entryOf?.address ?? ''} ${rules}`)
+    const rules = JSON.stringify(node, (key, value: unknown) => (WORDS.has(key) ? undefined : value))
+    const stamp = this.memory.idOf(
+      `${section} ${address} ${groups.map(g => g.address).join()} ${entryOf?.address ?? ''} ${rules}`,
+    )
     this.ofPlace.set(place, stamp)
     return stamp
   }
@@ -100,12 +141,19 @@ export class Stamps {
     if (known !== undefined) return known
     if (this.working.has(order)) return 0 // a circle: nothing that rests on it is decided
     this.working.add(order)
-    const exprs = [...ownRules(step).map(r => r.expr), isQuestion(step) && step.required && step.required !== true ? step.required.expr : null]
+    const exprs = [
+      ...ownRules(step).map(r => r.expr),
+      isQuestion(step) && step.required && step.required !== true ? step.required.expr : null,
+    ]
     const around = this.model.stepAt(step.parent)
     const { node } = step.place
     const stamp = this.join('step', [
-      this.placeStamp(step.place), around ? this.stepStamp(around) : 0, this.ofSection[section] ?? 0, ...exprs.flatMap(e => this.names(e, section)),
-      ...isRepeating(step) ? step.inner.map(s => this.stepStamp(s)) : [], ...'list' in node && node.list !== undefined ? [this.ofList.get(node.list) ?? 0] : [],
+      this.placeStamp(step.place),
+      around ? this.stepStamp(around) : 0,
+      this.ofSection[section] ?? 0,
+      ...exprs.flatMap(e => this.names(e, section)),
+      ...(isRepeating(step) ? step.inner.map(s => this.stepStamp(s)) : []),
+      ...('list' in node && node.list !== undefined ? [this.ofList.get(node.list) ?? 0] : []),
     ])
     this.working.delete(order)
     this.ofStep.set(order, stamp)
@@ -125,25 +173,42 @@ export class Stamps {
   }
 
   private sectionStamp({ place, shown, readOnly }: PlannedSection): number {
-    return this.join('section', [this.placeStamp(place), ...this.names(shown?.expr, place.section), ...this.names(readOnly === true ? null : readOnly?.expr, place.section), ...this.wayStamps(place.section)])
+    return this.join('section', [
+      this.placeStamp(place),
+      ...this.names(shown?.expr, place.section),
+      ...this.names(readOnly === true ? null : readOnly?.expr, place.section),
+      ...this.wayStamps(place.section),
+    ])
   }
 
   /** What decides whether the routes lead to a section. */
   private wayStamps(at: number): number[] {
-    return this.model.plan.sections.slice(this.model.waypoint[at] ?? 0, at).filter(s => s.routes.length > 0)
-      .flatMap(s => [this.ofSection[s.place.section] ?? 0, ...s.routes.flatMap(r => this.names(r.when?.expr, at))])
+    return this.model.plan.sections
+      .slice(this.model.waypoint[at] ?? 0, at)
+      .filter(s => s.routes.length > 0)
+      .flatMap(s => [
+        this.ofSection[s.place.section] ?? 0,
+        ...s.routes.flatMap(r => this.names(r.when?.expr, at)),
+      ])
   }
 
   /** The state of what decides a goal. */
   of({ section, leaving, names, at }: Goal): number {
     const step = at ? this.model.stepAt(at.order) : undefined
     return this.join(leaving ? 'leave' : 'goal', [
-      this.form, section, at ? this.placeStamp(at) : 0, step ? this.stepStamp(step) : 0, this.ofSection[section] ?? 0, leaving ? this.ofSection[section - 1] ?? 0 : 0, this.ofBlockers[section] ?? 0,
-      ...[...names, ...step ? namesAround(this.model, step) : []].flatMap(name => this.named(name, section)),
+      this.form,
+      section,
+      at ? this.placeStamp(at) : 0,
+      step ? this.stepStamp(step) : 0,
+      this.ofSection[section] ?? 0,
+      leaving ? (this.ofSection[section - 1] ?? 0) : 0,
+      this.ofBlockers[section] ?? 0,
+      ...[...names, ...(step ? namesAround(this.model, step) : [])].flatMap(name =>
+        this.named(name, section),
+      ),
     ])
   }
 
   /** The state of all that stands before the goal's section: an example answers what is required there. */
   before = ({ section }: Goal): number => this.ofAll[section] ?? 0
 }
-

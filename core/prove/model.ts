@@ -1,5 +1,12 @@
 import { namesIn, type Expr } from '../expressions/tree'
-import { planOf, type Plan, type PlannedQuestion, type PlannedRule, type PlannedSection, type Step } from '../fill/plan'
+import {
+  planOf,
+  type Plan,
+  type PlannedQuestion,
+  type PlannedRule,
+  type PlannedSection,
+  type Step,
+} from '../fill/plan'
 import { BOOLEAN } from '../expressions/types'
 import type { Reading } from '../form/scope'
 import type { Form, Turn } from '../form/definition'
@@ -60,15 +67,30 @@ export function modelOf(form: Form, today: string): Model {
     const known = domains.get(code)
     if (known) return known
     const question = copies.stepOf(code)
-    const found = question?.place.node.type === 'grid' && copies.rowsOf(code).length > 0 ? lockedAs(ENTRIES, question, plan) : question ? domainOf(question.place.node, question, plan, asked) : copies.of.has(of) ? ENTRIES : OPAQUE
+    const found =
+      question?.place.node.type === 'grid' && copies.rowsOf(code).length > 0
+        ? lockedAs(ENTRIES, question, plan)
+        : question
+          ? domainOf(question.place.node, question, plan, asked)
+          : copies.of.has(of)
+            ? ENTRIES
+            : OPAQUE
     domains.set(code, found)
     return found
   }
   const blocking = blockersOf(plan, domain)
   return {
-    form, today, plan, rules, asked, domain, copies, circular,
+    form,
+    today,
+    plan,
+    rules,
+    asked,
+    domain,
+    copies,
+    circular,
     stepAt: order => stepAt.get(order) ?? copies.stepAt(order),
-    blockers: blocking.filter(b => !isAvoidable(b.place)), blocking,
+    blockers: blocking.filter(b => !isAvoidable(b.place)),
+    blocking,
     waypoint: waypoints(plan),
     isAlwaysFilled: alwaysFilled(plan),
     stepOf: code => copies.stepOf(code),
@@ -78,7 +100,9 @@ export function modelOf(form: Form, today: string): Model {
 
 /** What is asked of a calculated text is asked of the answers that it is made of. */
 function passOn(asked: Asked, { questions }: Plan) {
-  const made = questions.flatMap(q => q.value?.expr ? [{ code: q.place.code, names: namesIn(q.value.expr) }] : [])
+  const made = questions.flatMap(q =>
+    q.value?.expr ? [{ code: q.place.code, names: namesIn(q.value.expr) }] : [],
+  )
   for (let again = true; again;) {
     again = false
     for (const { code, names } of made) {
@@ -104,14 +128,16 @@ function cellsReached(plan: Plan, path: Expr): readonly Value[] | null {
   const offer = inner.kind === 'name' ? plan.byCode.get(inner.name)?.offer : undefined
   if (!offer) return null
   const keys = offer.index.column(path.member)
-  return keys.size > MOST_CELLS ? null : [...keys.values()].flatMap(([first = -1]) => cellValue(offer.index.rows[first]?.[path.member]) ?? [])
+  return keys.size > MOST_CELLS
+    ? null
+    : [...keys.values()].flatMap(([first = -1]) => cellValue(offer.index.rows[first]?.[path.member]) ?? [])
 }
 
 function waypoints({ sections }: Plan): number[] {
   const found: number[] = []
   let farthest = 0
   for (let at = 0; at <= sections.length; at++) {
-    found.push(farthest <= at ? at : found[at - 1] ?? 0)
+    found.push(farthest <= at ? at : (found[at - 1] ?? 0))
     farthest = Math.max(farthest, ...(sections[at]?.routes ?? []).map(r => r.target))
   }
   return found
@@ -140,18 +166,27 @@ function alwaysFilled({ form, places }: Plan): (place: Place) => boolean {
 
 /** Every rule, read where it stands. */
 function readRules(form: Form, plan: Plan): ReadRule[] {
-  return rulesOf(form, plan.places).map((rule) => {
-    const wanted = isCondition(rule.kind) ? BOOLEAN : rule.kind === 'default' ? plan.names.typeOf(rule.place.code) : null
-    const list = rule.kind === 'narrowedBy' && 'list' in rule.place.node ? rule.place.node.list ?? '' : null
+  return rulesOf(form, plan.places).map(rule => {
+    const wanted = isCondition(rule.kind)
+      ? BOOLEAN
+      : rule.kind === 'default'
+        ? plan.names.typeOf(rule.place.code)
+        : null
+    const list = rule.kind === 'narrowedBy' && 'list' in rule.place.node ? (rule.place.node.list ?? '') : null
     return { ...rule, ...plan.names.read(rule.text, rule.place, wanted, list) }
   })
 }
 
 /** What may make a question read-only: its own rule and those of what stands around it. */
-export const locksOf = (model: Model, step: PlannedQuestion): { lock: true | PlannedRule, place: Place }[] => {
+export const locksOf = (
+  model: Model,
+  step: PlannedQuestion,
+): { lock: true | PlannedRule; place: Place }[] => {
   if (!model.plan.locks) return []
   const section = model.sectionOf(step)
-  return [...section ? [section] : [], ...shownChain(model, step)].flatMap(({ readOnly, place }) => readOnly === null ? [] : [{ lock: readOnly, place }])
+  return [...(section ? [section] : []), ...shownChain(model, step)].flatMap(({ readOnly, place }) =>
+    readOnly === null ? [] : [{ lock: readOnly, place }],
+  )
 }
 
 /** The steps whose own rules decide whether something is in play: itself and the groups around it, the inner ones first. */

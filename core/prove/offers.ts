@@ -13,13 +13,28 @@ import type { Value } from '../expressions/types'
  * When one class of a choice's answers is on offer: for each kind of row in it, the narrowing with the row's cells written in, and the option's
  * own rule. A class is on offer when any of its rows is. Null where that can't be said by conditions over answers.
  */
-export function offersOf(question: PlannedQuestion, classes: readonly Value[], value: Value): readonly (readonly Expr[])[] | null {
-  const { offer, place: { node } } = question
-  if (!offer || (offer.narrow === null && offer.rules === null) || (value === WRITE_IN && 'writeIn' in node && node.writeIn)) return [[]]
+export function offersOf(
+  question: PlannedQuestion,
+  classes: readonly Value[],
+  value: Value,
+): readonly (readonly Expr[])[] | null {
+  const {
+    offer,
+    place: { node },
+  } = question
+  if (
+    !offer ||
+    (offer.narrow === null && offer.rules === null) ||
+    (value === WRITE_IN && 'writeIn' in node && node.writeIn)
+  )
+    return [[]]
   const [representative] = classes
   const named = new Set(classes.slice(1))
   // The first class stands for every row that no condition names.
-  const rows = value === representative ? offer.index.rows.filter(r => !named.has(r.code)) : offer.index.rows.filter(r => r.code === value)
+  const rows =
+    value === representative
+      ? offer.index.rows.filter(r => !named.has(r.code))
+      : offer.index.rows.filter(r => r.code === value)
   const codes = [...offer.rows.keys()]
   const kinds = new Map<string, readonly Expr[]>()
   for (const row of rows) {
@@ -41,10 +56,20 @@ const MOST_KINDS = 400
 function withRow(expr: Expr | null, row: OfferedRow): Expr | undefined {
   if (expr === null) return undefined
   const text = print(expr)
-  const paths = [...nodesOf(parsed(text))].filter(n => n.kind === 'path' && n.of.kind === 'name' && n.of.name === 'row')
+  const paths = [...nodesOf(parsed(text))].filter(
+    n => n.kind === 'path' && n.of.kind === 'name' && n.of.name === 'row',
+  )
   const whole = [...nodesOf(parsed(text))].filter(n => n.kind === 'name' && n.name === 'row').length
   if (whole !== paths.length) return undefined
-  const written = [...paths].sort((a, b) => b.from - a.from).reduce((done, path) => path.kind === 'path' ? done.slice(0, path.from) + constant(row[path.member]) + done.slice(path.to) : done, text)
+  const written = [...paths]
+    .sort((a, b) => b.from - a.from)
+    .reduce(
+      (done, path) =>
+        path.kind === 'path'
+          ? done.slice(0, path.from) + constant(row[path.member]) + done.slice(path.to)
+          : done,
+      text,
+    )
   return parsed(written)
 }
 
@@ -55,7 +80,12 @@ const constant = (cell: unknown): string => {
 }
 
 /** Answers in which the choice that stands for several rows is one that is on offer there: of the same class, so that no condition tells the difference. */
-export function withOffered(plan: Plan, classesOf: (code: string) => readonly Value[], answers: Answers, today: string): Answers {
+export function withOffered(
+  plan: Plan,
+  classesOf: (code: string) => readonly Value[],
+  answers: Answers,
+  today: string,
+): Answers {
   let next = answers
   for (const question of plan.questions) {
     if (question.offer === null || (question.offer.narrow === null && question.offer.rules === null)) continue
@@ -63,14 +93,18 @@ export function withOffered(plan: Plan, classesOf: (code: string) => readonly Va
     const { code } = question.place
     const [representative] = classes
     const given = next[code]
-    const isOther = (a: Answer | undefined) => a !== undefined && typeof a === 'string' && keyOf(a) === keyOf(representative ?? null)
+    const isOther = (a: Answer | undefined) =>
+      a !== undefined && typeof a === 'string' && keyOf(a) === keyOf(representative ?? null)
     if (!isOther(given) && !(Array.isArray(given) && given.some(isOther))) continue
     const state = fill(plan, next, today)
     const offered = offeredNow(state, question)
     const named = new Set(classes.slice(1))
-    const free = [...offered ?? []].find(c => !named.has(c))
+    const free = [...(offered ?? [])].find(c => !named.has(c))
     if (offered === null || free === undefined || offered.has(String(representative))) continue
-    next = { ...next, [code]: Array.isArray(given) ? given.map((a: Answer) => isOther(a) ? free : a) : free }
+    next = {
+      ...next,
+      [code]: Array.isArray(given) ? given.map((a: Answer) => (isOther(a) ? free : a)) : free,
+    }
   }
   return next
 }

@@ -19,11 +19,20 @@ export function prove(form: Form, today: string, memory?: Memory): Verdict {
 }
 
 /** The same, goal by goal: after each it may be asked what was found so far, or be left. */
-export function* proving(form: Form, today: string, memory?: Memory): Generator<() => Verdict, () => Verdict> {
+export function* proving(
+  form: Form,
+  today: string,
+  memory?: Memory,
+): Generator<() => Verdict, () => Verdict> {
   const inquiry = new Inquiry(form, today, memory)
   const order = new Map<string | null, number>(inquiry.model.plan.places.map(p => [p.address, p.order]))
   const findings: Finding[] = []
-  const verdict = (): Verdict => ({ findings: findings.toSorted((a, b) => bySeverity(a, b) || (order.get(a.address) ?? -1) - (order.get(b.address) ?? -1)), tally: { ...inquiry.tally } })
+  const verdict = (): Verdict => ({
+    findings: findings.toSorted(
+      (a, b) => bySeverity(a, b) || (order.get(a.address) ?? -1) - (order.get(b.address) ?? -1),
+    ),
+    tally: { ...inquiry.tally },
+  })
   for (const check of CHECKS) {
     for (const found of check.run(inquiry)) {
       if (found) findings.push(found)

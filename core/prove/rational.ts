@@ -1,9 +1,12 @@
 import { numberFromText, numberText, type Num } from '../expressions/decimal'
 
 /** An exact fraction: reduced, the denominator above zero. */
-export interface Rational { n: bigint, d: bigint }
+export interface Rational {
+  n: bigint
+  d: bigint
+}
 
-const abs = (a: bigint) => a < 0n ? -a : a
+const abs = (a: bigint) => (a < 0n ? -a : a)
 
 /** The greatest common divisor (Euclid). */
 export function gcd(a: bigint, b: bigint): bigint {
@@ -24,10 +27,12 @@ export function rational(n: bigint | number, d: bigint = 1n): Rational {
 export const ZERO = rational(0)
 export const ONE = rational(1)
 
-export const plus = (a: Rational, b: Rational): Rational => a.d === 1n && b.d === 1n ? { n: a.n + b.n, d: 1n } : rational(a.n * b.d + b.n * a.d, a.d * b.d)
+export const plus = (a: Rational, b: Rational): Rational =>
+  a.d === 1n && b.d === 1n ? { n: a.n + b.n, d: 1n } : rational(a.n * b.d + b.n * a.d, a.d * b.d)
 export const minus = (a: Rational, b: Rational): Rational => plus(a, negative(b))
 export const negative = (a: Rational): Rational => ({ n: -a.n, d: a.d })
-export const times = (a: Rational, b: Rational): Rational => a.d === 1n && b.d === 1n ? { n: a.n * b.n, d: 1n } : rational(a.n * b.n, a.d * b.d)
+export const times = (a: Rational, b: Rational): Rational =>
+  a.d === 1n && b.d === 1n ? { n: a.n * b.n, d: 1n } : rational(a.n * b.n, a.d * b.d)
 /** @throws RangeError when divided by zero */
 export const over = (a: Rational, b: Rational): Rational => rational(a.n * b.d, a.d * b.n)
 /** Below zero, zero or above, as a comes before, with or after b. */
@@ -60,7 +65,9 @@ export function toDecimal({ n, d }: Rational): Num | null {
     places = Math.max(places, count)
   }
   if (rest !== 1n || places > 30) return null
-  const digits = abs(n * 10n ** BigInt(places) / d).toString().padStart(places + 1, '0')
+  const digits = abs((n * 10n ** BigInt(places)) / d)
+    .toString()
+    .padStart(places + 1, '0')
   const text = places === 0 ? digits : `${digits.slice(0, -places)}.${digits.slice(-places)}`
   return numberFromText(n < 0n ? `-${text}` : text)
 }

@@ -5,15 +5,15 @@
 
 /** Letters by code point: disjoint ranges, in order. */
 export type Letters = readonly (readonly [number, number])[]
-const LAST_LETTER = 0x10FFFF
+const LAST_LETTER = 0x10ffff
 const EVERY: Letters = [[0, LAST_LETTER]]
 
 type Regular =
-  | { kind: 'none' | 'empty', id: number, nullable: boolean }
-  | { kind: 'letter', id: number, nullable: false, letters: Letters }
-  | { kind: 'then', id: number, nullable: boolean, first: Regular, rest: Regular }
-  | { kind: 'either', id: number, nullable: boolean, parts: readonly Regular[] }
-  | { kind: 'many', id: number, nullable: true, of: Regular }
+  | { kind: 'none' | 'empty'; id: number; nullable: boolean }
+  | { kind: 'letter'; id: number; nullable: false; letters: Letters }
+  | { kind: 'then'; id: number; nullable: boolean; first: Regular; rest: Regular }
+  | { kind: 'either'; id: number; nullable: boolean; parts: readonly Regular[] }
+  | { kind: 'many'; id: number; nullable: true; of: Regular }
 
 /** A pattern that runs over texts: states are numbers. */
 export interface TextPattern {
@@ -50,7 +50,9 @@ class Makers {
   }
 
   letter(letters: Letters): Regular {
-    return letters.length === 0 ? this.none : this.make(`l${letters.join()}`, id => ({ kind: 'letter', id, nullable: false, letters }))
+    return letters.length === 0
+      ? this.none
+      : this.make(`l${letters.join()}`, id => ({ kind: 'letter', id, nullable: false, letters }))
   }
 
   then(first: Regular, rest: Regular): Regular {
@@ -58,15 +60,30 @@ class Makers {
     if (first.kind === 'empty') return rest
     if (rest.kind === 'empty') return first
     if (first.kind === 'then') return this.then(first.first, this.then(first.rest, rest))
-    return this.make(`t${first.id},${rest.id}`, id => ({ kind: 'then', id, nullable: first.nullable && rest.nullable, first, rest }))
+    return this.make(`t${first.id},${rest.id}`, id => ({
+      kind: 'then',
+      id,
+      nullable: first.nullable && rest.nullable,
+      first,
+      rest,
+    }))
   }
 
   either(parts: readonly Regular[]): Regular {
-    const flat = [...new Set(parts.flatMap(p => p.kind === 'either' ? p.parts : p.kind === 'none' ? [] : [p]))].sort((a, b) => a.id - b.id)
+    const flat = [
+      ...new Set(parts.flatMap(p => (p.kind === 'either' ? p.parts : p.kind === 'none' ? [] : [p]))),
+    ].sort((a, b) => a.id - b.id)
     if (flat.includes(this.anything)) return this.anything
     const [only] = flat
     if (only === undefined) return this.none
-    return flat.length === 1 ? only : this.make(`e${flat.map(p => p.id).join()}`, id => ({ kind: 'either', id, nullable: flat.some(p => p.nullable), parts: flat }))
+    return flat.length === 1
+      ? only
+      : this.make(`e${flat.map(p => p.id).join()}`, id => ({
+          kind: 'either',
+          id,
+          nullable: flat.some(p => p.nullable),
+          parts: flat,
+        }))
   }
 
   many(of: Regular): Regular {
@@ -77,14 +94,19 @@ class Makers {
   /** What is left to be matched after a letter. */
   after(regular: Regular, letter: number): Regular {
     switch (regular.kind) {
-      case 'none': case 'empty': return this.none
-      case 'letter': return regular.letters.some(([low, high]) => low <= letter && letter <= high) ? this.empty : this.none
+      case 'none':
+      case 'empty':
+        return this.none
+      case 'letter':
+        return regular.letters.some(([low, high]) => low <= letter && letter <= high) ? this.empty : this.none
       case 'then': {
         const first = this.then(this.after(regular.first, letter), regular.rest)
         return regular.first.nullable ? this.either([first, this.after(regular.rest, letter)]) : first
       }
-      case 'either': return this.either(regular.parts.map(p => this.after(p, letter)))
-      case 'many': return this.then(this.after(regular.of, letter), regular)
+      case 'either':
+        return this.either(regular.parts.map(p => this.after(p, letter)))
+      case 'many':
+        return this.then(this.after(regular.of, letter), regular)
     }
   }
 }
@@ -98,10 +120,11 @@ export function textPattern(source: string, whole: boolean): TextPattern | null 
   try {
     const makers = new Makers()
     const start = new Reader(source, makers).read(whole)
-    const sets = makers.all.flatMap(r => r.kind === 'letter' ? [r.letters] : [])
+    const sets = makers.all.flatMap(r => (r.kind === 'letter' ? [r.letters] : []))
     const next = new Map<string, number>()
     return {
-      start: start.id, sets,
+      start: start.id,
+      sets,
       accepts: state => makers.all[state]?.nullable ?? false,
       step: (state, letter) => {
         const key = `${state},${letter}`
@@ -112,8 +135,7 @@ export function textPattern(source: string, whole: boolean): TextPattern | null 
         return id
       },
     }
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof Unread) return null
     throw error
   }
@@ -122,10 +144,17 @@ export function textPattern(source: string, whole: boolean): TextPattern | null 
 /** What `step` of a pattern throws when its states become too many. */
 export const isTooLarge = (error: unknown): boolean => error instanceof Unread
 
-const range = (from: string, to = from): readonly [number, number] => [from.codePointAt(0) ?? 0, to.codePointAt(0) ?? 0]
+const range = (from: string, to = from): readonly [number, number] => [
+  from.codePointAt(0) ?? 0,
+  to.codePointAt(0) ?? 0,
+]
 const DIGITS: Letters = [range('0', '9')]
 const WORD: Letters = [range('0', '9'), range('A', 'Z'), range('_'), range('a', 'z')]
-const SPACES: Letters = [[9, 10], [12, 13], [32, 32]]
+const SPACES: Letters = [
+  [9, 10],
+  [12, 13],
+  [32, 32],
+]
 /** What RE2 calls by a letter: ASCII only. */
 const CLASSES: Partial<Record<string, Letters>> = { d: DIGITS, w: WORD, s: SPACES }
 const CONTROLS: Partial<Record<string, number>> = { t: 9, n: 10, v: 11, f: 12, r: 13, a: 7 }
@@ -154,7 +183,10 @@ class Reader {
   private at = 0
   private parts = 0
 
-  constructor(source: string, private readonly makers: Makers) {
+  constructor(
+    source: string,
+    private readonly makers: Makers,
+  ) {
     this.letters = [...source]
   }
 
@@ -166,7 +198,13 @@ class Reader {
       const fromStart = this.take('^')
       const body = this.sequence()
       const toEnd = this.take('$')
-      branches.push([...whole || fromStart ? [] : [makers.anything], body, ...whole || toEnd ? [] : [makers.anything]].reduceRight((rest, part) => makers.then(part, rest), makers.empty))
+      branches.push(
+        [
+          ...(whole || fromStart ? [] : [makers.anything]),
+          body,
+          ...(whole || toEnd ? [] : [makers.anything]),
+        ].reduceRight((rest, part) => makers.then(part, rest), makers.empty),
+      )
     } while (this.take('|'))
     if (this.at < this.letters.length) throw new Unread()
     return makers.either(branches)
@@ -180,7 +218,12 @@ class Reader {
 
   private sequence(): Regular {
     const parts: Regular[] = []
-    for (let next = this.letters[this.at]; next !== undefined && !'|)$'.includes(next); next = this.letters[this.at]) parts.push(this.repeated())
+    for (
+      let next = this.letters[this.at];
+      next !== undefined && !'|)$'.includes(next);
+      next = this.letters[this.at]
+    )
+      parts.push(this.repeated())
     return parts.reduceRight((rest, part) => this.makers.then(part, rest), this.makers.empty)
   }
 
@@ -261,10 +304,10 @@ class Reader {
         const end = this.letters[this.at] ?? ''
         this.at += 1
         const [last] = end === '\\' ? this.escape() : [range(end)]
-        if (low.length > 1 || !last || first[0] !== first[1] || last[0] !== last[1] || last[0] < first[0]) throw new Unread()
+        if (low.length > 1 || !last || first[0] !== first[1] || last[0] !== last[1] || last[0] < first[0])
+          throw new Unread()
         found.push([first[0], last[0]])
-      }
-      else found.push(...low)
+      } else found.push(...low)
     } while (!this.take(']'))
     return isOther ? others(found) : merged(found)
   }

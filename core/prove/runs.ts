@@ -3,7 +3,15 @@ import type { Value } from '../expressions/types'
 import { isoFromDay, dayNumber } from '../expressions/dates'
 import type { Answer, Answers } from '../fill/answers'
 import { drawSteps, framesOf, random, repair, type Drawing } from '../fill/draw'
-import { allProblems, fill, Filling, offeredNow, problemsIn, type AnswerProblem, type Filled } from '../fill/fill'
+import {
+  allProblems,
+  fill,
+  Filling,
+  offeredNow,
+  problemsIn,
+  type AnswerProblem,
+  type Filled,
+} from '../fill/fill'
 import type { PlannedQuestion } from '../fill/plan'
 import { filledBy, turnOf, turnProblems } from '../parties/turns'
 import { turnsTaken } from './walks'
@@ -31,7 +39,8 @@ export function randomRuns(model: Model, count: number, today: string, seed = 20
   const evidence: Evidence = { shown: new Set(), notShown: new Set(), refused: new Set(), reached: new Set() }
   const next = random(seed)
   const pools = new Map(model.plan.questions.map(q => [q, poolOf(model, q)] as const))
-  const size = () => evidence.shown.size + evidence.notShown.size + evidence.refused.size + evidence.reached.size
+  const size = () =>
+    evidence.shown.size + evidence.notShown.size + evidence.refused.size + evidence.reached.size
   let fruitless = 0
   for (let run = 0; run < count && fruitless < FRUITLESS; run++) {
     const before = size()
@@ -41,7 +50,14 @@ export function randomRuns(model: Model, count: number, today: string, seed = 20
   return evidence
 }
 
-function oneRun(model: Model, next: () => number, pools: ReadonlyMap<PlannedQuestion, readonly Answer[]>, today: string, evidence: Evidence, blanks: number) {
+function oneRun(
+  model: Model,
+  next: () => number,
+  pools: ReadonlyMap<PlannedQuestion, readonly Answer[]>,
+  today: string,
+  evidence: Evidence,
+  blanks: number,
+) {
   const answers: Record<string, Answer> = {}
   const drawing: Drawing = { next, blanks, pool: question => pools.get(question) ?? [] }
   const filling = new Filling(model.plan, today)
@@ -56,8 +72,11 @@ function oneRun(model: Model, next: () => number, pools: ReadonlyMap<PlannedQues
       continue
     }
     noteReached(model, state, index, evidence)
-    const complete = repair(filling, section, answers, drawing, TRIES, () => noteShown(model, state, index, evidence))
-    if (!problemsIn(state, section).some(p => p.kind !== 'invalid')) noteNotShown(model, state, index, evidence)
+    const complete = repair(filling, section, answers, drawing, TRIES, () =>
+      noteShown(model, state, index, evidence),
+    )
+    if (!problemsIn(state, section).some(p => p.kind !== 'invalid'))
+      noteNotShown(model, state, index, evidence)
     if (!complete) return
   }
 }
@@ -69,7 +88,8 @@ function noteReached(model: Model, state: Filled, index: number, evidence: Evide
 }
 
 function noteShown(model: Model, state: Filled, index: number, evidence: Evidence) {
-  for (const step of model.plan.sections[index]?.all ?? []) if (state.inPlay[step.place.order]) evidence.shown.add(step.place.order)
+  for (const step of model.plan.sections[index]?.all ?? [])
+    if (state.inPlay[step.place.order]) evidence.shown.add(step.place.order)
 }
 
 function noteNotShown(model: Model, state: Filled, index: number, evidence: Evidence) {
@@ -80,7 +100,8 @@ function noteNotShown(model: Model, state: Filled, index: number, evidence: Evid
       if (shown.run(frame.values) === true) continue
       evidence.notShown.add(step.place.order)
       const names = shown.expr ? namesIn(shown.expr) : []
-      if (names.every(name => (frame.values[model.plan.environment.slotOf(name) ?? -1] ?? null) !== null)) evidence.refused.add(step.place.order)
+      if (names.every(name => (frame.values[model.plan.environment.slotOf(name) ?? -1] ?? null) !== null))
+        evidence.refused.add(step.place.order)
     }
   }
 }
@@ -95,9 +116,20 @@ function poolOf(model: Model, step: PlannedQuestion): Answer[] {
     values.push(...pieces, ...pieces.map(p => `${p} and more`), pieces.join(' '))
   }
   if (node.type === 'date') values.push(...nearbyDays(values))
-  if (node.type === 'grid') for (const option of node.options) values.push(Object.fromEntries(node.rows.map(r => [r.code, option.code])))
-  if (node.type === 'ranking') values.push(node.options.map(o => o.code).reverse().slice(0, node.most))
-  if (many) return manyOf(values).filter(v => isPossible(v, step)).map(v => sampleAnswer(step, v))
+  if (node.type === 'grid')
+    for (const option of node.options)
+      values.push(Object.fromEntries(node.rows.map(r => [r.code, option.code])))
+  if (node.type === 'ranking')
+    values.push(
+      node.options
+        .map(o => o.code)
+        .reverse()
+        .slice(0, node.most),
+    )
+  if (many)
+    return manyOf(values)
+      .filter(v => isPossible(v, step))
+      .map(v => sampleAnswer(step, v))
   if (step.offer && model.domain(code).open) values.push(...[...step.offer.rows.keys()].slice(0, MOST_ROWS))
   return values.filter(v => isPossible(v, step)).map(v => sampleAnswer(step, v))
 }
@@ -105,22 +137,35 @@ function poolOf(model: Model, step: PlannedQuestion): Answer[] {
 const MOST_ROWS = 200
 /** Choices of a multiple choice worth trying: each alone, each with its neighbour, all but one, all. */
 const manyOf = (values: readonly Value[]): Value[] => [
-  ...values.map(v => [v]), ...values.slice(1).map((v, i) => [values[i] ?? null, v]), [...values], ...values.length > 2 ? values.map(v => values.filter(other => other !== v)) : [],
+  ...values.map(v => [v]),
+  ...values.slice(1).map((v, i) => [values[i] ?? null, v]),
+  [...values],
+  ...(values.length > 2 ? values.map(v => values.filter(other => other !== v)) : []),
 ]
 
-const nearbyDays = (values: readonly Value[]) => values.flatMap((v) => {
-  const day = typeof v === 'string' ? dayNumber(v) : null
-  return day === null ? [] : [isoFromDay(Math.min(day + 400, 2_900_000)), isoFromDay(Math.max(day - 400, -700_000))]
-})
+const nearbyDays = (values: readonly Value[]) =>
+  values.flatMap(v => {
+    const day = typeof v === 'string' ? dayNumber(v) : null
+    return day === null
+      ? []
+      : [isoFromDay(Math.min(day + 400, 2_900_000)), isoFromDay(Math.max(day - 400, -700_000))]
+  })
 
 /**
  * Whether a set of answers is a state whose current section is the given one: everything before it is complete. The number of sections means
  * the finish. `leaving`: the section before is complete and being left, wherever its routes lead; `reaching`: the routes lead there, shown or not.
  */
-export function isStateAt(model: Model, answers: Answers, section: number, today: string, { leaving = false, reaching = false } = {}): Filled | null {
+export function isStateAt(
+  model: Model,
+  answers: Answers,
+  section: number,
+  today: string,
+  { leaving = false, reaching = false } = {},
+): Filled | null {
   const state = fill(model.plan, answers, today)
   if (section >= model.plan.sections.length && !leaving) return isComplete(model, state) ? state : null
-  if (!state.path.includes(leaving ? section - 1 : section) && !(reaching && leadsTo(state, section))) return null
+  if (!state.path.includes(leaving ? section - 1 : section) && !(reaching && leadsTo(state, section)))
+    return null
   for (const index of state.path) {
     if (index >= section) return state
     const before = model.plan.sections[index]
@@ -132,7 +177,10 @@ export function isStateAt(model: Model, answers: Answers, section: number, today
 /** Whether the way of a response comes to a section, to enter it or to pass it over. */
 function leadsTo(state: Filled, section: number): boolean {
   const before = state.path.findLast(index => index < section)
-  const taken = before === undefined ? undefined : state.plan.sections[before]?.routes.find(r => r.when === null || r.when.run(state.values) === true)
+  const taken =
+    before === undefined
+      ? undefined
+      : state.plan.sections[before]?.routes.find(r => r.when === null || r.when.run(state.values) === true)
   return before === undefined || (taken?.target ?? before + 1) <= section
 }
 
@@ -144,9 +192,20 @@ function isComplete(model: Model, state: Filled): boolean {
   if (problems.some(p => !isDeadEnd(model, state, p))) return false
   if (turns.length === 0) return true
   const filled = new Set(turns.flatMap(turn => [...filledBy(plan, turn)]))
-  return plan.questions.every(q => q.place.entryOf !== null || q.value !== null || filled.has(q.place.code) || (state.values[q.slot] ?? null) === null)
+  return plan.questions.every(
+    q =>
+      q.place.entryOf !== null ||
+      q.value !== null ||
+      filled.has(q.place.code) ||
+      (state.values[q.slot] ?? null) === null,
+  )
 }
 
 /** A required question that has nothing to offer stays blank, and a finding of its own speaks of that. */
 const isDeadEnd = (model: Model, state: Filled, { step, kind }: AnswerProblem): boolean =>
-  kind === 'missing' && 'read' in step && (model.domain(step.place.code).classes.length === 0 || framesOf(state, step).some(f => f.offered.get(step.slot)?.size === 0 || (step.offer !== null && offeredNow(f, step)?.size === 0)))
+  kind === 'missing' &&
+  'read' in step &&
+  (model.domain(step.place.code).classes.length === 0 ||
+    framesOf(state, step).some(
+      f => f.offered.get(step.slot)?.size === 0 || (step.offer !== null && offeredNow(f, step)?.size === 0),
+    ))

@@ -93,8 +93,7 @@ export class Solver {
       this.backtrack(0)
       this.assign(only, NONE)
       if (this.propagate() !== NONE) this.contradictory = true
-    }
-    else this.join(kept)
+    } else this.join(kept)
   }
 
   /**
@@ -102,10 +101,12 @@ export class Solver {
    * Literals that are true or open stand in front, then those that are false, the latest first.
    */
   private join(literals: Literal[]) {
-    const since = (literal: Literal) => this.valueOf(literal) === -1 ? this.levelOf(literal) : Number.POSITIVE_INFINITY
+    const since = (literal: Literal) =>
+      this.valueOf(literal) === -1 ? this.levelOf(literal) : Number.POSITIVE_INFINITY
     for (const at of [0, 1]) {
       let best = at
-      for (let i = at + 1; i < literals.length; i++) if (since(literals[i] ?? 0) > since(literals[best] ?? 0)) best = i
+      for (let i = at + 1; i < literals.length; i++)
+        if (since(literals[i] ?? 0) > since(literals[best] ?? 0)) best = i
       const chosen = literals[best] ?? 0
       literals[best] = literals[at] ?? 0
       literals[at] = chosen
@@ -113,7 +114,11 @@ export class Solver {
     const [first = 0, second = 0] = literals
     const [all, others] = [since(first), since(second)]
     if (all !== Number.POSITIVE_INFINITY && all === others) this.backtrack(all - 1)
-    else if (others !== Number.POSITIVE_INFINITY && !(this.valueOf(first) === 1 && this.levelOf(first) <= others)) this.backtrack(others)
+    else if (
+      others !== Number.POSITIVE_INFINITY &&
+      !(this.valueOf(first) === 1 && this.levelOf(first) <= others)
+    )
+      this.backtrack(others)
     const clause = this.clauses.attach(literals)
     if (this.valueOf(first) === 0 && this.valueOf(second) === -1) this.assign(first, clause)
   }
@@ -183,7 +188,7 @@ export class Solver {
   }
 
   /** First unique implication point: the clause learnt from a conflict and the level to go back to. */
-  private analyse(failed: Clause): { learnt: Literal[], back: number } {
+  private analyse(failed: Clause): { learnt: Literal[]; back: number } {
     const learnt: Literal[] = [0]
     const current = this.trailEnds.length
     const touched: number[] = []
@@ -232,7 +237,9 @@ export class Solver {
       const reason = this.reason[Math.abs(l)] ?? NONE
       // Without a reason it was assumed, be it the very opposite.
       if (reason === NONE) core.push(l)
-      else for (const other of this.clauses.literalsOf(reason)) if ((this.level[Math.abs(other)] ?? 0) > 0) open.add(Math.abs(other))
+      else
+        for (const other of this.clauses.literalsOf(reason))
+          if ((this.level[Math.abs(other)] ?? 0) > 0) open.add(Math.abs(other))
     }
     return core
   }
@@ -251,7 +258,11 @@ export class Solver {
    * @param among the literals that matter: when they are all assigned without conflict, the answer is `satisfiable`. Only right where any
    * such assignment can be completed; null: everything is assigned
    */
-  solve(assumptions: readonly Literal[] = [], conflictLimit = 100_000, among: readonly Literal[] | null = null): Outcome {
+  solve(
+    assumptions: readonly Literal[] = [],
+    conflictLimit = 100_000,
+    among: readonly Literal[] | null = null,
+  ): Outcome {
     if (among && this.answersToo(assumptions, among)) return 'satisfiable'
     let shared = 0
     while (shared < assumptions.length && assumptions[shared] === this.assumed[shared]) shared += 1
@@ -289,7 +300,10 @@ export class Solver {
 
   /** Assigns what is asked for on top of what is: true when that contradicts nothing, else the clause that fails; false when it can't be. */
   private extended(assumptions: readonly Literal[], among: readonly Literal[]): boolean | Clause {
-    const level = assumptions.reduce((least, l) => this.valueOf(l) === -1 ? Math.min(least, (this.level[Math.abs(l)] ?? 0) - 1) : least, this.trailEnds.length)
+    const level = assumptions.reduce(
+      (least, l) => (this.valueOf(l) === -1 ? Math.min(least, (this.level[Math.abs(l)] ?? 0) - 1) : least),
+      this.trailEnds.length,
+    )
     if (level < 0) return false
     this.backtrack(level)
     this.assumed = this.assumed.slice(0, level)

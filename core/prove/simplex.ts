@@ -6,9 +6,15 @@ import { minus, negative, ONE, order, over, plus, times, ZERO, type Rational } f
  */
 
 /** A number plus an infinitely small multiple. */
-export interface Near { r: Rational, e: Rational }
+export interface Near {
+  r: Rational
+  e: Rational
+}
 /** A bound of a variable, and what it comes from. */
-export interface Bound<Reason> { at: Near, reason: Reason }
+export interface Bound<Reason> {
+  at: Near
+  reason: Reason
+}
 
 const nearOrder = (a: Near, b: Near): number => order(a.r, b.r) || order(a.e, b.e)
 const nearPlus = (a: Near, b: Near): Near => ({ r: plus(a.r, b.r), e: plus(a.e, b.e) })
@@ -24,7 +30,7 @@ export class Simplex<Reason> {
   private readonly low: (Bound<Reason> | null)[] = []
   private readonly high: (Bound<Reason> | null)[] = []
   /** The tightest bounds that hold in any case. */
-  private readonly sure: { low: (Near | undefined)[], high: (Near | undefined)[] } = { low: [], high: [] }
+  private readonly sure: { low: (Near | undefined)[]; high: (Near | undefined)[] } = { low: [], high: [] }
   private readonly value: Near[] = []
   /** By basic variable: what it is in terms of the others. */
   private readonly rows = new Map<number, Map<number, Rational>>()
@@ -42,20 +48,29 @@ export class Simplex<Reason> {
   /** A variable that is a sum of multiples of variables that were made by `variable`. */
   sum(terms: readonly (readonly [number, Rational])[]): number {
     const made = this.variable()
-    this.value[made] = terms.reduce<Near>((total, [v, by]) => nearPlus(total, nearTimes(this.at(v), by)), { r: ZERO, e: ZERO })
+    this.value[made] = terms.reduce<Near>((total, [v, by]) => nearPlus(total, nearTimes(this.at(v), by)), {
+      r: ZERO,
+      e: ZERO,
+    })
     this.rows.set(made, new Map(terms))
     return made
   }
 
   /** Bounds a variable from below or above; the reasons of a contradiction, or null. */
   bound(variable: number, side: 'low' | 'high', at: Near, reason: Reason): Reason[] | null {
-    const isTighter = (than: Near | undefined) => !than || (side === 'low' ? nearOrder(at, than) > 0 : nearOrder(at, than) < 0)
+    const isTighter = (than: Near | undefined) =>
+      !than || (side === 'low' ? nearOrder(at, than) > 0 : nearOrder(at, than) < 0)
     if (reason === this.always && isTighter(this.sure[side][variable])) this.sure[side][variable] = at
     if (!isTighter(this[side][variable]?.at)) return null
     const opposite = this[side === 'low' ? 'high' : 'low'][variable]
-    if (opposite && (side === 'low' ? nearOrder(at, opposite.at) > 0 : nearOrder(at, opposite.at) < 0)) return [reason, opposite.reason]
+    if (opposite && (side === 'low' ? nearOrder(at, opposite.at) > 0 : nearOrder(at, opposite.at) < 0))
+      return [reason, opposite.reason]
     this[side][variable] = { at, reason }
-    if (!this.rows.has(variable) && (side === 'low' ? nearOrder(this.at(variable), at) < 0 : nearOrder(this.at(variable), at) > 0)) this.move(variable, at)
+    if (
+      !this.rows.has(variable) &&
+      (side === 'low' ? nearOrder(this.at(variable), at) < 0 : nearOrder(this.at(variable), at) > 0)
+    )
+      this.move(variable, at)
     return null
   }
 
@@ -78,14 +93,17 @@ export class Simplex<Reason> {
       if (broken === null) return null
       const { variable, side, bound } = broken
       const row = this.rows.get(variable) ?? new Map<number, Rational>()
-      const partner = [...row].filter(([other, factor]) => this.canMove(other, (order(factor, ZERO) > 0) === (side === 'low'))).map(([other]) => other).sort((a, b) => a - b)[0]
+      const partner = [...row]
+        .filter(([other, factor]) => this.canMove(other, order(factor, ZERO) > 0 === (side === 'low')))
+        .map(([other]) => other)
+        .sort((a, b) => a - b)[0]
       if (partner === undefined) return this.explain(variable, row, side, bound)
       this.pivot(variable, partner, bound.at)
     }
     return 'limit'
   }
 
-  private firstBroken(): { variable: number, side: 'low' | 'high', bound: Bound<Reason> } | null {
+  private firstBroken(): { variable: number; side: 'low' | 'high'; bound: Bound<Reason> } | null {
     for (const variable of [...this.rows.keys()].sort((a, b) => a - b)) {
       const [low, high] = [this.low[variable], this.high[variable]]
       if (low && nearOrder(this.at(variable), low.at) < 0) return { variable, side: 'low', bound: low }
@@ -96,25 +114,43 @@ export class Simplex<Reason> {
 
   private canMove(variable: number, upwards: boolean): boolean {
     const limit = upwards ? this.high[variable] : this.low[variable]
-    return !limit || (upwards ? nearOrder(this.at(variable), limit.at) < 0 : nearOrder(this.at(variable), limit.at) > 0)
+    return (
+      !limit ||
+      (upwards ? nearOrder(this.at(variable), limit.at) < 0 : nearOrder(this.at(variable), limit.at) > 0)
+    )
   }
 
   /**
    * Why a basic variable can't keep its bound: what the others in its row are held by. As long as they miss it all the same, bounds are
    * given up for such as hold in any case, the cheapest first.
    */
-  private explain(variable: number, row: ReadonlyMap<number, Rational>, side: 'low' | 'high', bound: Bound<Reason>): Reason[] {
+  private explain(
+    variable: number,
+    row: ReadonlyMap<number, Rational>,
+    side: 'low' | 'high',
+    bound: Bound<Reason>,
+  ): Reason[] {
     const reasons = [bound.reason]
     let gap = side === 'low' ? nearMinus(bound.at, this.at(variable)) : nearMinus(this.at(variable), bound.at)
-    const held: { reason: Reason, cost: Near | null }[] = []
+    const held: { reason: Reason; cost: Near | null }[] = []
     for (const [other, factor] of row) {
-      const way = (order(factor, ZERO) > 0) === (side === 'low') ? 'high' : 'low'
+      const way = order(factor, ZERO) > 0 === (side === 'low') ? 'high' : 'low'
       const limit = this[way][other]
       if (!limit) continue
       const sure = this.sure[way][other]
-      held.push({ reason: limit.reason, cost: sure ? nearTimes(way === 'high' ? nearMinus(sure, limit.at) : nearMinus(limit.at, sure), order(factor, ZERO) > 0 ? factor : negative(factor)) : null })
+      held.push({
+        reason: limit.reason,
+        cost: sure
+          ? nearTimes(
+              way === 'high' ? nearMinus(sure, limit.at) : nearMinus(limit.at, sure),
+              order(factor, ZERO) > 0 ? factor : negative(factor),
+            )
+          : null,
+      })
     }
-    for (const { reason, cost } of held.sort((a, b) => a.cost && b.cost ? nearOrder(a.cost, b.cost) : a.cost ? -1 : 1)) {
+    for (const { reason, cost } of held.sort((a, b) =>
+      a.cost && b.cost ? nearOrder(a.cost, b.cost) : a.cost ? -1 : 1,
+    )) {
       const left = cost && nearMinus(gap, cost)
       if (left && nearOrder(left, NOTHING) > 0) gap = left
       else reasons.push(reason)
@@ -156,7 +192,10 @@ export class Simplex<Reason> {
     let small = ONE
     this.value.forEach((at, v) => {
       const [low, high] = [this.low[v], this.high[v]]
-      for (const [less, more] of [[low?.at, at], [at, high?.at]] as const) {
+      for (const [less, more] of [
+        [low?.at, at],
+        [at, high?.at],
+      ] as const) {
         if (!less || !more) continue
         const [gap, slope] = [minus(more.r, less.r), minus(less.e, more.e)]
         if (order(slope, ZERO) > 0 && order(gap, ZERO) > 0) {

@@ -13,10 +13,18 @@ import type { Literal } from './sat'
 /** What numbers count: plain numbers, days of dates, seconds of instants and clocks, and lengths of time in seconds. */
 export type Unit = 'number' | 'day' | 'second' | 'clock' | 'length'
 /** An expression as a sum, and when it has a value. */
-export interface Term { linear: Linear, unit: Unit, given: Literal }
+export interface Term {
+  linear: Linear
+  unit: Unit
+  given: Literal
+}
 
 const DAY = rational(86_400)
-export const constant = (value: Rational, unit: Unit, given: Literal): Term => ({ linear: constantOf(value), unit, given })
+export const constant = (value: Rational, unit: Unit, given: Literal): Term => ({
+  linear: constantOf(value),
+  unit,
+  given,
+})
 const isConstant = ({ linear }: Term) => linear.terms.size === 0
 /** Divisors whose quotients are decimals: no other division is exact in decimal arithmetic. */
 const isDecimal = ({ n }: Rational): boolean => {
@@ -55,21 +63,33 @@ export class Terms {
   private build(expr: Expr): Term | null {
     const { yes } = this.encoding
     switch (expr.kind) {
-      case 'number': return constant(fromDecimal(expr.value), 'number', yes)
-      case 'date': return fromUnits(dayNumber(expr.value), 'day', yes)
-      case 'dateTime': return fromUnits(instant(expr.value), 'second', yes)
-      case 'time': return fromUnits(instant(expr.value), 'clock', yes)
-      case 'duration': return lengthOf(durationFrom(expr.value), yes)
-      case 'name': return this.question(expr.name)
-      case 'negate': return this.scaled(expr.value, rational(-1))
-      case 'arithmetic': return this.arithmetic(expr)
-      case 'if': return this.choice(expr)
-      case 'call': return this.call(expr)
-      case 'path': case 'filter': {
+      case 'number':
+        return constant(fromDecimal(expr.value), 'number', yes)
+      case 'date':
+        return fromUnits(dayNumber(expr.value), 'day', yes)
+      case 'dateTime':
+        return fromUnits(instant(expr.value), 'second', yes)
+      case 'time':
+        return fromUnits(instant(expr.value), 'clock', yes)
+      case 'duration':
+        return lengthOf(durationFrom(expr.value), yes)
+      case 'name':
+        return this.question(expr.name)
+      case 'negate':
+        return this.scaled(expr.value, rational(-1))
+      case 'arithmetic':
+        return this.arithmetic(expr)
+      case 'if':
+        return this.choice(expr)
+      case 'call':
+        return this.call(expr)
+      case 'path':
+      case 'filter': {
         const one = single(expr, this.encoding.model.copies)
         return one !== expr ? this.of(one) : expr.kind === 'path' ? this.path(expr) : null
       }
-      default: return null
+      default:
+        return null
     }
   }
 
@@ -98,27 +118,52 @@ export class Terms {
     if (!ranges || domain.many) return null
     const places = domain.places ?? null
     const sample = domain.classes[0]
-    const start = isNumber(sample) ? fromDecimal(sample) : typeof sample === 'string' ? rational(instant(sample) ?? dayNumber(sample) ?? 0) : ZERO
-    const { index, linear } = this.encoding.arithmetic.variable(places === null ? null : rational(1, 10n ** BigInt(places)), start)
+    const start = isNumber(sample)
+      ? fromDecimal(sample)
+      : typeof sample === 'string'
+        ? rational(instant(sample) ?? dayNumber(sample) ?? 0)
+        : ZERO
+    const { index, linear } = this.encoding.arithmetic.variable(
+      places === null ? null : rational(1, 10n ** BigInt(places)),
+      start,
+    )
     this.variables.set(code, index)
     const limit = LIMITS[unit]
-    if (limit) this.encoding.arithmetic.within(index, { literal: this.encoding.yes, low: rational(limit[0]), high: rational(limit[1]), strict: false })
+    if (limit)
+      this.encoding.arithmetic.within(index, {
+        literal: this.encoding.yes,
+        low: rational(limit[0]),
+        high: rational(limit[1]),
+        strict: false,
+      })
     // Left blank it still stands for some number that could be answered: without limits, whole numbers could be sought for without end.
     const [first, last] = [ranges[0], ranges[ranges.length - 1]]
-    if (first && last) this.encoding.arithmetic.within(index, { literal: this.encoding.yes, low: first.low === null ? null : fromDecimal(first.low), high: last.high === null ? null : fromDecimal(last.high), strict: false })
+    if (first && last)
+      this.encoding.arithmetic.within(index, {
+        literal: this.encoding.yes,
+        low: first.low === null ? null : fromDecimal(first.low),
+        high: last.high === null ? null : fromDecimal(last.high),
+        strict: false,
+      })
     // A read-only one is what its default is, somewhere within the limits.
     if (domain.opaque) this.encoding.widen()
     else {
       classes.forEach(({ literal }, i) => {
         const range = ranges[i]
-        if (range) this.encoding.arithmetic.within(index, { literal, low: range.low === null ? null : fromDecimal(range.low), high: range.high === null ? null : fromDecimal(range.high), strict: !range.isPoint })
+        if (range)
+          this.encoding.arithmetic.within(index, {
+            literal,
+            low: range.low === null ? null : fromDecimal(range.low),
+            high: range.high === null ? null : fromDecimal(range.high),
+            strict: !range.isPoint,
+          })
       })
     }
     return { linear, unit, given: -blank }
   }
 
   /** A calculated value is rounded to its places, halves away from zero: exact where it has no more places anyway. */
-  private rounded(node: { type: string, decimals?: number, currency?: string }, linear: Linear): Linear {
+  private rounded(node: { type: string; decimals?: number; currency?: string }, linear: Linear): Linear {
     const places = node.decimals ?? (node.currency === undefined ? undefined : 2)
     if (places === undefined) return linear
     const unit = rational(1, 10n ** BigInt(places))
@@ -137,7 +182,9 @@ export class Terms {
 
   private scaled(expr: Expr, by: Rational): Term | null {
     const term = this.of(expr)
-    return term && (term.unit === 'number' || term.unit === 'length') ? { ...term, linear: linearTimes(term.linear, by) } : null
+    return term && (term.unit === 'number' || term.unit === 'length')
+      ? { ...term, linear: linearTimes(term.linear, by) }
+      : null
   }
 
   private arithmetic({ op, left, right }: ExprOf<'arithmetic'>): Term | null {
@@ -149,23 +196,43 @@ export class Terms {
     if (op === '*') {
       const [factor, other] = isConstant(a) ? [a, b] : [b, a]
       // Lengths are cut to whole seconds: only whole multiples are sure not to be.
-      if (!isConstant(factor) || factor.unit !== 'number' || (other.unit !== 'number' && !(other.unit === 'length' && isWhole(factor.linear.constant)))) return null
+      if (
+        !isConstant(factor) ||
+        factor.unit !== 'number' ||
+        (other.unit !== 'number' && !(other.unit === 'length' && isWhole(factor.linear.constant)))
+      )
+        return null
       return { linear: linearTimes(other.linear, factor.linear.constant), unit: other.unit, given }
     }
-    if (op !== '/' || a.unit !== 'number' || !isConstant(b) || b.linear.constant.n === 0n || !isDecimal(b.linear.constant)) return null
+    if (
+      op !== '/' ||
+      a.unit !== 'number' ||
+      !isConstant(b) ||
+      b.linear.constant.n === 0n ||
+      !isDecimal(b.linear.constant)
+    )
+      return null
     return { linear: linearTimes(a.linear, over(ONE, b.linear.constant)), unit: 'number', given }
   }
 
   private sum(a: Term, b: Term, by: Rational, given: Literal): Term | null {
     const isMinus = by.n < 0n
-    if (a.unit === b.unit && (a.unit === 'number' || a.unit === 'length')) return { linear: linearSum(a.linear, b.linear, by), unit: a.unit, given }
-    if (isMinus && a.unit === b.unit) return { linear: linearTimes(linearSum(a.linear, b.linear, by), a.unit === 'day' ? DAY : ONE), unit: 'length', given }
+    if (a.unit === b.unit && (a.unit === 'number' || a.unit === 'length'))
+      return { linear: linearSum(a.linear, b.linear, by), unit: a.unit, given }
+    if (isMinus && a.unit === b.unit)
+      return {
+        linear: linearTimes(linearSum(a.linear, b.linear, by), a.unit === 'day' ? DAY : ONE),
+        unit: 'length',
+        given,
+      }
     if (a.unit === 'day' && b.unit === 'length' && isConstant(b)) {
       const days = over(b.linear.constant, DAY)
       return isWhole(days) ? { linear: linearSum(a.linear, constantOf(days), by), unit: 'day', given } : null
     }
-    if (a.unit === 'second' && b.unit === 'length') return { linear: linearSum(a.linear, b.linear, by), unit: 'second', given }
-    if (!isMinus && a.unit === 'length' && (b.unit === 'day' || b.unit === 'second')) return this.sum(b, a, by, given)
+    if (a.unit === 'second' && b.unit === 'length')
+      return { linear: linearSum(a.linear, b.linear, by), unit: 'second', given }
+    if (!isMinus && a.unit === 'length' && (b.unit === 'day' || b.unit === 'second'))
+      return this.sum(b, a, by, given)
     return null
   }
 
@@ -175,21 +242,30 @@ export class Terms {
     const unit = a?.unit ?? b?.unit
     if (a === undefined || b === undefined || unit === undefined || (a && b && a.unit !== b.unit)) return null
     const { t } = this.encoding.truth(test)
-    return this.among(unit, [...a ? [{ when: t, linear: a.linear, given: a.given }] : [], ...b ? [{ when: -t, linear: b.linear, given: b.given }] : []])
+    return this.among(unit, [
+      ...(a ? [{ when: t, linear: a.linear, given: a.given }] : []),
+      ...(b ? [{ when: -t, linear: b.linear, given: b.given }] : []),
+    ])
   }
 
   /** A term, null for the literal `null`; undefined where it is not linear. */
   private orNull(expr: Expr): Term | null | undefined {
-    return expr.kind === 'null' ? null : this.of(expr) ?? undefined
+    return expr.kind === 'null' ? null : (this.of(expr) ?? undefined)
   }
 
   /** A number that equals each of some sums while its literal is true; none or one of them is. */
-  among(unit: Unit, cases: readonly { when: Literal, linear: Linear, given: Literal }[]): Term {
+  among(unit: Unit, cases: readonly { when: Literal; linear: Linear; given: Literal }[]): Term {
     const { arithmetic, solver, and, or } = this.encoding
     const given = or(cases.map(c => and([c.when, c.given])))
     const { index, linear } = arithmetic.variable(cases.every(c => arithmetic.isWhole(c.linear)) ? ONE : null)
     const spans = cases.map(c => arithmetic.span(c.linear))
-    const end = (at: 0 | 1) => spans.some(s => s[at] === null) ? null : spans.flatMap(s => s[at] ?? []).sort(order).at(at === 0 ? 0 : -1) ?? null
+    const end = (at: 0 | 1) =>
+      spans.some(s => s[at] === null)
+        ? null
+        : (spans
+            .flatMap(s => s[at] ?? [])
+            .sort(order)
+            .at(at === 0 ? 0 : -1) ?? null)
     arithmetic.within(index, { literal: this.encoding.yes, low: end(0), high: end(1), strict: false })
     for (const c of cases) {
       const gap = linearSum(linear, c.linear, rational(-1))
@@ -207,7 +283,8 @@ export class Terms {
     const ofEntries = this.encoding.entered.aggregate(expr)
     if (ofEntries) return ofEntries
     if (name === 'count') return first.kind === 'name' ? this.carried.count(first.name) : null
-    if (name === 'duration') return first.kind === 'text' ? lengthOf(durationFrom(first.value), this.encoding.yes) : null
+    if (name === 'duration')
+      return first.kind === 'text' ? lengthOf(durationFrom(first.value), this.encoding.yes) : null
     if (name === 'sum' && args.length === 1 && first.kind === 'path') return this.carried.sum(first)
     if (name === 'abs') return this.absolute(first)
     if (name === 'floor' || name === 'ceiling') return this.rounding(first, name)
@@ -221,7 +298,8 @@ export class Terms {
     if ((name !== 'sum' && name !== 'mean') || all.some(t => t.unit !== 'number')) return null
     const total = all.reduce((sum, t) => linearSum(sum, t.linear), constantOf(ZERO))
     const count = rational(all.length)
-    if (name === 'mean') return isDecimal(count) ? { linear: linearTimes(total, over(ONE, count)), unit: 'number', given } : null
+    if (name === 'mean')
+      return isDecimal(count) ? { linear: linearTimes(total, over(ONE, count)), unit: 'number', given } : null
     return { linear: total, unit: 'number', given }
   }
 
@@ -230,9 +308,14 @@ export class Terms {
     if (this.today) return this.today
     const from = dayNumber(this.encoding.model.today) ?? 0
     const { index, linear } = this.encoding.arithmetic.variable(ONE, rational(from))
-    this.encoding.arithmetic.within(index, { literal: this.encoding.yes, low: rational(from), high: rational(from + TEN_YEARS), strict: false })
+    this.encoding.arithmetic.within(index, {
+      literal: this.encoding.yes,
+      low: rational(from),
+      high: rational(from + TEN_YEARS),
+      strict: false,
+    })
     this.todayIndex = index
-    return this.today = { linear, unit: 'day', given: this.encoding.yes }
+    return (this.today = { linear, unit: 'day', given: this.encoding.yes })
   }
 
   private absolute(expr: Expr): Term | null {
@@ -240,7 +323,13 @@ export class Terms {
     if (term?.unit !== 'number') return null
     const minusTerm = linearTimes(term.linear, rational(-1))
     const below = this.encoding.arithmetic.atMostZero(term.linear)
-    return { ...this.among('number', [{ when: below, linear: minusTerm, given: term.given }, { when: -below, linear: term.linear, given: term.given }]), given: term.given }
+    return {
+      ...this.among('number', [
+        { when: below, linear: minusTerm, given: term.given },
+        { when: -below, linear: term.linear, given: term.given },
+      ]),
+      given: term.given,
+    }
   }
 
   /** The whole number next below or above. */
@@ -260,7 +349,8 @@ export class Terms {
   /** The remainder of a division by a constant above zero: x = k·q + r, 0 ≤ r < k (DMN 1.5, table 75). */
   private modulo([dividend, divisor]: readonly Expr[]): Term | null {
     const [a, b] = [dividend ? this.of(dividend) : null, divisor ? this.of(divisor) : null]
-    if (a?.unit !== 'number' || b?.unit !== 'number' || !isConstant(b) || order(b.linear.constant, ZERO) <= 0) return null
+    if (a?.unit !== 'number' || b?.unit !== 'number' || !isConstant(b) || order(b.linear.constant, ZERO) <= 0)
+      return null
     return { ...this.remainder(a, b.linear.constant), given: this.encoding.and([a.given, b.given]) }
   }
 
@@ -280,8 +370,11 @@ export class Terms {
     const { linear } = arithmetic.variable(terms.every(t => arithmetic.isWhole(t.linear)) ? ONE : null)
     const sign = rational(most ? 1 : -1)
     // No term lies beyond it, and one of them reaches it.
-    for (const t of terms) solver.addClause([arithmetic.atMostZero(linearTimes(linearSum(t.linear, linear, rational(-1)), sign))])
-    solver.addClause(terms.map(t => arithmetic.atMostZero(linearTimes(linearSum(linear, t.linear, rational(-1)), sign))))
+    for (const t of terms)
+      solver.addClause([arithmetic.atMostZero(linearTimes(linearSum(t.linear, linear, rational(-1)), sign))])
+    solver.addClause(
+      terms.map(t => arithmetic.atMostZero(linearTimes(linearSum(linear, t.linear, rational(-1)), sign))),
+    )
     return { linear, unit: first.unit, given }
   }
 
@@ -291,10 +384,15 @@ export class Terms {
     if (whole?.unit === 'length' && expr.member === 'days') {
       // Only where it is a number of whole days; else it is cut towards zero.
       const days = linearTimes(whole.linear, over(ONE, DAY))
-      return this.encoding.arithmetic.isWhole(days) ? { linear: days, unit: 'number', given: whole.given } : null
+      return this.encoding.arithmetic.isWhole(days)
+        ? { linear: days, unit: 'number', given: whole.given }
+        : null
     }
     if (whole?.unit === 'day' && expr.member === 'weekday') {
-      const shifted = this.remainder({ ...whole, linear: linearSum(whole.linear, constantOf(rational(3))) }, rational(7))
+      const shifted = this.remainder(
+        { ...whole, linear: linearSum(whole.linear, constantOf(rational(3))) },
+        rational(7),
+      )
       return { ...shifted, linear: linearSum(shifted.linear, constantOf(ONE)), given: whole.given }
     }
     return whole ? null : this.carried.reached(expr)
@@ -314,11 +412,16 @@ export class Terms {
     const atMost = () => arithmetic.atMostZero(gap)
     const atLeast = () => arithmetic.atMostZero(back)
     switch (op) {
-      case '<=': return this.ordered(a.given, b.given, atMost())
-      case '>=': return this.ordered(a.given, b.given, atLeast())
-      case '>': return this.ordered(a.given, b.given, -atMost())
-      case '<': return this.ordered(a.given, b.given, -atLeast())
-      default: return this.equal(op, a.given, b.given, this.encoding.and([atMost(), atLeast()]))
+      case '<=':
+        return this.ordered(a.given, b.given, atMost())
+      case '>=':
+        return this.ordered(a.given, b.given, atLeast())
+      case '>':
+        return this.ordered(a.given, b.given, -atMost())
+      case '<':
+        return this.ordered(a.given, b.given, -atLeast())
+      default:
+        return this.equal(op, a.given, b.given, this.encoding.and([atMost(), atLeast()]))
     }
   }
 
@@ -336,12 +439,25 @@ export class Terms {
 }
 
 const TEN_YEARS = 3_653
-const UNITS: Partial<Record<string, Unit>> = { number: 'number', date: 'day', dateTime: 'second', time: 'clock' }
-const LIMITS: Partial<Record<Unit, readonly [number, number]>> = { day: [FIRST_DAY, LAST_DAY], second: [FIRST_DAY * 86_400, (LAST_DAY + 1) * 86_400 - 1], clock: [0, 86_399] }
+const UNITS: Partial<Record<string, Unit>> = {
+  number: 'number',
+  date: 'day',
+  dateTime: 'second',
+  time: 'clock',
+}
+const LIMITS: Partial<Record<Unit, readonly [number, number]>> = {
+  day: [FIRST_DAY, LAST_DAY],
+  second: [FIRST_DAY * 86_400, (LAST_DAY + 1) * 86_400 - 1],
+  clock: [0, 86_399],
+}
 
-export const fromUnits = (n: number | null, unit: Unit, given: Literal): Term | null => n === null ? null : constant(rational(n), unit, given)
+export const fromUnits = (n: number | null, unit: Unit, given: Literal): Term | null =>
+  n === null ? null : constant(rational(n), unit, given)
 function lengthOf(duration: Value, given: Literal): Term | null {
-  return isDuration(duration) && duration.unit === 'seconds' ? constant(rational(duration.amount), 'length', given) : null
+  return isDuration(duration) && duration.unit === 'seconds'
+    ? constant(rational(duration.amount), 'length', given)
+    : null
 }
 /** Whether a condition asks for today. */
-export const usesToday = (expr: Expr): boolean => [...nodesOf(expr)].some(n => n.kind === 'call' && n.name === 'today')
+export const usesToday = (expr: Expr): boolean =>
+  [...nodesOf(expr)].some(n => n.kind === 'call' && n.name === 'today')

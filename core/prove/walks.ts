@@ -7,7 +7,10 @@ import type { Walk } from '../form/definition'
 import { firstTurn, nextTurn } from '../parties/turns'
 
 /** How a walk ended: with nothing missed it is as expected. */
-export interface WalkOutcome { walk: Walk, misses: string[] }
+export interface WalkOutcome {
+  walk: Walk
+  misses: string[]
+}
 
 /** How many turns a walk follows before it says that they go round. */
 const MOST_TURNS = 100
@@ -19,21 +22,38 @@ export function runWalk(plan: Plan, walk: Walk, today: string): WalkOutcome {
   const misses: string[] = []
   const orders = (code: string) => plan.places.filter(p => p.code === code).map(p => p.order)
   const isInPlay = (code: string) => orders(code).some(o => filled.inPlay[o] === true)
-  const expected = (codes: readonly string[] | undefined, holds: (code: string) => boolean, words: string) => {
-    for (const code of codes ?? []) misses.push(...orders(code).length === 0 ? [`There is no “${code}” in the form.`] : holds(code) ? [] : [`“${code}” ${words}.`])
+  const expected = (
+    codes: readonly string[] | undefined,
+    holds: (code: string) => boolean,
+    words: string,
+  ) => {
+    for (const code of codes ?? [])
+      misses.push(
+        ...(orders(code).length === 0
+          ? [`There is no “${code}” in the form.`]
+          : holds(code)
+            ? []
+            : [`“${code}” ${words}.`]),
+      )
   }
   expected(expect.inPlay, isInPlay, 'is not in play')
   expected(expect.notInPlay, code => !isInPlay(code), 'is in play')
-  expected(expect.required, code => filled.required[plan.byCode.get(code)?.slot ?? -1] === true, 'is not required')
+  expected(
+    expect.required,
+    code => filled.required[plan.byCode.get(code)?.slot ?? -1] === true,
+    'is not required',
+  )
   const problems = allProblems(filled)
   const wrong = new Set(problems.map(p => p.step.place.code))
   expected(expect.wrong, code => wrong.has(code), 'is not complained about')
   misses.push(...valueMisses(filled, expect.values ?? {}))
-  if (expect.finishes === true && problems[0]) misses.push(`It does not finish: ${problems[0].path}: ${problems[0].sentence}`)
+  if (expect.finishes === true && problems[0])
+    misses.push(`It does not finish: ${problems[0].path}: ${problems[0].sentence}`)
   if (expect.finishes === false && problems.length === 0) misses.push('It finishes.')
   if (expect.turns) {
     const turns = turnsTaken(filled)
-    if (turns.join() !== expect.turns.join()) misses.push(`The turns are ${turns.join(', ') || 'none'}, not ${expect.turns.join(', ') || 'none'}.`)
+    if (turns.join() !== expect.turns.join())
+      misses.push(`The turns are ${turns.join(', ') || 'none'}, not ${expect.turns.join(', ') || 'none'}.`)
   }
   return { walk, misses }
 }
@@ -43,13 +63,20 @@ function valueMisses(filled: Filled, values: Answers): string[] {
     const question = filled.plan.byCode.get(code)
     if (!question) return [`There is no question “${code}” in the form.`]
     const found = keptAnswer(filled, question.slot)
-    return sameAnswer(found, wanted) ? [] : [`“${code}” is ${JSON.stringify(found)}, not ${JSON.stringify(wanted)}.`]
+    return sameAnswer(found, wanted)
+      ? []
+      : [`“${code}” is ${JSON.stringify(found)}, not ${JSON.stringify(wanted)}.`]
   })
 }
 
 /** The turns that these answers lead through, in order. */
 export function turnsTaken(filled: Filled): string[] {
   const taken: string[] = []
-  for (let turn = firstTurn(filled.plan.form); turn && taken.length < MOST_TURNS; turn = nextTurn(filled, turn)) taken.push(turn.code)
+  for (
+    let turn = firstTurn(filled.plan.form);
+    turn && taken.length < MOST_TURNS;
+    turn = nextTurn(filled, turn)
+  )
+    taken.push(turn.code)
   return taken
 }

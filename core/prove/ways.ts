@@ -11,7 +11,7 @@ export class Ways {
 
   /** The literal “the routes lead to this section”; the number of sections stands for the finish. */
   reached(index: number): Literal {
-    return this.reachedAt[index] ??= this.reach(index)
+    return (this.reachedAt[index] ??= this.reach(index))
   }
 
   private reach(index: number): Literal {
@@ -36,11 +36,12 @@ export class Ways {
     if (section.routes.length === 0) {
       const onward: Literal[] = []
       onward[i + 1] = reached
-      return this.leads[i] = onward
+      return (this.leads[i] = onward)
     }
     const shown = this.space.rule(section.shown, section.place, 'shownWhen')
     const byTarget = new Map<number, Literal[]>([[i + 1, [encoding.and([reached, -shown])]]])
-    const add = (target: number, literal: Literal) => byTarget.set(target, [...byTarget.get(target) ?? [], literal])
+    const add = (target: number, literal: Literal) =>
+      byTarget.set(target, [...(byTarget.get(target) ?? []), literal])
     const taken = this.routesTaken(i)
     section.routes.forEach((route, r) => add(route.target, taken[r] ?? -encoding.yes))
     add(i + 1, encoding.and([reached, shown, ...taken.map(t => -t)]))
@@ -56,11 +57,14 @@ export class Ways {
     const known = this.routeLiterals[i]
     if (!section || known) return known ?? []
     const notBefore: Literal[] = [this.reached(i), this.space.rule(section.shown, section.place, 'shownWhen')]
-    return this.routeLiterals[i] = section.routes.map((route) => {
-      const holds = route.when === null ? this.space.always(section.place, 'route', route.index) : this.space.rule(route.when, section.place, 'route', route.index)
+    return (this.routeLiterals[i] = section.routes.map(route => {
+      const holds =
+        route.when === null
+          ? this.space.always(section.place, 'route', route.index)
+          : this.space.rule(route.when, section.place, 'route', route.index)
       const taken = this.space.encoding.and([...notBefore, holds])
       notBefore.push(-holds)
       return taken
-    })
+    }))
   }
 }

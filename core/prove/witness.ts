@@ -32,17 +32,20 @@ const MOST_TRIES = 200
 export function smallestWitness(model: Model, goal: WitnessGoal, today: string): Answers | null {
   const names = new Set(goal.names)
   // What may be required on the way belongs to the witness as well; what nobody needs to answer stays blank.
-  for (const q of model.plan.questions) if (q.place.section < goal.section && (q.required !== null || q.checks.length > 0)) {
-    names.add(q.place.code)
-    const entries = q.place.entryOf ? model.copies.of.get(q.place.entryOf.code) : undefined
-    for (let entry = 2; entry <= (entries?.copies ?? 0); entry++) names.add(codeAt(q.place.code, entry))
-  }
+  for (const q of model.plan.questions)
+    if (q.place.section < goal.section && (q.required !== null || q.checks.length > 0)) {
+      names.add(q.place.code)
+      const entries = q.place.entryOf ? model.copies.of.get(q.place.entryOf.code) : undefined
+      for (let entry = 2; entry <= (entries?.copies ?? 0); entry++) names.add(codeAt(q.place.code, entry))
+    }
   const space = new StateSpace(model, goal.section, [...names])
   const asked = goal.literals(space)
   // Today as it is, unless only another day does; entries beyond those told apart like one that is.
   for (const alike of space.encoding.entered.alike()) {
     const wanted = [...asked, ...alike]
-    const literals = [[...wanted, ...space.encoding.firstDay()], wanted].find(all => space.decide(all) === 'satisfiable')
+    const literals = [[...wanted, ...space.encoding.firstDay()], wanted].find(
+      all => space.decide(all) === 'satisfiable',
+    )
     if (!literals) continue
     const least = shrink(space, literals)
     const day = space.encoding.day() ?? today
@@ -56,10 +59,16 @@ export function smallestWitness(model: Model, goal: WitnessGoal, today: string):
 
 const DAYS = new WeakMap<Answers, string>()
 /** The day on which a witness shows what it shows, when that is not the one on which it was proved. */
-export const dayOf = (witness: Answers | null): string | null => witness ? DAYS.get(witness) ?? null : null
+export const dayOf = (witness: Answers | null): string | null =>
+  witness ? (DAYS.get(witness) ?? null) : null
 
 /** The answers, if the evaluator agrees with them. */
-export function replay(model: Model, goal: Pick<WitnessGoal, 'section' | 'leaving' | 'reaching' | 'holds'>, answers: Answers, today: string): Answers | null {
+export function replay(
+  model: Model,
+  goal: Pick<WitnessGoal, 'section' | 'leaving' | 'reaching' | 'holds'>,
+  answers: Answers,
+  today: string,
+): Answers | null {
   const offered = withOffered(model.plan, code => model.domain(code).classes, answers, today)
   const state = isStateAt(model, offered, goal.section, today, goal)
   return state && goal.holds(state) ? offered : null
@@ -93,7 +102,11 @@ function proveLeast(space: StateSpace, literals: readonly Literal[]): Answers {
   const { encoding } = space
   const given = encoding.askedCodes().map(code => -encoding.variable(code).blank)
   let best = space.answers()
-  for (let size = encoding.answered().size; size > 0 && size <= MOST_PROVED; size = encoding.answered().size) {
+  for (
+    let size = encoding.answered().size;
+    size > 0 && size <= MOST_PROVED;
+    size = encoding.answered().size
+  ) {
     const fewer = atMost(space, given, size - 1)
     if (space.decide([...literals, fewer]) !== 'satisfiable') return best
     best = space.answers()

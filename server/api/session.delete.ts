@@ -1,6 +1,6 @@
 import { openRoute } from '../http/route'
 
-export default openRoute(async (event) => {
+export default openRoute(async event => {
   await clearUserSession(event)
   return { done: true }
 })

@@ -10,10 +10,15 @@ async function open(): Promise<Store> {
     const content = await assets.getItem(key)
     migrations[key.replaceAll(':', '/')] = typeof content === 'string' ? content : JSON.stringify(content)
   }
-  return openStore({ url: process.env.DATABASE_URL, folder: config.dataFolder, migrations, first: db => seed(db, config.demo !== '') })
+  return openStore({
+    url: process.env.DATABASE_URL,
+    folder: config.dataFolder,
+    migrations,
+    first: db => seed(db, config.demo !== ''),
+  })
 }
 
-export default defineNitroPlugin((nitro) => {
+export default defineNitroPlugin(nitro => {
   const opening = open()
   // Requests that come while the store opens wait for it.
   useStore(opening)

@@ -8,14 +8,18 @@ import { releases, responses, turns } from '../store/schema'
 
 /** How many releases are kept ready to be filled; a release never changes, and one with a long list takes long to read. */
 const READY = 12
-const ready = new Map<string, { release: Release, plan: Plan }>()
+const ready = new Map<string, { release: Release; plan: Plan }>()
 
 /** A release, read and planned once. */
-async function readyRelease(db: Database, id: string): Promise<{ release: Release, plan: Plan }> {
+async function readyRelease(db: Database, id: string): Promise<{ release: Release; plan: Plan }> {
   const known = ready.get(id)
   ready.delete(id)
   const [row] = known ? [] : await db.select().from(releases).where(eq(releases.id, id))
-  const found = known ?? (row ? { release: row, plan: planOf(row.definition) } : refuse(404, 'not-found', 'This link leads nowhere. Ask whoever sent it for a new one.'))
+  const found =
+    known ??
+    (row
+      ? { release: row, plan: planOf(row.definition) }
+      : refuse(404, 'not-found', 'This link leads nowhere. Ask whoever sent it for a new one.'))
   ready.set(id, found)
   const [oldest] = ready.keys()
   if (ready.size > READY && oldest !== undefined) ready.delete(oldest)
@@ -27,7 +31,13 @@ type TurnRow = typeof turns.$inferSelect
 type ResponseRow = typeof responses.$inferSelect
 
 /** What a link opens: a release to begin with, or a turn of a response under way. */
-export interface Opening { release: Release, plan: Plan, turn: Turn | null, row: TurnRow | null, response: ResponseRow | null }
+export interface Opening {
+  release: Release
+  plan: Plan
+  turn: Turn | null
+  row: TurnRow | null
+  response: ResponseRow | null
+}
 
 /** What the token of a link leads to. `lock` keeps the turn for this transaction. */
 export async function openingBy(db: Database, token: string, lock = false): Promise<Opening> {
@@ -43,5 +53,7 @@ export async function openingBy(db: Database, token: string, lock = false): Prom
   if (!response) return refuse(404, 'not-found', 'The response of this link is no longer kept.')
   const { release, plan } = await readyRelease(db, response.releaseId)
   const turn = turnOf(release.definition, row.turn)
-  return turn ? { release, plan, turn, row, response } : refuse(404, 'not-found', 'The turn of this link is no longer part of the form.')
+  return turn
+    ? { release, plan, turn, row, response }
+    : refuse(404, 'not-found', 'The turn of this link is no longer part of the form.')
 }

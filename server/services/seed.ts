@@ -19,10 +19,14 @@ import { todayText } from './releases'
 import { addressesOf } from './turns'
 
 /** Whom the demo data belongs to; `npm run demo` prints this. */
-export const DEMO_OWNER = { email: 'ines@wherry.example', password: 'wherry-reach', name: 'Ines Marlow' } as const
+export const DEMO_OWNER = {
+  email: 'ines@wherry.example',
+  password: 'wherry-reach',
+  name: 'Ines Marlow',
+} as const
 
 /** The demo forms: released ones with how many responses, and a draft with planted faults. */
-const DEMO_FORMS: readonly { definition: unknown, responses: number }[] = [
+const DEMO_FORMS: readonly { definition: unknown; responses: number }[] = [
   { definition: mooring, responses: 0 },
   { definition: afterLaunch, responses: 60 },
   { definition: slipway, responses: 12 },
@@ -34,39 +38,95 @@ export async function seed(db: Database, demo: boolean): Promise<void> {
   const [found] = await db.select({ users: count() }).from(users)
   if (!demo || !found || Number(found.users) > 0) return
   const passwordHash = await hashOf(DEMO_OWNER.password)
-  await db.transaction(async (tx) => {
-    const [owner] = await tx.insert(users).values({ email: DEMO_OWNER.email, name: DEMO_OWNER.name, passwordHash }).returning({ id: users.id })
+  await db.transaction(async tx => {
+    const [owner] = await tx
+      .insert(users)
+      .values({ email: DEMO_OWNER.email, name: DEMO_OWNER.name, passwordHash })
+      .returning({ id: users.id })
     for (const entry of DEMO_FORMS) await seedForm(tx, owner?.id ?? null, entry)
   })
 }
 
-async function seedForm(db: Database, ownerId: string | null, entry: { definition: unknown, responses: number }) {
+async function seedForm(
+  db: Database,
+  ownerId: string | null,
+  entry: { definition: unknown; responses: number },
+) {
   const { form, problems } = readForm(entry.definition)
-  if (!form) throw new Error(`A demo form does not fit: ${problems.map(p => `${p.path} ${p.sentence}`).join('; ')}`)
-  const [row] = await db.insert(forms).values({ title: form.title, draft: form, begun: form }).returning({ id: forms.id })
+  if (!form)
+    throw new Error(`A demo form does not fit: ${problems.map(p => `${p.path} ${p.sentence}`).join('; ')}`)
+  const [row] = await db
+    .insert(forms)
+    .values({ title: form.title, draft: form, begun: form })
+    .returning({ id: forms.id })
   if (!row || entry.responses === 0) return
   const today = todayText()
   const { findings } = prove(form, today)
-  if (findings.some(f => f.severity !== 'advice')) throw new Error(`The demo form “${form.title}” is not clean: ${findings.map(f => f.sentence).join(' ')}`)
-  const [release] = await db.insert(releases)
-    .values({ formId: row.id, number: 1, token: `demo_${form.code}`, definition: form, findings, accepted: [], releasedBy: ownerId })
+  if (findings.some(f => f.severity !== 'advice'))
+    throw new Error(`The demo form “${form.title}” is not clean: ${findings.map(f => f.sentence).join(' ')}`)
+  const [release] = await db
+    .insert(releases)
+    .values({
+      formId: row.id,
+      number: 1,
+      token: `demo_${form.code}`,
+      definition: form,
+      findings,
+      accepted: [],
+      releasedBy: ownerId,
+    })
     .returning({ id: releases.id })
   if (!release) return
   const plan = planOf(form)
   const made = madeUpResponses(form, entry.responses, today, 7).map((r, i) => underWay(plan, r, i))
-  const stored = await db.insert(responses).values(made.map(({ begunOn, answers, turn, sentAt }) => ({ releaseId: release.id, sendingKey: randomBytes(9).toString('base64url'), begunOn, sentAt, answers, turn }))).returning({ id: responses.id })
-  const taken = made.flatMap(({ steps }, i) => steps.map(step => ({ ...step, responseId: stored[i]?.id ?? '', token: randomBytes(15).toString('base64url') })))
+  const stored = await db
+    .insert(responses)
+    .values(
+      made.map(({ begunOn, answers, turn, sentAt }) => ({
+        releaseId: release.id,
+        sendingKey: randomBytes(9).toString('base64url'),
+        begunOn,
+        sentAt,
+        answers,
+        turn,
+      })),
+    )
+    .returning({ id: responses.id })
+  const taken = made.flatMap(({ steps }, i) =>
+    steps.map(step => ({
+      ...step,
+      responseId: stored[i]?.id ?? '',
+      token: randomBytes(15).toString('base64url'),
+    })),
+  )
   if (taken.length > 0) await db.insert(turns).values(taken)
 }
 
 const DAY = 86_400_000
 
 /** A made-up response with its turns: the newest few are still under way, so that somebody has a turn to take. */
-function underWay(plan: Plan, { begunOn, answers }: { begunOn: string, answers: Answers }, index: number) {
+function underWay(plan: Plan, { begunOn, answers }: { begunOn: string; answers: Answers }, index: number) {
   const through = turnsTaken(fill(plan, answers, begunOn)).flatMap(code => turnOf(plan.form, code) ?? [])
   const done = index < 3 ? 1 : index < 5 ? 2 : through.length
   const own = new Set(through.slice(0, done).flatMap(turn => [...filledBy(plan, turn)]))
-  const at = (n: number) => new Date(Math.min(Date.parse(`${begunOn}T10:30:00Z`) + n * DAY, Date.now() - 3_600_000 + n * 60_000))
-  const steps = through.slice(0, done + 1).map((turn, n) => ({ turn: turn.code, to: addressesOf(answers, turn), openedAt: at(n), handedOffAt: n < done ? at(n + 1) : null }))
-  return { begunOn, turn: through[done]?.code ?? null, steps, sentAt: at(Math.min(done, through.length)), answers: through.length === 0 ? answers : Object.fromEntries(Object.entries(answers).filter(([code]) => own.has(code))) }
+  const at = (n: number) =>
+    new Date(Math.min(Date.parse(`${begunOn}T10:30:00Z`) + n * DAY, Date.now() - 3_600_000 + n * 60_000))
+  const steps = through
+    .slice(0, done + 1)
+    .map((turn, n) => ({
+      turn: turn.code,
+      to: addressesOf(answers, turn),
+      openedAt: at(n),
+      handedOffAt: n < done ? at(n + 1) : null,
+    }))
+  return {
+    begunOn,
+    turn: through[done]?.code ?? null,
+    steps,
+    sentAt: at(Math.min(done, through.length)),
+    answers:
+      through.length === 0
+        ? answers
+        : Object.fromEntries(Object.entries(answers).filter(([code]) => own.has(code))),
+  }
 }

@@ -7,44 +7,96 @@ import { forms, releases, sharedLists } from '../store/schema'
 import { saveEdits } from './drafts'
 
 /** Whom a shared list touches: drafts that follow it, and releases that keep the rows of their time. */
-export interface SharedUse { id: string, title: string, releases: number[] }
+export interface SharedUse {
+  id: string
+  title: string
+  releases: number[]
+}
 
 const usesList = (form: Form, code: string) => form.lists?.find(l => l.shared === code)
 
 /** The lists of the workspace with whom each touches. */
 export async function sharedListsOf(db: Database) {
-  const lists = await db.select({ code: sharedLists.code, title: sharedLists.title, rows: sharedLists.rowCount, revision: sharedLists.revision, savedAt: sharedLists.savedAt }).from(sharedLists).orderBy(asc(sharedLists.title))
+  const lists = await db
+    .select({
+      code: sharedLists.code,
+      title: sharedLists.title,
+      rows: sharedLists.rowCount,
+      revision: sharedLists.revision,
+      savedAt: sharedLists.savedAt,
+    })
+    .from(sharedLists)
+    .orderBy(asc(sharedLists.title))
   // Only what names the lists is read of the forms: their rows stay in the store.
-  const names = (column: typeof forms.draft | typeof releases.definition) => sql<string[]>`coalesce(jsonb_path_query_array(${column}, '$.lists[*].shared'), '[]'::jsonb)`
+  const names = (column: typeof forms.draft | typeof releases.definition) =>
+    sql<string[]>`coalesce(jsonb_path_query_array(${column}, '$.lists[*].shared'), '[]'::jsonb)`
   const drafts = await db.select({ id: forms.id, title: forms.title, names: names(forms.draft) }).from(forms)
-  const frozen = await db.select({ formId: releases.formId, number: releases.number, names: names(releases.definition) }).from(releases).orderBy(asc(releases.number))
+  const frozen = await db
+    .select({ formId: releases.formId, number: releases.number, names: names(releases.definition) })
+    .from(releases)
+    .orderBy(asc(releases.number))
   return lists.map(l => ({
-    ...l, savedAt: l.savedAt.toISOString(),
+    ...l,
+    savedAt: l.savedAt.toISOString(),
     usedBy: drafts.flatMap((form): SharedUse[] => {
       const kept = frozen.filter(r => r.formId === form.id && r.names.includes(l.code)).map(r => r.number)
-      return form.names.includes(l.code) || kept.length > 0 ? [{ id: form.id, title: form.title, releases: kept }] : []
+      return form.names.includes(l.code) || kept.length > 0
+        ? [{ id: form.id, title: form.title, releases: kept }]
+        : []
     }),
   }))
 }
 
 export async function sharedList(db: Database, code: string) {
   const [row] = await db.select().from(sharedLists).where(eq(sharedLists.code, code))
-  return row ? { list: row.list, revision: row.revision } : refuse(404, 'not-found', 'The workspace has no such list.')
+  return row
+    ? { list: row.list, revision: row.revision }
+    : refuse(404, 'not-found', 'The workspace has no such list.')
 }
 
 /**
  * Keeps a list for all forms, and brings every other draft that follows it to the same rows, as an edit that can be undone there.
  * @returns the new revision and the forms that were changed
  */
-export async function saveShared(db: Database, designer: Designer, code: string, base: number, from: string, given: ChoiceList): Promise<{ revision: number, changed: string[] }> {
+export async function saveShared(
+  db: Database,
+  designer: Designer,
+  code: string,
+  base: number,
+  from: string,
+  given: ChoiceList,
+): Promise<{ revision: number; changed: string[] }> {
   const list: ChoiceList = { ...given, code, shared: code }
-  return db.transaction(async (tx) => {
-    const [row] = await tx.select({ revision: sharedLists.revision }).from(sharedLists).where(eq(sharedLists.code, code)).for('update')
-    if ((row?.revision ?? 0) !== base) return refuse(409, 'outdated', row && base === 0 ? `The workspace has a list “${code}” already; give this one another code, or bring that one in.` : 'Somebody else changed this list for all forms meanwhile. Look at theirs first.')
-    const kept = { title: list.title ?? code, list, rowCount: list.rows.length, revision: base + 1, savedBy: designer.id, savedAt: new Date() }
+  return db.transaction(async tx => {
+    const [row] = await tx
+      .select({ revision: sharedLists.revision })
+      .from(sharedLists)
+      .where(eq(sharedLists.code, code))
+      .for('update')
+    if ((row?.revision ?? 0) !== base)
+      return refuse(
+        409,
+        'outdated',
+        row && base === 0
+          ? `The workspace has a list “${code}” already; give this one another code, or bring that one in.`
+          : 'Somebody else changed this list for all forms meanwhile. Look at theirs first.',
+      )
+    const kept = {
+      title: list.title ?? code,
+      list,
+      rowCount: list.rows.length,
+      revision: base + 1,
+      savedBy: designer.id,
+      savedAt: new Date(),
+    }
     if (row) await tx.update(sharedLists).set(kept).where(eq(sharedLists.code, code))
     else await tx.insert(sharedLists).values({ code, ...kept })
-    const following = await tx.select({ id: forms.id, title: forms.title, draft: forms.draft, revision: forms.revision }).from(forms).where(sql`jsonb_path_query_array(${forms.draft}, '$.lists[*].shared') @> ${JSON.stringify([code])}::jsonb`)
+    const following = await tx
+      .select({ id: forms.id, title: forms.title, draft: forms.draft, revision: forms.revision })
+      .from(forms)
+      .where(
+        sql`jsonb_path_query_array(${forms.draft}, '$.lists[*].shared') @> ${JSON.stringify([code])}::jsonb`,
+      )
     const changed: string[] = []
     for (const form of following) {
       const copy = usesList(form.draft, code)
@@ -58,6 +110,10 @@ export async function saveShared(db: Database, designer: Designer, code: string,
 
 /** The edits that bring a draft's copy to the list as the workspace has it. */
 export const followEdits = (copy: ChoiceList, list: ChoiceList): Edit[] => [
-  { do: 'change', what: `list/${copy.code}`, set: { title: list.title ?? null, columns: list.columns ?? null } },
+  {
+    do: 'change',
+    what: `list/${copy.code}`,
+    set: { title: list.title ?? null, columns: list.columns ?? null },
+  },
   { do: 'splice', what: `list/${copy.code}`, at: 0, remove: copy.rows.length, rows: list.rows },
 ]

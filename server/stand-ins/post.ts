@@ -2,7 +2,12 @@ import { desc, eq } from 'drizzle-orm'
 import type { Database } from '../store/database'
 import { messages } from '../store/schema'
 
-export interface Message { responseId: string, to: string, subject: string, text: string }
+export interface Message {
+  responseId: string
+  to: string
+  subject: string
+  text: string
+}
 
 /** Stands in for a mail server: what is posted is kept, and can be read in Collect. */
 export async function post(db: Database, letters: readonly Message[]): Promise<void> {
@@ -10,4 +15,9 @@ export async function post(db: Database, letters: readonly Message[]): Promise<v
 }
 
 /** The messages about a response, the newest first. */
-export const postedFor = (db: Database, responseId: string) => db.select({ to: messages.to, subject: messages.subject, text: messages.text, at: messages.at }).from(messages).where(eq(messages.responseId, responseId)).orderBy(desc(messages.at))
+export const postedFor = (db: Database, responseId: string) =>
+  db
+    .select({ to: messages.to, subject: messages.subject, text: messages.text, at: messages.at })
+    .from(messages)
+    .where(eq(messages.responseId, responseId))
+    .orderBy(desc(messages.at))

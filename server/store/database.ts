@@ -16,7 +16,10 @@ import * as schema from './schema'
 export type Database = PgDatabase<PgQueryResultHKT, typeof schema>
 
 /** An open store: the database, and how it is closed. */
-export interface Store { db: Database, close: () => Promise<void> }
+export interface Store {
+  db: Database
+  close: () => Promise<void>
+}
 
 /** The files of the migrations, by path below their folder. */
 export type MigrationFiles = Readonly<Record<string, string>>
@@ -29,17 +32,27 @@ const START_LOCK = 7_204_116
  * `first`, which fills an empty store.
  * @throws when another process has the folder open
  */
-export async function openStore(options: { url: string | undefined, folder: string, migrations: MigrationFiles, first: (db: Database) => Promise<void> }): Promise<Store> {
+export async function openStore(options: {
+  url: string | undefined
+  folder: string
+  migrations: MigrationFiles
+  first: (db: Database) => Promise<void>
+}): Promise<Store> {
   const migrationsFolder = await unpack(options.migrations)
   try {
-    return options.url ? await openServer(options.url, migrationsFolder, options.first) : await openEmbedded(options.folder, migrationsFolder, options.first)
-  }
-  finally {
+    return options.url
+      ? await openServer(options.url, migrationsFolder, options.first)
+      : await openEmbedded(options.folder, migrationsFolder, options.first)
+  } finally {
     await rm(migrationsFolder, { recursive: true, force: true })
   }
 }
 
-async function openServer(url: string, migrationsFolder: string, first: (db: Database) => Promise<void>): Promise<Store> {
+async function openServer(
+  url: string,
+  migrationsFolder: string,
+  first: (db: Database) => Promise<void>,
+): Promise<Store> {
   const pool = new pg.Pool({ connectionString: url, max: 10 })
   const client = await pool.connect()
   try {
@@ -48,14 +61,17 @@ async function openServer(url: string, migrationsFolder: string, first: (db: Dat
     await migrateNode(own, { migrationsFolder })
     await first(own)
     await client.query('select pg_advisory_unlock($1)', [START_LOCK])
-  }
-  finally {
+  } finally {
     client.release()
   }
   return { db: drizzleNode(pool, { schema }), close: () => pool.end() }
 }
 
-async function openEmbedded(folder: string, migrationsFolder: string, first: (db: Database) => Promise<void>): Promise<Store> {
+async function openEmbedded(
+  folder: string,
+  migrationsFolder: string,
+  first: (db: Database) => Promise<void>,
+): Promise<Store> {
   const lock = await lockFolder(resolve(folder))
   await mkdir(folder, { recursive: true })
   const lite = new PGlite(join(folder, 'store'))
@@ -67,7 +83,7 @@ async function openEmbedded(folder: string, migrationsFolder: string, first: (db
     db,
     close: async () => {
       await lite.close()
-      await new Promise<void>(done => lock ? lock.close(() => done()) : done())
+      await new Promise<void>(done => (lock ? lock.close(() => done()) : done()))
     },
   }
 }
@@ -78,7 +94,13 @@ function lockFolder(folder: string): Promise<Server | null> {
   const name = `\0tobbin-${createHash('sha256').update(folder).digest('hex').slice(0, 24)}`
   return new Promise((done, failed) => {
     const server = createServer()
-    server.once('error', () => failed(new Error(`The data folder “${folder}” is open in another Tobbin. Stop that one first, or set NUXT_DATA_FOLDER to another folder.`)))
+    server.once('error', () =>
+      failed(
+        new Error(
+          `The data folder “${folder}” is open in another Tobbin. Stop that one first, or set NUXT_DATA_FOLDER to another folder.`,
+        ),
+      ),
+    )
     server.listen(name, () => {
       server.unref()
       done(server)

@@ -1,11 +1,23 @@
-import { customType, date, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid, primaryKey } from 'drizzle-orm/pg-core'
+import {
+  customType,
+  date,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+  primaryKey,
+} from 'drizzle-orm/pg-core'
 import type { Answers } from '../../core/fill/answers'
 import type { ChoiceList, Form } from '../../core/form/definition'
 import type { Edit } from '../../core/form/edits'
 import type { Finding } from '../../core/prove/finding'
 
 const id = () => uuid('id').primaryKey().defaultRandom()
-const bytes = customType<{ data: Uint8Array, driverData: Uint8Array }>({ dataType: () => 'bytea' })
+const bytes = customType<{ data: Uint8Array; driverData: Uint8Array }>({ dataType: () => 'bytea' })
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' }).notNull().defaultNow()
 
 /** Who may design. */
@@ -42,89 +54,136 @@ export const sharedLists = pgTable('shared_lists', {
 })
 
 /** Every save of a draft, with who made it and when: from the first on, any state can be built again. */
-export const changes = pgTable('changes', {
-  id: id(),
-  formId: uuid('form_id').notNull().references(() => forms.id, { onDelete: 'cascade' }),
-  revision: integer('revision').notNull(),
-  userId: uuid('user_id').references(() => users.id),
-  edits: jsonb('edits').$type<Edit[]>().notNull(),
-  at: at('at'),
-}, t => [uniqueIndex('changes_form_revision').on(t.formId, t.revision)])
+export const changes = pgTable(
+  'changes',
+  {
+    id: id(),
+    formId: uuid('form_id')
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    userId: uuid('user_id').references(() => users.id),
+    edits: jsonb('edits').$type<Edit[]>().notNull(),
+    at: at('at'),
+  },
+  t => [uniqueIndex('changes_form_revision').on(t.formId, t.revision)],
+)
 
 /** A risk that somebody answers for, as the release keeps it. */
-export interface Acceptance { finding: Finding, reason: string, by: string }
+export interface Acceptance {
+  finding: Finding
+  reason: string
+  by: string
+}
 
 /** Risks of drafts that somebody accepted, by finding: one comes back when what it rests on changes. */
-export const acceptances = pgTable('acceptances', {
-  formId: uuid('form_id').notNull().references(() => forms.id, { onDelete: 'cascade' }),
-  key: text('key').notNull(),
-  basis: text('basis').notNull(),
-  reason: text('reason').notNull(),
-  by: text('by').notNull(),
-  at: at('at'),
-}, t => [primaryKey({ columns: [t.formId, t.key] })])
+export const acceptances = pgTable(
+  'acceptances',
+  {
+    formId: uuid('form_id')
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
+    key: text('key').notNull(),
+    basis: text('basis').notNull(),
+    reason: text('reason').notNull(),
+    by: text('by').notNull(),
+    at: at('at'),
+  },
+  t => [primaryKey({ columns: [t.formId, t.key] })],
+)
 
 /** A frozen, numbered version of a form that can collect responses under its link. */
-export const releases = pgTable('releases', {
-  id: id(),
-  formId: uuid('form_id').notNull().references(() => forms.id, { onDelete: 'cascade' }),
-  number: integer('number').notNull(),
-  token: text('token').notNull().unique(),
-  definition: jsonb('definition').$type<Form>().notNull(),
-  findings: jsonb('findings').$type<Finding[]>().notNull(),
-  accepted: jsonb('accepted').$type<Acceptance[]>().notNull(),
-  releasedBy: uuid('released_by').references(() => users.id),
-  releasedAt: at('released_at'),
-}, t => [uniqueIndex('releases_form_number').on(t.formId, t.number)])
+export const releases = pgTable(
+  'releases',
+  {
+    id: id(),
+    formId: uuid('form_id')
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
+    number: integer('number').notNull(),
+    token: text('token').notNull().unique(),
+    definition: jsonb('definition').$type<Form>().notNull(),
+    findings: jsonb('findings').$type<Finding[]>().notNull(),
+    accepted: jsonb('accepted').$type<Acceptance[]>().notNull(),
+    releasedBy: uuid('released_by').references(() => users.id),
+    releasedAt: at('released_at'),
+  },
+  t => [uniqueIndex('releases_form_number').on(t.formId, t.number)],
+)
 
 /** The answers of one respondent, or one chain of parties, to one release: only those in play. */
-export const responses = pgTable('responses', {
-  id: id(),
-  releaseId: uuid('release_id').notNull().references(() => releases.id, { onDelete: 'cascade' }),
-  /** Made in the browser: the same sending twice is stored once. */
-  sendingKey: text('sending_key').notNull(),
-  begunOn: date('begun_on', { mode: 'string' }).notNull(),
-  sentAt: at('sent_at'),
-  answers: jsonb('answers').$type<Answers>().notNull(),
-  /** The code of the turn that is open; null when the response is done. */
-  turn: text('turn'),
-}, t => [uniqueIndex('responses_release_key').on(t.releaseId, t.sendingKey), index('responses_sent').on(t.releaseId, t.sentAt)])
+export const responses = pgTable(
+  'responses',
+  {
+    id: id(),
+    releaseId: uuid('release_id')
+      .notNull()
+      .references(() => releases.id, { onDelete: 'cascade' }),
+    /** Made in the browser: the same sending twice is stored once. */
+    sendingKey: text('sending_key').notNull(),
+    begunOn: date('begun_on', { mode: 'string' }).notNull(),
+    sentAt: at('sent_at'),
+    answers: jsonb('answers').$type<Answers>().notNull(),
+    /** The code of the turn that is open; null when the response is done. */
+    turn: text('turn'),
+  },
+  t => [
+    uniqueIndex('responses_release_key').on(t.releaseId, t.sendingKey),
+    index('responses_sent').on(t.releaseId, t.sentAt),
+  ],
+)
 
 /** The turns of a response in the order in which they were opened; each has a link of its own. */
-export const turns = pgTable('turns', {
-  id: id(),
-  responseId: uuid('response_id').notNull().references(() => responses.id, { onDelete: 'cascade' }),
-  turn: text('turn').notNull(),
-  token: text('token').notNull().unique(),
-  /** Who is to act: e-mail addresses; empty for whoever has the link. */
-  to: jsonb('to').$type<string[]>().notNull(),
-  openedAt: at('opened_at'),
-  handedOffAt: timestamp('handed_off_at', { withTimezone: true, mode: 'date' }),
-  /** What the next party said when it gave the turn back. */
-  remark: text('remark'),
-}, t => [index('turns_response').on(t.responseId, t.openedAt)])
+export const turns = pgTable(
+  'turns',
+  {
+    id: id(),
+    responseId: uuid('response_id')
+      .notNull()
+      .references(() => responses.id, { onDelete: 'cascade' }),
+    turn: text('turn').notNull(),
+    token: text('token').notNull().unique(),
+    /** Who is to act: e-mail addresses; empty for whoever has the link. */
+    to: jsonb('to').$type<string[]>().notNull(),
+    openedAt: at('opened_at'),
+    handedOffAt: timestamp('handed_off_at', { withTimezone: true, mode: 'date' }),
+    /** What the next party said when it gave the turn back. */
+    remark: text('remark'),
+  },
+  t => [index('turns_response').on(t.responseId, t.openedAt)],
+)
 
 /** What would go out as e-mail: the simulated post of the application. */
-export const messages = pgTable('messages', {
-  id: id(),
-  responseId: uuid('response_id').references(() => responses.id, { onDelete: 'cascade' }),
-  to: text('to').notNull(),
-  subject: text('subject').notNull(),
-  text: text('text').notNull(),
-  at: at('at'),
-}, t => [index('messages_at').on(t.at)])
+export const messages = pgTable(
+  'messages',
+  {
+    id: id(),
+    responseId: uuid('response_id').references(() => responses.id, { onDelete: 'cascade' }),
+    to: text('to').notNull(),
+    subject: text('subject').notNull(),
+    text: text('text').notNull(),
+    at: at('at'),
+  },
+  t => [index('messages_at').on(t.at)],
+)
 
 /** Files that respondents gave, kept apart from the answers: these hold the id and the name. Unclaimed ones are cleared after some days. */
-export const files = pgTable('files', {
-  id: id(),
-  releaseId: uuid('release_id').notNull().references(() => releases.id, { onDelete: 'cascade' }),
-  /** The sending that it was given for, before and after it is sent. */
-  sendingKey: text('sending_key').notNull(),
-  responseId: uuid('response_id').references(() => responses.id, { onDelete: 'cascade' }),
-  question: text('question').notNull(),
-  name: text('name').notNull(),
-  mediaType: text('media_type').notNull(),
-  size: integer('size').notNull(),
-  content: bytes('content').notNull(),
-  at: at('at'),
-}, t => [index('files_sending').on(t.releaseId, t.sendingKey)])
+export const files = pgTable(
+  'files',
+  {
+    id: id(),
+    releaseId: uuid('release_id')
+      .notNull()
+      .references(() => releases.id, { onDelete: 'cascade' }),
+    /** The sending that it was given for, before and after it is sent. */
+    sendingKey: text('sending_key').notNull(),
+    responseId: uuid('response_id').references(() => responses.id, { onDelete: 'cascade' }),
+    question: text('question').notNull(),
+    name: text('name').notNull(),
+    mediaType: text('media_type').notNull(),
+    size: integer('size').notNull(),
+    content: bytes('content').notNull(),
+    at: at('at'),
+  },
+  t => [index('files_sending').on(t.releaseId, t.sendingKey)],
+)

@@ -15,8 +15,16 @@ import { listEditor, longLists } from './lists'
 import { answeringKeystroke, median, withApplication, writingKeystroke } from './pages'
 
 const TODAY = '2026-11-24'
-const ANSWERS: Partial<Record<QuestionType, Answer>> = { text: 'x', integer: 30, decimal: 20.5, yesNo: true, choice: 'wood', date: '2026-05-01' }
-const say = (what: string, value: string, goal: string) => console.log(`${what.padEnd(64)} ${value.padStart(14)}   goal ${goal}`)
+const ANSWERS: Partial<Record<QuestionType, Answer>> = {
+  text: 'x',
+  integer: 30,
+  decimal: 20.5,
+  yesNo: true,
+  choice: 'wood',
+  date: '2026-05-01',
+}
+const say = (what: string, value: string, goal: string) =>
+  console.log(`${what.padEnd(64)} ${value.padStart(14)}   goal ${goal}`)
 
 /** A 500-question form, filled, evaluated anew after one answer changes. */
 function evaluation() {
@@ -28,21 +36,44 @@ function evaluation() {
     fill(plan, { ...answers, q1: i % 50 }, TODAY)
     return performance.now() - begun
   })
-  say('evaluate a 500-question form after one answer (median)', `${median(times).toFixed(3)} ms`, 'under 2 ms')
+  say(
+    'evaluate a 500-question form after one answer (median)',
+    `${median(times).toFixed(3)} ms`,
+    'under 2 ms',
+  )
 }
 
 const CONDITIONS: readonly [string, (a: Record<string, Value>) => boolean][] = [
   ['hull = "wood"', a => a.hull === 'wood'],
-  ['hull in ["wood", "composite"] and loa > 12', a => (a.hull === 'wood' || a.hull === 'composite') && a.loa !== null && (a.loa as number) > 12],
-  ['insured = true or (loa > 8 and loa <= 20)', a => a.insured === true || (a.loa !== null && (a.loa as number) > 8 && (a.loa as number) <= 20)],
+  [
+    'hull in ["wood", "composite"] and loa > 12',
+    a => (a.hull === 'wood' || a.hull === 'composite') && a.loa !== null && (a.loa as number) > 12,
+  ],
+  [
+    'insured = true or (loa > 8 and loa <= 20)',
+    a => a.insured === true || (a.loa !== null && (a.loa as number) > 8 && (a.loa as number) <= 20),
+  ],
   ['not(hull = "steel") and insured = false', a => !(a.hull === 'steel') && a.insured === false],
-  ['lift_on >= @"2026-05-01" and loa between 5 and 15', a => a.lift_on !== null && (a.lift_on as string) >= '2026-05-01' && a.loa !== null && (a.loa as number) >= 5 && (a.loa as number) <= 15],
+  [
+    'lift_on >= @"2026-05-01" and loa between 5 and 15',
+    a =>
+      a.lift_on !== null &&
+      (a.lift_on as string) >= '2026-05-01' &&
+      a.loa !== null &&
+      (a.loa as number) >= 5 &&
+      (a.loa as number) <= 15,
+  ],
 ]
 
 /** The same conditions compiled, by hand, and by an interpreter. */
 async function conditions() {
   const names = ['hull', 'loa', 'insured', 'lift_on']
-  const states = Array.from({ length: 64 }, (_, i): Record<string, Value> => ({ hull: ['wood', 'steel', 'composite', null][i % 4] ?? null, loa: i % 7 === 0 ? null : i % 25, insured: i % 3 === 0 ? null : i % 2 === 0, lift_on: i % 5 === 0 ? null : `2026-0${1 + i % 9}-01` }))
+  const states = Array.from({ length: 64 }, (_, i): Record<string, Value> => ({
+    hull: ['wood', 'steel', 'composite', null][i % 4] ?? null,
+    loa: i % 7 === 0 ? null : i % 25,
+    insured: i % 3 === 0 ? null : i % 2 === 0,
+    lift_on: i % 5 === 0 ? null : `2026-0${1 + (i % 9)}-01`,
+  }))
   const slots = states.map(s => [TODAY, ...names.map(n => s[n] ?? null)])
   const compiled = CONDITIONS.map(([text]) => compile(parse(text), name => names.indexOf(name) + 1))
   const bench = new Bench({ time: 500 })
@@ -62,9 +93,17 @@ async function conditions() {
     return result && 'latency' in result ? result.latency.p50 : Number.NaN
   }
   const each = states.length * CONDITIONS.length
-  say('one compiled condition (median)', `${(time('compiled') / each * 1e6).toFixed(1)} ns`, '-')
-  say('compiled, against the same written by hand', `${(time('compiled') / time('by hand')).toFixed(2)} ×`, 'within 3 ×')
-  say('compiled, against a FEEL interpreter', `${(time('interpreter') / time('compiled')).toFixed(0)} × faster`, '20 × faster')
+  say('one compiled condition (median)', `${((time('compiled') / each) * 1e6).toFixed(1)} ns`, '-')
+  say(
+    'compiled, against the same written by hand',
+    `${(time('compiled') / time('by hand')).toFixed(2)} ×`,
+    'within 3 ×',
+  )
+  say(
+    'compiled, against a FEEL interpreter',
+    `${(time('interpreter') / time('compiled')).toFixed(0)} × faster`,
+    '20 × faster',
+  )
   if (hits === 0) throw new Error('No condition was true: the measurement is wrong.')
 }
 
@@ -77,25 +116,48 @@ function proving() {
       prove(form, TODAY)
       return performance.now() - begun
     })
-    say(`prove ${questions} questions, ${first.tally.rules} rules, in Node (median)`, `${median(times).toFixed(0)} ms`, '-')
+    say(
+      `prove ${questions} questions, ${first.tally.rules} rules, in Node (median)`,
+      `${median(times).toFixed(0)} ms`,
+      '-',
+    )
   }
 }
 
 /** The same in a worker of the browser, the first time and when warm. */
 async function provingInWorker() {
-  const built = await build({ configFile: false, logLevel: 'error', build: { write: false, lib: { entry: 'tests/bench/inWorker.ts', formats: ['iife'], name: 'inWorker' } } })
+  const built = await build({
+    configFile: false,
+    logLevel: 'error',
+    build: { write: false, lib: { entry: 'tests/bench/inWorker.ts', formats: ['iife'], name: 'inWorker' } },
+  })
   const output = Array.isArray(built) ? built[0] : built
   const code = output && 'output' in output ? output.output[0].code : ''
-  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH || '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM_PATH || '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  })
   const page = await browser.newPage()
-  const { whole: times, edited } = await page.evaluate(([source, form]) => new Promise<{ whole: number[], edited: number[] }>((done) => {
-    const worker = new Worker(URL.createObjectURL(new Blob([source], { type: 'text/javascript' })))
-    worker.onmessage = ({ data }) => done(data)
-    worker.postMessage({ form: JSON.parse(form), times: 11, edits: 40 })
-  }), [code, JSON.stringify(largeForm(200))] as const)
+  const { whole: times, edited } = await page.evaluate(
+    ([source, form]) =>
+      new Promise<{ whole: number[]; edited: number[] }>(done => {
+        const worker = new Worker(URL.createObjectURL(new Blob([source], { type: 'text/javascript' })))
+        worker.onmessage = ({ data }) => done(data)
+        worker.postMessage({ form: JSON.parse(form), times: 11, edits: 40 })
+      }),
+    [code, JSON.stringify(largeForm(200))] as const,
+  )
   await browser.close()
-  say('prove 200 questions in the browser’s worker, first time', `${(times[0] ?? 0).toFixed(0)} ms`, 'under 150 ms')
-  say('prove 200 questions in the browser’s worker, again (median)', `${median(times.slice(1)).toFixed(0)} ms`, 'under 150 ms')
+  say(
+    'prove 200 questions in the browser’s worker, first time',
+    `${(times[0] ?? 0).toFixed(0)} ms`,
+    'under 150 ms',
+  )
+  say(
+    'prove 200 questions in the browser’s worker, again (median)',
+    `${median(times.slice(1)).toFixed(0)} ms`,
+    'under 150 ms',
+  )
   say('the same after an edit of one rule (median)', `${median(edited).toFixed(0)} ms`, 'under 50 ms')
 }
 
@@ -104,7 +166,7 @@ await conditions()
 proving()
 longLists(say)
 await provingInWorker()
-await withApplication(async (page) => {
+await withApplication(async page => {
   await answeringKeystroke(page, say)
   await writingKeystroke(page, say)
   await listEditor(page, say)

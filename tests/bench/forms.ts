@@ -24,14 +24,22 @@ export function largeForm(questions: number, seed = 5): Form {
 
 /** Takes away the rule that a finding speaks of; for a section that nothing leads to, the rules that lead past it. */
 function mending(finding: Finding): Edit[] {
-  const own: Edit[] = finding.address === null ? [] : [{ do: 'change', what: finding.address, set: { shownWhen: null } }]
-  return [...own, ...finding.conflict.map((part): Edit => ({ do: 'change', what: part.address, set: part.kind === 'route' ? { routes: null } : part.kind === 'place' ? {} : { [part.kind]: null } }))]
+  const own: Edit[] =
+    finding.address === null ? [] : [{ do: 'change', what: finding.address, set: { shownWhen: null } }]
+  return [
+    ...own,
+    ...finding.conflict.map((part): Edit => ({
+      do: 'change',
+      what: part.address,
+      set: part.kind === 'route' ? { routes: null } : part.kind === 'place' ? {} : { [part.kind]: null },
+    })),
+  ]
 }
 
 /** Sections of twenty questions of all types, half of them with rules over earlier ones, some groups, checks and routes. */
 function randomForm(questions: number, seed: number): Form {
   const next = random(seed)
-  const asked: { code: string, type: string }[] = []
+  const asked: { code: string; type: string }[] = []
   const pick = <T>(items: readonly T[]): T | undefined => items[Math.floor(next() * items.length)]
   const leaf = (): string => {
     const near = asked.slice(-60)
@@ -43,28 +51,60 @@ function randomForm(questions: number, seed: number): Form {
     if (q.type === 'text') return `${q.code} != null`
     return `${q.code} > ${Math.floor(next() * 50)}`
   }
-  const rule = () => next() < 0.5 ? leaf() : `${leaf()} ${next() < 0.5 ? 'and' : 'or'} ${leaf()}`
+  const rule = () => (next() < 0.5 ? leaf() : `${leaf()} ${next() < 0.5 ? 'and' : 'or'} ${leaf()}`)
   const question = (i: number): Item => {
     const code = `q${i}`
     const type = ['text', 'integer', 'decimal', 'yesNo', 'choice', 'date'][i % 6] ?? 'text'
-    const base = { kind: 'question' as const, code, label: `Question ${i}`, ...(next() < 0.5 && asked.length > 5 ? { shownWhen: rule() } : {}), ...(next() < 0.4 ? { required: true as const } : {}) }
+    const base = {
+      kind: 'question' as const,
+      code,
+      label: `Question ${i}`,
+      ...(next() < 0.5 && asked.length > 5 ? { shownWhen: rule() } : {}),
+      ...(next() < 0.4 ? { required: true as const } : {}),
+    }
     asked.push({ code, type })
     switch (type) {
-      case 'integer': return { ...base, type: 'integer', min: 0, max: 100 }
-      case 'decimal': return { ...base, type: 'decimal', min: 0, max: 100, decimals: 2, validWhen: [{ rule: `${code} < 90`, message: 'Too much.' }] }
-      case 'yesNo': return { ...base, type: 'yesNo' }
-      case 'choice': return { ...base, type: 'choice', options: HULLS.map(c => ({ code: c, label: c })) }
-      case 'date': return { ...base, type: 'date' }
-      default: return { ...base, type: 'text' }
+      case 'integer':
+        return { ...base, type: 'integer', min: 0, max: 100 }
+      case 'decimal':
+        return {
+          ...base,
+          type: 'decimal',
+          min: 0,
+          max: 100,
+          decimals: 2,
+          validWhen: [{ rule: `${code} < 90`, message: 'Too much.' }],
+        }
+      case 'yesNo':
+        return { ...base, type: 'yesNo' }
+      case 'choice':
+        return { ...base, type: 'choice', options: HULLS.map(c => ({ code: c, label: c })) }
+      case 'date':
+        return { ...base, type: 'date' }
+      default:
+        return { ...base, type: 'text' }
     }
   }
   const count = Math.ceil(questions / PER_SECTION)
   const sections = Array.from({ length: count }, (_, s): Section => {
     const around = s > 0 ? leaf() : null
-    const items = Array.from({ length: Math.min(PER_SECTION, questions - s * PER_SECTION) }, (_, i) => question(s * PER_SECTION + i))
-    const group: Item = { kind: 'group', code: `g${s}`, title: 'Group', ...(around === null ? {} : { shownWhen: around }), items: items.slice(10) }
+    const items = Array.from({ length: Math.min(PER_SECTION, questions - s * PER_SECTION) }, (_, i) =>
+      question(s * PER_SECTION + i),
+    )
+    const group: Item = {
+      kind: 'group',
+      code: `g${s}`,
+      title: 'Group',
+      ...(around === null ? {} : { shownWhen: around }),
+      items: items.slice(10),
+    }
     const to = `s${s + 2}`
-    return { code: `s${s}`, title: `Section ${s}`, items: items.length > 10 ? [...items.slice(0, 10), group] : items, ...(s % 4 === 1 && s + 2 < count ? { routes: [{ when: rule(), to }] } : {}) }
+    return {
+      code: `s${s}`,
+      title: `Section ${s}`,
+      items: items.length > 10 ? [...items.slice(0, 10), group] : items,
+      ...(s % 4 === 1 && s + 2 < count ? { routes: [{ when: rule(), to }] } : {}),
+    }
   })
   return { tobbin: 1, code: 'large', title: 'Large', sections }
 }

@@ -23,7 +23,9 @@ async function tabTo(page: Page, wanted: Locator) {
   throw new Error(`Not reached by Tab: ${wanted}`)
 }
 
-test('a form with every type of question is answered by keyboard alone, and the response is seen', async ({ page }) => {
+test('a form with every type of question is answered by keyboard alone, and the response is seen', async ({
+  page,
+}) => {
   const errors = errorsOf(page)
   const address = await released(page, definition('tests/fixtures/every_type.form.json'))
   await open(page, `${address}?berth=12&odd=1`)
@@ -46,7 +48,17 @@ test('a form with every type of question is answered by keyboard alone, and the 
   await page.keyboard.press('Control+a')
   await page.keyboard.type('WR-101')
   await expect(page.getByText('Two capitals, a dash, three digits.')).toBeHidden()
-  const values: [string, string][] = [['Long text', 'Two lines'], ['Whole number', '7'], ['Decimal number, in m', '9,25'], ['Money, in EUR', '480'], ['E-mail', 'ines@wherry.example'], ['Phone', '01632 960001'], ['Web address', 'https://wherry.example'], ['Date', '11242026'], ['Time', '1030AM']]
+  const values: [string, string][] = [
+    ['Long text', 'Two lines'],
+    ['Whole number', '7'],
+    ['Decimal number, in m', '9,25'],
+    ['Money, in EUR', '480'],
+    ['E-mail', 'ines@wherry.example'],
+    ['Phone', '01632 960001'],
+    ['Web address', 'https://wherry.example'],
+    ['Date', '11242026'],
+    ['Time', '1030AM'],
+  ]
   for (const [label, text] of values) await type(label, text)
   await tabTo(page, page.getByLabel('Date and time', { exact: true }))
   await page.keyboard.type('11242026')
@@ -81,7 +93,8 @@ test('a form with every type of question is answered by keyboard alone, and the 
   await press(group('Rating scale').getByRole('radio').first(), 'Space', 'ArrowRight', 'ArrowRight')
   await press(group('Bow').getByRole('radio').first(), 'Space')
   await press(group('Stern').getByRole('radio').first(), 'Space', 'ArrowRight')
-  for (const name of ['Cook', 'First mate', 'Bosun']) await press(page.getByRole('button', { name, exact: true }), 'Enter')
+  for (const name of ['Cook', 'First mate', 'Bosun'])
+    await press(page.getByRole('button', { name, exact: true }), 'Enter')
   await page.getByRole('listitem').filter({ hasText: 'Bosun' }).focus()
   await page.keyboard.press('Alt+ArrowUp')
   await expect(page.getByRole('list', { name: 'Ranking' })).toHaveText(/Cook.*Bosun.*First mate/s)
@@ -94,11 +107,23 @@ test('a form with every type of question is answered by keyboard alone, and the 
   await expect(page.getByRole('heading', { name: 'The rest' })).toBeVisible()
   await tabTo(page, page.getByLabel('File', { exact: true }))
   const file = page.getByLabel('File', { exact: true })
-  await file.setInputFiles({ name: 'photo.png', mimeType: 'image/png', buffer: Buffer.from('%PDF-1.7 not what it claims') })
+  await file.setInputFiles({
+    name: 'photo.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from('%PDF-1.7 not what it claims'),
+  })
   await expect(page.getByRole('alert')).toContainText('a PDF')
-  await file.setInputFiles({ name: 'large.txt', mimeType: 'text/plain', buffer: Buffer.alloc(1_200_000, 'a') })
+  await file.setInputFiles({
+    name: 'large.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.alloc(1_200_000, 'a'),
+  })
   await expect(page.getByRole('alert')).toContainText('at most 1 MB')
-  await file.setInputFiles({ name: 'note.txt', mimeType: 'text/plain', buffer: Buffer.from('Low water at six.') })
+  await file.setInputFiles({
+    name: 'note.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('Low water at six.'),
+  })
   await expect(page.getByText('note.txt')).toBeVisible()
   await press(page.getByRole('textbox', { name: 'Signature' }))
   await page.keyboard.type('Ines Marlow')
@@ -125,7 +150,21 @@ test('a form with every type of question is answered by keyboard alone, and the 
   await page.getByRole('link', { name: /Collect/ }).click()
   await page.getByRole('cell', { name: 'WR-101' }).click()
   const one = page.getByRole('complementary', { name: 'One response' })
-  for (const told of ['9.25 m', '480.00 EUR', '24 Nov 2026, 10:30', 'Cedar', 'Pontoon 42', 'None of these', '3 of 5', 'Bow: Bad; Stern: Good', '1. Cook, 2. Bosun, 3. First mate', 'signed: Ines Marlow', '0.20 EUR', '12.30 EUR']) await expect(one).toContainText(told)
+  for (const told of [
+    '9.25 m',
+    '480.00 EUR',
+    '24 Nov 2026, 10:30',
+    'Cedar',
+    'Pontoon 42',
+    'None of these',
+    '3 of 5',
+    'Bow: Bad; Stern: Good',
+    '1. Cook, 2. Bosun, 3. First mate',
+    'signed: Ines Marlow',
+    '0.20 EUR',
+    '12.30 EUR',
+  ])
+    await expect(one).toContainText(told)
   const href = await one.getByRole('link', { name: 'note.txt' }).getAttribute('href')
   const fetched = await page.request.get(href ?? '')
   expect(await fetched.text()).toBe('Low water at six.')
@@ -133,12 +172,18 @@ test('a form with every type of question is answered by keyboard alone, and the 
   expect(errors.filter(e => !e.includes('413') && !e.includes('422'))).toEqual([])
 })
 
-test('one question at a time, honest about branching; an early bad score brings its follow-ups and its closing', async ({ page }) => {
+test('one question at a time, honest about branching; an early bad score brings its follow-ups and its closing', async ({
+  page,
+}) => {
   await open(page, '/f/demo_after_launch')
   await expect(page.getByText('Question 1 of about')).toBeVisible()
   await page.getByRole('radio', { name: '2', exact: true }).check()
   await page.getByRole('button', { name: 'Next' }).click()
-  for (const row of ['Booking the lift', 'The hoist crew', 'The yard while ashore', 'The bill']) await page.getByRole('radiogroup', { name: row }).getByRole('radio', { name: 'Good', exact: true }).check()
+  for (const row of ['Booking the lift', 'The hoist crew', 'The yard while ashore', 'The bill'])
+    await page
+      .getByRole('radiogroup', { name: row })
+      .getByRole('radio', { name: 'Good', exact: true })
+      .check()
   await page.getByRole('button', { name: 'Next' }).click()
   await page.getByLabel('What went wrong?').fill('Late.')
   await page.getByRole('button', { name: 'Next' }).click()
@@ -154,10 +199,14 @@ test('one question at a time, honest about branching; an early bad score brings 
   await expect(page.getByRole('heading', { name: 'We are sorry' })).toBeVisible()
 })
 
-test('a choice that narrowing takes away goes blank with a notice; a forged one is refused', async ({ page, request }) => {
+test('a choice that narrowing takes away goes blank with a notice; a forged one is refused', async ({
+  page,
+  request,
+}) => {
   await open(page, '/f/demo_haul_out')
   await page.getByLabel('Your name').fill('Piet Sorrel')
-  for (const name of [/berth at/, /insured/]) await page.getByRole('radiogroup', { name }).getByLabel('No').check()
+  for (const name of [/berth at/, /insured/])
+    await page.getByRole('radiogroup', { name }).getByLabel('No').check()
   await page.getByRole('button', { name: /Next/ }).click()
   await page.getByLabel('North coast').check()
   await page.getByLabel('Tern Quay').check()
@@ -167,17 +216,30 @@ test('a choice that narrowing takes away goes blank with a notice; a forged one 
   await page.getByLabel('North coast').check()
   await expect(page.getByLabel('Tern Quay')).toBeChecked()
   const { today } = await (await request.get('/api/answer/demo_haul_out')).json()
-  const refused = await request.post('/api/answer/demo_haul_out', { data: { release: 1, key: 'forged-key-1', begunOn: today, answers: { coast: 'east', harbour: 'gannet', engines: Array.from({ length: 10_000 }, () => ({})) } } })
+  const refused = await request.post('/api/answer/demo_haul_out', {
+    data: {
+      release: 1,
+      key: 'forged-key-1',
+      begunOn: today,
+      answers: { coast: 'east', harbour: 'gannet', engines: Array.from({ length: 10_000 }, () => ({})) },
+    },
+  })
   expect(refused.status()).toBe(422)
   const { data } = await refused.json()
-  expect(data.problems.map((p: { path: string }) => p.path)).toEqual(expect.arrayContaining(['harbour', 'engines', 'owner_name']))
+  expect(data.problems.map((p: { path: string }) => p.path)).toEqual(
+    expect.arrayContaining(['harbour', 'engines', 'owner_name']),
+  )
 })
 
 for (const colorScheme of ['light', 'dark'] as const) {
-  test(`no accessibility violation on any page of every type, at 360 px, ${colorScheme}`, async ({ browser }) => {
+  test(`no accessibility violation on any page of every type, at 360 px, ${colorScheme}`, async ({
+    browser,
+  }) => {
     const context = await browser.newContext({ colorScheme, viewport: { width: 360, height: 740 } })
     const page = await context.newPage()
-    const form = definition('tests/fixtures/every_type.form.json') as { sections: { items: { required?: boolean }[] }[] }
+    const form = definition('tests/fixtures/every_type.form.json') as {
+      sections: { items: { required?: boolean }[] }[]
+    }
     // Nothing required, so that each page can be left as it is.
     for (const s of form.sections) for (const item of s.items) delete item.required
     await open(page, await released(page, form))
@@ -187,7 +249,13 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await page.evaluate(axe.source)
       const violations = await page.evaluate(async () => {
         const result = await Reflect.get(window, 'axe').run(document, { resultTypes: ['violations'] })
-        return result.violations.map((v: { id: string, nodes: { html: string, failureSummary: string }[] }) => `${v.id}: ${v.nodes.slice(0, 2).map(n => `${n.html.slice(0, 200)} ${n.failureSummary.slice(0, 200)}`).join(' | ')}`)
+        return result.violations.map(
+          (v: { id: string; nodes: { html: string; failureSummary: string }[] }) =>
+            `${v.id}: ${v.nodes
+              .slice(0, 2)
+              .map(n => `${n.html.slice(0, 200)} ${n.failureSummary.slice(0, 200)}`)
+              .join(' | ')}`,
+        )
       })
       expect(violations).toEqual([])
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(360)

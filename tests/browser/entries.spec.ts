@@ -1,24 +1,70 @@
 import { expect, test } from '@playwright/test'
 import { errorsOf, open, ready, signIn } from './support'
 
-const question = (code: string, label: string, more: object = {}) => ({ kind: 'question', type: 'text', code, label, ...more })
-const yard = { tobbin: 1, code: 'crew_list', title: 'Crew list', sections: [
-  { code: 'trip', title: 'The trip', items: [
-    question('permit', 'Permit number', { pattern: 'WR-[0-9]{4}', required: true }), question('seats', 'Places aboard', { type: 'integer', min: 1, max: 12, required: true }),
-    { kind: 'group', code: 'people', title: 'Person', repeat: { min: 1, max: 12 }, items: [
-      question('name', 'Name', { required: true }), question('age', 'Age', { type: 'integer', min: 0, max: 110, required: true }), question('carer', 'Who looks after them?', { shownWhen: 'age < 14', required: true }),
-    ] },
-    { kind: 'note', code: 'odd', text: 'Permits of another coast.', shownWhen: 'starts with(permit, "XX")' },
-  ] },
-  { code: 'safety', title: 'Safety', shownWhen: 'some p in people satisfies p.age < 14', items: [
-    question('jackets', 'Life jackets for children', { type: 'integer', min: 0, required: true, validWhen: [{ rule: 'jackets >= count(people[age < 14])', message: 'One for each child.' }] }),
-  ] },
-], promises: [
-  { code: 'jackets_kept', text: 'There is a life jacket for every child', holds: 'count(people[age < 14]) = 0 or jackets >= count(people[age < 14])' },
-  { code: 'room', text: 'Nobody sails without a place', holds: 'count(people) <= seats' },
-] }
+const question = (code: string, label: string, more: object = {}) => ({
+  kind: 'question',
+  type: 'text',
+  code,
+  label,
+  ...more,
+})
+const yard = {
+  tobbin: 1,
+  code: 'crew_list',
+  title: 'Crew list',
+  sections: [
+    {
+      code: 'trip',
+      title: 'The trip',
+      items: [
+        question('permit', 'Permit number', { pattern: 'WR-[0-9]{4}', required: true }),
+        question('seats', 'Places aboard', { type: 'integer', min: 1, max: 12, required: true }),
+        {
+          kind: 'group',
+          code: 'people',
+          title: 'Person',
+          repeat: { min: 1, max: 12 },
+          items: [
+            question('name', 'Name', { required: true }),
+            question('age', 'Age', { type: 'integer', min: 0, max: 110, required: true }),
+            question('carer', 'Who looks after them?', { shownWhen: 'age < 14', required: true }),
+          ],
+        },
+        {
+          kind: 'note',
+          code: 'odd',
+          text: 'Permits of another coast.',
+          shownWhen: 'starts with(permit, "XX")',
+        },
+      ],
+    },
+    {
+      code: 'safety',
+      title: 'Safety',
+      shownWhen: 'some p in people satisfies p.age < 14',
+      items: [
+        question('jackets', 'Life jackets for children', {
+          type: 'integer',
+          min: 0,
+          required: true,
+          validWhen: [{ rule: 'jackets >= count(people[age < 14])', message: 'One for each child.' }],
+        }),
+      ],
+    },
+  ],
+  promises: [
+    {
+      code: 'jackets_kept',
+      text: 'There is a life jacket for every child',
+      holds: 'count(people[age < 14]) = 0 or jackets >= count(people[age < 14])',
+    },
+    { code: 'room', text: 'Nobody sails without a place', holds: 'count(people) <= seats' },
+  ],
+}
 
-test('entries of a repeating group are decided: a promise is broken with its witness, mended, proven, and kept by the responses', async ({ page }) => {
+test('entries of a repeating group are decided: a promise is broken with its witness, mended, proven, and kept by the responses', async ({
+  page,
+}) => {
   const errors = errorsOf(page)
   await signIn(page)
   const { id } = await (await page.request.post('/api/forms', { data: { definition: yard } })).json()
@@ -31,7 +77,9 @@ test('entries of a repeating group are decided: a promise is broken with its wit
   await expect(evidence.getByText('Person 1')).toBeVisible()
   await expect(evidence.getByText('Person 2')).toBeVisible()
   await expect(evidence.getByText('Person 3')).toBeHidden()
-  await expect(page.getByRole('listitem').filter({ hasText: '“Permits of another coast.” can never be shown' })).toBeVisible()
+  await expect(
+    page.getByRole('listitem').filter({ hasText: '“Permits of another coast.” can never be shown' }),
+  ).toBeVisible()
   await expect(page.getByText('0 undecided')).toBeVisible()
   await page.getByRole('button', { name: 'Rehearse these answers' }).click()
   await expect(page.getByRole('region', { name: 'Rehearsal' }).getByLabel('Age')).toHaveCount(2)
@@ -40,9 +88,21 @@ test('entries of a repeating group are decided: a promise is broken with its wit
   await expect(page.locator('[data-address="item/permit"]')).not.toHaveClass(/concerned/)
 
   // With a check it is proven, and so is the promise about the jackets.
-  await page.request.post(`/api/forms/${id}/edits`, { data: { base: 0, edits: [
-    { do: 'change', what: 'section/trip', set: { validWhen: [{ rule: 'count(people) <= seats', message: 'There are more people than places.' }] } }, { do: 'remove', what: 'item/odd' },
-  ] } })
+  await page.request.post(`/api/forms/${id}/edits`, {
+    data: {
+      base: 0,
+      edits: [
+        {
+          do: 'change',
+          what: 'section/trip',
+          set: {
+            validWhen: [{ rule: 'count(people) <= seats', message: 'There are more people than places.' }],
+          },
+        },
+        { do: 'remove', what: 'item/odd' },
+      ],
+    },
+  })
   await page.goto(`/forms/${id}/prove`)
   await ready(page)
   await page.getByRole('button', { name: /Promises/ }).click()
@@ -52,7 +112,9 @@ test('entries of a repeating group are decided: a promise is broken with its wit
   await expect(page.getByText('Version 1', { exact: true })).toBeVisible()
 
   // What was proven is what the respondent meets.
-  const { releases: [release] } = await (await page.request.get(`/api/forms/${id}`)).json()
+  const {
+    releases: [release],
+  } = await (await page.request.get(`/api/forms/${id}`)).json()
   await open(page, `/f/${release.token}`)
   await page.getByLabel('Permit number').fill('WR-2026')
   await page.getByLabel('Places aboard').fill('1')
@@ -78,17 +140,22 @@ test('entries of a repeating group are decided: a promise is broken with its wit
   expect(errors).toEqual([])
 })
 
-test('what rules ask of entries is told in the script: threads, relations, before it is deleted, and renamed with it', async ({ page }) => {
+test('what rules ask of entries is told in the script: threads, relations, before it is deleted, and renamed with it', async ({
+  page,
+}) => {
   const errors = errorsOf(page)
   await signIn(page)
-  const { id } = await (await page.request.post('/api/forms', { data: { definition: { ...yard, promises: [] } } })).json()
+  const { id } = await (
+    await page.request.post('/api/forms', { data: { definition: { ...yard, promises: [] } } })
+  ).json()
   await open(page, `/forms/${id}/write`)
   const age = page.locator('[data-address="item/age"]')
   const safety = page.locator('[data-address="section/safety"]')
   await age.focus()
   const relations = page.getByRole('group', { name: 'Relations of the selected row' })
   await expect(relations).toContainText('decides about')
-  for (const name of ['Safety', 'Life jackets for children', 'Who looks after them?']) await expect(relations.getByRole('button', { name })).toBeVisible()
+  for (const name of ['Safety', 'Life jackets for children', 'Who looks after them?'])
+    await expect(relations.getByRole('button', { name })).toBeVisible()
   await expect(age.locator('.strand.gate')).toHaveCount(1)
   await expect(safety.locator('.strand.end')).toHaveCount(1)
   await relations.getByRole('button', { name: 'Safety' }).click()
@@ -108,7 +175,9 @@ test('what rules ask of entries is told in the script: threads, relations, befor
   await page.getByLabel('Code', { exact: true }).fill('years')
   await page.getByLabel('Code', { exact: true }).press('Enter')
   await expect(page.locator('[data-address="item/years"]')).toBeVisible()
-  await expect.poll(async () => JSON.stringify(await (await page.request.get(`/api/forms/${id}`)).json())).toContain('some p in people satisfies p.years < 14')
+  await expect
+    .poll(async () => JSON.stringify(await (await page.request.get(`/api/forms/${id}`)).json()))
+    .toContain('some p in people satisfies p.years < 14')
   // The one fault is the note that stood there from the beginning.
   await expect(page.getByRole('link', { name: /Prove/ })).toContainText('1 fault')
   expect(errors).toEqual([])

@@ -28,7 +28,7 @@ test('from an empty form to a response that is seen', async ({ page }) => {
   const choice = page.getByLabel('New choice')
   await choice.fill('Quay crane')
   await choice.press('Enter')
-  await choice.evaluate((input) => {
+  await choice.evaluate(input => {
     const data = new DataTransfer()
     data.setData('text/plain', 'Slip winch\nMobile crane')
     input.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
@@ -67,7 +67,7 @@ test('from an empty form to a response that is seen', async ({ page }) => {
   await page.getByRole('button', { name: 'Release version 1' }).click()
   const link = page.getByTestId('link-1')
   await expect(link).toBeVisible()
-  const address = await link.getAttribute('href') ?? ''
+  const address = (await link.getAttribute('href')) ?? ''
 
   // A respondent, without sign-in.
   const browser = page.context().browser()
@@ -109,7 +109,9 @@ test('from an empty form to a response that is seen', async ({ page }) => {
   expect(errors).toEqual([])
 })
 
-test('the script by keyboard: type, move, indent, delete, undo to the beginning and redo', async ({ page }) => {
+test('the script by keyboard: type, move, indent, delete, undo to the beginning and redo', async ({
+  page,
+}) => {
   await signIn(page)
   await page.getByLabel('Title of the new form').fill('Keyboard form')
   await page.getByLabel('Title of the new form').press('Enter')
@@ -135,18 +137,50 @@ test('the script by keyboard: type, move, indent, delete, undo to the beginning 
   await page.reload()
   await expect.poll(labels).toEqual(['First section', 'Charlie', 'Bravo'])
   // And by dragging.
-  await page.getByRole('listitem').filter({ hasText: 'bravo' }).dragTo(page.getByRole('listitem').filter({ hasText: 'First section' }))
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'bravo' })
+    .dragTo(page.getByRole('listitem').filter({ hasText: 'First section' }))
   await expect.poll(labels).toEqual(['First section', 'Bravo', 'Charlie'])
 })
 
-test('a risk is accepted with a reason, released with it, and comes back when what it rests on changes', async ({ page }) => {
+test('a risk is accepted with a reason, released with it, and comes back when what it rests on changes', async ({
+  page,
+}) => {
   const errors = errorsOf(page)
   await signIn(page)
   const question = (code: string, more: object) => ({ kind: 'question', code, label: code, ...more })
-  const { id } = await (await page.request.post('/api/forms', { data: { definition: { tobbin: 1, code: 'stay', title: 'A stay', sections: [{ code: 's', title: 'Stay', items: [
-    question('first', { type: 'date', required: true }), question('last', { type: 'date', required: true, validWhen: [{ rule: 'last >= first', message: 'It ends before it begins.' }] }),
-    question('seats', { type: 'integer', min: 1, max: 3, validWhen: [{ rule: 'seats <= 3', message: 'Three at most.' }] }),
-  ] }] } } })).json()
+  const { id } = await (
+    await page.request.post('/api/forms', {
+      data: {
+        definition: {
+          tobbin: 1,
+          code: 'stay',
+          title: 'A stay',
+          sections: [
+            {
+              code: 's',
+              title: 'Stay',
+              items: [
+                question('first', { type: 'date', required: true }),
+                question('last', {
+                  type: 'date',
+                  required: true,
+                  validWhen: [{ rule: 'last >= first', message: 'It ends before it begins.' }],
+                }),
+                question('seats', {
+                  type: 'integer',
+                  min: 1,
+                  max: 3,
+                  validWhen: [{ rule: 'seats <= 3', message: 'Three at most.' }],
+                }),
+              ],
+            },
+          ],
+        },
+      },
+    })
+  ).json()
   await open(page, `/forms/${id}/release`)
   await expect(page.getByText('One risk is open')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Release version 1' })).toBeDisabled()
@@ -162,7 +196,9 @@ test('a risk is accepted with a reason, released with it, and comes back when wh
   await page.getByRole('link', { name: /Release/ }).click()
   await page.getByRole('button', { name: 'Release version 1' }).click()
   await expect(page.getByText('1 accepted risk')).toBeVisible()
-  await page.request.post(`/api/forms/${id}/edits`, { data: { base: 0, edits: [{ do: 'change', what: 'item/seats', set: { max: 2 } }] } })
+  await page.request.post(`/api/forms/${id}/edits`, {
+    data: { base: 0, edits: [{ do: 'change', what: 'item/seats', set: { max: 2 } }] },
+  })
   await page.goto(`/forms/${id}/release`)
   await expect(page.getByText('One risk is open')).toBeVisible()
   expect((await page.request.post(`/api/forms/${id}/releases`, { data: { revision: 1 } })).status()).toBe(422)

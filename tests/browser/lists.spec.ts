@@ -4,37 +4,79 @@ import { open, signIn } from './support'
 import { releaseForm } from '../support/release'
 
 const CASCADE = {
-  tobbin: 1, code: 'berths', title: 'Berth request',
+  tobbin: 1,
+  code: 'berths',
+  title: 'Berth request',
   lists: [{ code: 'pontoons', title: 'Pontoons', rows: [] }],
-  sections: [{ code: 'place', title: 'Where?', items: [
-    { kind: 'question', type: 'choice', code: 'coast', label: 'Coast', options: [{ code: 'x', label: 'X' }], required: true, display: 'search' },
-    { kind: 'question', type: 'choice', code: 'harbour', label: 'Harbour', options: [{ code: 'x', label: 'X' }], required: true },
-    { kind: 'question', type: 'choice', code: 'pontoon', label: 'Pontoon', list: 'pontoons', required: true },
-    { kind: 'question', type: 'decimal', code: 'draught', label: 'Draught' },
-    { kind: 'note', code: 'n_depth', text: 'Too shallow: {{ pontoon.row.depth }} m.', shownWhen: 'pontoon.row.depth < draught' },
-  ] }],
+  sections: [
+    {
+      code: 'place',
+      title: 'Where?',
+      items: [
+        {
+          kind: 'question',
+          type: 'choice',
+          code: 'coast',
+          label: 'Coast',
+          options: [{ code: 'x', label: 'X' }],
+          required: true,
+          display: 'search',
+        },
+        {
+          kind: 'question',
+          type: 'choice',
+          code: 'harbour',
+          label: 'Harbour',
+          options: [{ code: 'x', label: 'X' }],
+          required: true,
+        },
+        {
+          kind: 'question',
+          type: 'choice',
+          code: 'pontoon',
+          label: 'Pontoon',
+          list: 'pontoons',
+          required: true,
+        },
+        { kind: 'question', type: 'decimal', code: 'draught', label: 'Draught' },
+        {
+          kind: 'note',
+          code: 'n_depth',
+          text: 'Too shallow: {{ pontoon.row.depth }} m.',
+          shownWhen: 'pontoon.row.depth < draught',
+        },
+      ],
+    },
+  ],
 }
-const CSV = '\ufeffCode;Name;Coast;Harbour;Depth;Postcode\r\np1;Pontoon 1;North coast;Saltmarsh Basin;3,2;00123\r\np2;Pontoon 2;North coast;"Tern\nQuay";2,1;00124\r\np3;Pontoon 3;East coast;Osier Creek;1,4;00125\r\np4;Pontoon 4;East coast;Osier Creek;1,9;00126\r\n'
+const CSV =
+  '\ufeffCode;Name;Coast;Harbour;Depth;Postcode\r\np1;Pontoon 1;North coast;Saltmarsh Basin;3,2;00123\r\np2;Pontoon 2;North coast;"Tern\nQuay";2,1;00124\r\np3;Pontoon 3;East coast;Osier Creek;1,4;00125\r\np4;Pontoon 4;East coast;Osier Creek;1,9;00126\r\n'
 
 async function newForm(page: Page, definition: object): Promise<string> {
   const made = await page.request.post('/api/forms', { data: { definition } })
   expect(made.status()).toBe(200)
   return (await made.json()).id
 }
-const draftOf = async (page: Page, id: string) => (await (await page.request.get(`/api/forms/${id}`)).json()).draft
+const draftOf = async (page: Page, id: string) =>
+  (await (await page.request.get(`/api/forms/${id}`)).json()).draft
 
 test('from a CSV file through a cascade of three levels to a response', async ({ page }) => {
   await signIn(page)
   const id = await newForm(page, CASCADE)
   await open(page, `/forms/${id}/write?view=lists`)
   await page.getByRole('button', { name: 'Import', exact: true }).click()
-  await page.getByLabel('Table to import').setInputFiles({ name: 'pontoons.csv', mimeType: 'text/csv', buffer: Buffer.from(CSV) })
+  await page
+    .getByLabel('Table to import')
+    .setInputFiles({ name: 'pontoons.csv', mimeType: 'text/csv', buffer: Buffer.from(CSV) })
   await expect(page.getByText('4 new')).toBeVisible()
   await page.getByRole('button', { name: 'Take 4 rows in' }).click()
   await expect(page.getByRole('gridcell', { name: '00123' })).toBeVisible()
   // What is exported comes in again as it is, leading zeros and all.
   for (const kind of ['CSV', 'XLSX']) {
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: kind, exact: true }).click()])
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: kind, exact: true }).click(),
+    ])
     const file = test.info().outputPath(`pontoons.${kind.toLowerCase()}`)
     await download.saveAs(file)
     await page.getByRole('button', { name: 'Import', exact: true }).click()
@@ -54,7 +96,10 @@ test('from a CSV file through a cascade of three levels to a response', async ({
 
   // The questions take their choices from the lists, and are narrowed by pointing.
   await page.getByRole('link', { name: 'Script', exact: true }).click()
-  for (const [code, list] of [['coast', 'the list coasts'], ['harbour', 'the list harbours']] as const) {
+  for (const [code, list] of [
+    ['coast', 'the list coasts'],
+    ['harbour', 'the list harbours'],
+  ] as const) {
     await page.locator(`[data-address="item/${code}"] .label`).click()
     await page.getByLabel('Where the choices come from').selectOption({ label: list })
     await page.locator(`[data-address="item/${code}"] .label`).click()
@@ -65,10 +110,18 @@ test('from a CSV file through a cascade of three levels to a response', async ({
   await page.locator('[data-address="item/harbour"] .label').click()
   await page.locator('[data-address="item/pontoon"] .label').click()
   await page.getByLabel('Narrow by an earlier choice').selectOption({ index: 1 })
-  await expect.poll(async () => (await draftOf(page, id)).sections[0].items[2].narrowedBy).toBe('row.harbour = harbour')
+  await expect
+    .poll(async () => (await draftOf(page, id)).sections[0].items[2].narrowedBy)
+    .toBe('row.harbour = harbour')
   const draft = await draftOf(page, id)
   expect(draft.sections[0].items[1].narrowedBy).toBe('row.coast = coast')
-  expect(draft.lists.find((l: { code: string }) => l.code === 'pontoons').rows[0]).toEqual({ code: 'p1', label: 'Pontoon 1', harbour: 'saltmarsh_basin', depth: 3.2, postcode: '00123' })
+  expect(draft.lists.find((l: { code: string }) => l.code === 'pontoons').rows[0]).toEqual({
+    code: 'p1',
+    label: 'Pontoon 1',
+    harbour: 'saltmarsh_basin',
+    depth: 3.2,
+    postcode: '00123',
+  })
 
   const token = await releaseForm(page, id)
   await open(page, `/f/${token}`)
@@ -83,13 +136,28 @@ test('from a CSV file through a cascade of three levels to a response', async ({
   await page.getByRole('button', { name: 'Send' }).click()
   await expect(page.getByRole('heading', { name: 'Thank you' })).toBeVisible()
   const { responses } = await (await page.request.get(`/api/forms/${id}/responses`)).json()
-  expect(responses[0].answers).toEqual({ coast: 'east_coast', harbour: 'osier_creek', pontoon: 'p3', draught: 1.5 })
+  expect(responses[0].answers).toEqual({
+    coast: 'east_coast',
+    harbour: 'osier_creek',
+    pontoon: 'p3',
+    draught: 1.5,
+  })
 })
 
-test('the grid by keyboard: typed, pasted as a block, filled down, moved, retired, mended, undone; no accessibility violation', async ({ page, context }) => {
+test('the grid by keyboard: typed, pasted as a block, filled down, moved, retired, mended, undone; no accessibility violation', async ({
+  page,
+  context,
+}) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write'])
   await signIn(page)
-  const id = await newForm(page, { ...CASCADE, code: 'grid', lists: [{ code: 'coasts', rows: [{ code: 'north', label: 'North' }] }, { code: 'pontoons', columns: ['coast'], rows: [{ code: 'a', label: 'Alpha', coast: 'North' }] }] })
+  const id = await newForm(page, {
+    ...CASCADE,
+    code: 'grid',
+    lists: [
+      { code: 'coasts', rows: [{ code: 'north', label: 'North' }] },
+      { code: 'pontoons', columns: ['coast'], rows: [{ code: 'a', label: 'Alpha', coast: 'North' }] },
+    ],
+  })
   await open(page, `/forms/${id}/write?view=lists&list=pontoons`)
   const rows = async () => (await draftOf(page, id)).lists[1].rows
   await page.getByRole('gridcell', { name: 'Alpha' }).click()
@@ -97,36 +165,58 @@ test('the grid by keyboard: typed, pasted as a block, filled down, moved, retire
   await page.keyboard.press('Enter')
   await page.keyboard.type('Bravo')
   await page.keyboard.press('Enter')
-  await expect.poll(rows).toEqual([{ code: 'a', label: 'Alpha quay', coast: 'North' }, { code: 'bravo', label: 'Bravo' }])
+  await expect.poll(rows).toEqual([
+    { code: 'a', label: 'Alpha quay', coast: 'North' },
+    { code: 'bravo', label: 'Bravo' },
+  ])
   // A block from a spreadsheet goes over the cells, and on into new rows.
   await page.getByRole('gridcell', { name: 'Bravo', exact: true }).click()
   await page.evaluate(() => navigator.clipboard.writeText('Beta\tnorth\nGamma\tnorth\nDelta\t'))
   await page.keyboard.press('Control+v')
-  await expect.poll(async () => (await rows()).map((r: { label: string }) => r.label)).toEqual(['Alpha quay', 'Beta', 'Gamma', 'Delta'])
+  await expect
+    .poll(async () => (await rows()).map((r: { label: string }) => r.label))
+    .toEqual(['Alpha quay', 'Beta', 'Gamma', 'Delta'])
   await page.getByRole('gridcell', { name: 'north', exact: true }).nth(1).click()
   await page.keyboard.press('Shift+ArrowDown')
   await page.keyboard.press('Control+d')
   await expect.poll(async () => (await rows())[3].coast).toBe('north')
   await page.getByRole('gridcell', { name: 'Delta', exact: true }).click()
   await page.keyboard.press('Alt+ArrowUp')
-  await expect.poll(async () => (await rows()).map((r: { label: string }) => r.label)).toEqual(['Alpha quay', 'Beta', 'Delta', 'Gamma'])
+  await expect
+    .poll(async () => (await rows()).map((r: { label: string }) => r.label))
+    .toEqual(['Alpha quay', 'Beta', 'Delta', 'Gamma'])
   await page.getByRole('button', { name: 'Retire / bring back' }).click()
   await page.getByRole('button', { name: 'Mark the rows woad' }).click()
-  await expect.poll(async () => (await rows())[2]).toMatchObject({ label: 'Delta', retired: true, mark: 'woad' })
+  await expect
+    .poll(async () => (await rows())[2])
+    .toMatchObject({ label: 'Delta', retired: true, mark: 'woad' })
   // A row that names its parent by label is an orphan; the mend writes the code.
   await expect(page.getByText('The coast of a row is not among coasts')).toBeVisible()
   await page.getByRole('button', { name: 'Write it as the list has it' }).click()
   await expect.poll(async () => (await rows())[0].coast).toBe('north')
   await expect(page.getByText('is not among')).toBeHidden()
   await page.evaluate(axe.source)
-  expect(await page.evaluate(async () => (await Reflect.get(window, 'axe').run(document, { resultTypes: ['violations'] })).violations.map((v: { id: string, nodes: { html: string }[] }) => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`))).toEqual([])
-  for (let i = 0; i < 20 && await page.getByRole('button', { name: 'Undo', exact: true }).isEnabled(); i++) await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  expect(
+    await page.evaluate(async () =>
+      (await Reflect.get(window, 'axe').run(document, { resultTypes: ['violations'] })).violations.map(
+        (v: { id: string; nodes: { html: string }[] }) => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`,
+      ),
+    ),
+  ).toEqual([])
+  for (let i = 0; i < 20 && (await page.getByRole('button', { name: 'Undo', exact: true }).isEnabled()); i++)
+    await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await expect.poll(rows).toEqual([{ code: 'a', label: 'Alpha', coast: 'North' }])
 })
 
-test('a list of the workspace follows in every form; releases keep the rows of their time', async ({ page }) => {
+test('a list of the workspace follows in every form; releases keep the rows of their time', async ({
+  page,
+}) => {
   await signIn(page)
-  const first = await newForm(page, { ...CASCADE, code: 'one', lists: [{ code: 'cranes', title: 'Cranes', rows: [{ code: 'c1', label: 'Crane 1' }] }] })
+  const first = await newForm(page, {
+    ...CASCADE,
+    code: 'one',
+    lists: [{ code: 'cranes', title: 'Cranes', rows: [{ code: 'c1', label: 'Crane 1' }] }],
+  })
   const second = await newForm(page, { ...CASCADE, code: 'two', lists: [] })
   await open(page, `/forms/${first}/write?view=lists`)
   await page.getByRole('button', { name: 'Share this list with all forms' }).click()
@@ -134,7 +224,9 @@ test('a list of the workspace follows in every form; releases keep the rows of t
   await expect.poll(async () => (await draftOf(page, first)).lists[0].shared).toBe('cranes')
   await open(page, `/forms/${second}/write?view=lists`)
   await page.getByRole('button', { name: /\+ Cranes/ }).click()
-  await expect.poll(async () => (await draftOf(page, second)).lists?.[0]?.rows).toEqual([{ code: 'c1', label: 'Crane 1' }])
+  await expect
+    .poll(async () => (await draftOf(page, second)).lists?.[0]?.rows)
+    .toEqual([{ code: 'c1', label: 'Crane 1' }])
   await page.getByRole('gridcell', { name: 'Crane 1' }).click()
   await page.keyboard.type('Great crane')
   await page.keyboard.press('Enter')
@@ -145,17 +237,50 @@ test('a list of the workspace follows in every form; releases keep the rows of t
   await expect.poll(async () => (await draftOf(page, first)).lists[0].rows[0].label).toBe('Great crane')
 })
 
-test('100,000 rows are searched and narrowed where they are kept; the page gets what it asks for', async ({ page, request }) => {
+test('100,000 rows are searched and narrowed where they are kept; the page gets what it asks for', async ({
+  page,
+  request,
+}) => {
   await signIn(page)
   const LANDS = Array.from({ length: 200 }, (_, i) => ({ code: `l${i}`, label: `Land ${i}` }))
-  const places = Array.from({ length: 100_000 }, (_, i) => ({ code: `p${i}`, label: `Place ${i} of Land ${i % 200}`, land: `l${i % 200}`, people: i }))
+  const places = Array.from({ length: 100_000 }, (_, i) => ({
+    code: `p${i}`,
+    label: `Place ${i} of Land ${i % 200}`,
+    land: `l${i % 200}`,
+    people: i,
+  }))
   const id = await newForm(page, {
-    tobbin: 1, code: 'places', title: 'Places', lists: [{ code: 'lands', rows: LANDS }, { code: 'places', columns: ['land', 'people'], rows: places }],
-    sections: [{ code: 's', title: 'Where from?', items: [
-      { kind: 'question', type: 'choice', code: 'land', label: 'Land', list: 'lands', required: true },
-      { kind: 'question', type: 'choice', code: 'place', label: 'Place', list: 'places', narrowedBy: 'row.land = land', required: true },
-      { kind: 'note', code: 'n', text: '{{ place.row.people }} people live there.', shownWhen: 'place.row.people > 10' },
-    ] }],
+    tobbin: 1,
+    code: 'places',
+    title: 'Places',
+    lists: [
+      { code: 'lands', rows: LANDS },
+      { code: 'places', columns: ['land', 'people'], rows: places },
+    ],
+    sections: [
+      {
+        code: 's',
+        title: 'Where from?',
+        items: [
+          { kind: 'question', type: 'choice', code: 'land', label: 'Land', list: 'lands', required: true },
+          {
+            kind: 'question',
+            type: 'choice',
+            code: 'place',
+            label: 'Place',
+            list: 'places',
+            narrowedBy: 'row.land = land',
+            required: true,
+          },
+          {
+            kind: 'note',
+            code: 'n',
+            text: '{{ place.row.people }} people live there.',
+            shownWhen: 'place.row.people > 10',
+          },
+        ],
+      },
+    ],
   })
   const token = await releaseForm(page, id)
   const page1 = await request.get(`/api/answer/${token}`)
@@ -174,7 +299,10 @@ test('100,000 rows are searched and narrowed where they are kept; the page gets 
   await page.getByRole('option', { name: 'Land 18', exact: true }).click()
   await expect(page.getByText('no longer on offer')).toBeVisible()
   const { today } = await page1.json()
-  const post = (answers: object) => request.post(`/api/answer/${token}`, { data: { release: 1, key: 'key-of-places', begunOn: today, answers } })
+  const post = (answers: object) =>
+    request.post(`/api/answer/${token}`, {
+      data: { release: 1, key: 'key-of-places', begunOn: today, answers },
+    })
   expect((await post({ land: 'l18', place: 'p17' })).status()).toBe(422)
   expect((await post({ land: 'l18', place: 'p18' })).status()).toBe(200)
 })

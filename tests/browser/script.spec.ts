@@ -10,16 +10,28 @@ async function newForm(page: Page, definition: Form): Promise<string> {
   return id
 }
 const saved = (page: Page) => expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible()
-const draftOf = async (page: Page, id: string): Promise<Form> => (await (await page.request.get(`/api/forms/${id}`)).json()).draft
-const yesNo = (code: string, more: object = {}) => ({ kind: 'question' as const, code, type: 'yesNo' as const, label: code, ...more })
+const draftOf = async (page: Page, id: string): Promise<Form> =>
+  (await (await page.request.get(`/api/forms/${id}`)).json()).draft
+const yesNo = (code: string, more: object = {}) => ({
+  kind: 'question' as const,
+  code,
+  type: 'yesNo' as const,
+  label: code,
+  ...more,
+})
 const row = (page: Page, code: string) => page.locator(`[data-address="item/${code}"]`)
-const pasteInto = (page: Page, text: string) => page.locator(':focus').evaluate((element, pasted) => {
-  const data = new DataTransfer()
-  data.setData('text/plain', pasted)
-  element.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
-}, text)
+const pasteInto = (page: Page, text: string) =>
+  page.locator(':focus').evaluate((element, pasted) => {
+    const data = new DataTransfer()
+    data.setData('text/plain', pasted)
+    element.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    )
+  }, text)
 
-test('a branching form of 12 questions with a nested group, from nothing, by keyboard only', async ({ page }) => {
+test('a branching form of 12 questions with a nested group, from nothing, by keyboard only', async ({
+  page,
+}) => {
   const errors = errorsOf(page)
   await signIn(page)
   await page.getByLabel('Title of the new form').focus()
@@ -49,7 +61,8 @@ test('a branching form of 12 questions with a nested group, from nothing, by key
   await line('Length of cover', 'decimal')
   await line('Colour of cover', 'short')
   await keyboard.press('Escape')
-  const labels = () => page.getByRole('list', { name: 'Lines of the script' }).locator('.label').allInnerTexts()
+  const labels = () =>
+    page.getByRole('list', { name: 'Lines of the script' }).locator('.label').allInnerTexts()
   await expect.poll(async () => (await labels()).length).toBe(10)
   // The inner group is inside the outer one already: lines typed below a group go into it.
   await expect(row(page, 'length_cover').locator('.number')).toHaveText('1.4.3.1')
@@ -90,11 +103,21 @@ test('a branching form of 12 questions with a nested group, from nothing, by key
   const id = page.url().split('/')[4] ?? ''
   const built = await draftOf(page, id)
   expect(JSON.stringify(built).match(/"kind":"question"/g)).toHaveLength(12)
-  expect(built.sections[0]?.items[3]).toMatchObject({ code: 'ashore', shownWhen: 'come_ashore = true', items: [{ code: 'wanted_day' }, { code: 'under_cover' }, { code: 'cover', shownWhen: 'under_cover = true' }] })
+  expect(built.sections[0]?.items[3]).toMatchObject({
+    code: 'ashore',
+    shownWhen: 'come_ashore = true',
+    items: [
+      { code: 'wanted_day' },
+      { code: 'under_cover' },
+      { code: 'cover', shownWhen: 'under_cover = true' },
+    ],
+  })
   // Everything undone is the empty form again; everything redone is the same definition.
-  for (let i = 0; i < 60 && await page.getByRole('button', { name: 'Undo' }).isEnabled(); i++) await keyboard.press('Control+z')
+  for (let i = 0; i < 60 && (await page.getByRole('button', { name: 'Undo' }).isEnabled()); i++)
+    await keyboard.press('Control+z')
   await expect.poll(labels).toEqual(['First section'])
-  for (let i = 0; i < 60 && await page.getByRole('button', { name: 'Redo' }).isEnabled(); i++) await keyboard.press('Control+Shift+z')
+  for (let i = 0; i < 60 && (await page.getByRole('button', { name: 'Redo' }).isEnabled()); i++)
+    await keyboard.press('Control+Shift+z')
   await saved(page)
   expect(JSON.stringify(await draftOf(page, id))).toBe(JSON.stringify(built))
   expect(errors).toEqual([])
@@ -102,9 +125,17 @@ test('a branching form of 12 questions with a nested group, from nothing, by key
 
 test('an outline is looked at, corrected and inserted; a copy goes into another form', async ({ page }) => {
   await signIn(page)
-  const id = await newForm(page, { tobbin: 1, code: 'intake', title: 'Intake', sections: [{ code: 's', title: 'S', items: [] }] })
+  const id = await newForm(page, {
+    tobbin: 1,
+    code: 'intake',
+    title: 'Intake',
+    sections: [{ code: 's', title: 'S', items: [] }],
+  })
   await page.locator('[data-address="section/s"]').focus()
-  await pasteInto(page, '1. Boat\'s name *\n2. Hull material\n - Wood\n - Steel\n3. Is she insured?\nSECTION 2: THE VISIT\n4. Arrival')
+  await pasteInto(
+    page,
+    "1. Boat's name *\n2. Hull material\n - Wood\n - Steel\n3. Is she insured?\nSECTION 2: THE VISIT\n4. Arrival",
+  )
   const panel = page.getByRole('group', { name: 'Paste an outline' })
   await expect(panel.getByLabel('Line 2: type')).toHaveValue('choice')
   await panel.getByLabel('Line 5: type').selectOption('date')
@@ -114,27 +145,56 @@ test('an outline is looked at, corrected and inserted; a copy goes into another 
   expect((await draftOf(page, id)).sections.map(s => s.items.length)).toEqual([3, 1])
   // Copied here, pasted there: through the clipboard, as text.
   await row(page, 'hull_material').focus()
-  const text = await page.locator(':focus').evaluate((element) => {
+  const text = await page.locator(':focus').evaluate(element => {
     const data = new DataTransfer()
-    element.dispatchEvent(new ClipboardEvent('copy', { clipboardData: data, bubbles: true, cancelable: true }))
+    element.dispatchEvent(
+      new ClipboardEvent('copy', { clipboardData: data, bubbles: true, cancelable: true }),
+    )
     return data.getData('text/plain')
   })
-  const other = await newForm(page, { tobbin: 1, code: 'other', title: 'Other', sections: [{ code: 's', title: 'S', items: [yesNo('hull_material')] }] })
+  const other = await newForm(page, {
+    tobbin: 1,
+    code: 'other',
+    title: 'Other',
+    sections: [{ code: 's', title: 'S', items: [yesNo('hull_material')] }],
+  })
   await row(page, 'hull_material').focus()
   await pasteInto(page, text)
   await expect(row(page, 'hull_material_2')).toContainText('one of 2')
   await saved(page)
-  expect((await draftOf(page, other)).sections[0]?.items.map(i => i.code)).toEqual(['hull_material', 'hull_material_2'])
+  expect((await draftOf(page, other)).sections[0]?.items.map(i => i.code)).toEqual([
+    'hull_material',
+    'hull_material_2',
+  ])
 })
 
-test('a rule is copied to 20 rows and turned round; a renamed code takes its rules along; what is in use is not deleted unasked', async ({ page }) => {
+test('a rule is copied to 20 rows and turned round; a renamed code takes its rules along; what is in use is not deleted unasked', async ({
+  page,
+}) => {
   await signIn(page)
-  const id = await newForm(page, { tobbin: 1, code: 'many', title: 'Many', sections: [{ code: 's', title: 'S', items: [yesNo('gate'), yesNo('first', { shownWhen: 'gate = true' }), ...Array.from({ length: 20 }, (_, i) => yesNo(`q${i}`))] }] })
+  const id = await newForm(page, {
+    tobbin: 1,
+    code: 'many',
+    title: 'Many',
+    sections: [
+      {
+        code: 's',
+        title: 'S',
+        items: [
+          yesNo('gate'),
+          yesNo('first', { shownWhen: 'gate = true' }),
+          ...Array.from({ length: 20 }, (_, i) => yesNo(`q${i}`)),
+        ],
+      },
+    ],
+  })
   await row(page, 'first').locator('.label').click()
   await page.getByRole('button', { name: 'Copy rule' }).click()
   await page.locator('.editor input').first().press('Escape')
   await row(page, 'q0').locator('.number').click()
-  await row(page, 'q19').locator('.number').click({ modifiers: ['Shift'] })
+  await row(page, 'q19')
+    .locator('.number')
+    .click({ modifiers: ['Shift'] })
   const bar = page.getByRole('toolbar', { name: 'Selected rows' })
   await expect(bar).toContainText('20 rows')
   await bar.getByRole('button', { name: 'shown and required' }).click()
@@ -169,7 +229,22 @@ test('a rule is copied to 20 rows and turned round; a renamed code takes its rul
 
 test('“Why?” answers with the rule and the answers that decided it', async ({ page }) => {
   await signIn(page)
-  await newForm(page, { tobbin: 1, code: 'why', title: 'Why', sections: [{ code: 's', title: 'S', items: [yesNo('afloat'), { kind: 'question', code: 'loa', type: 'decimal', label: 'Length' }, yesNo('deep', { shownWhen: 'afloat = true and loa > 10', required: 'loa > 12' })] }] })
+  await newForm(page, {
+    tobbin: 1,
+    code: 'why',
+    title: 'Why',
+    sections: [
+      {
+        code: 's',
+        title: 'S',
+        items: [
+          yesNo('afloat'),
+          { kind: 'question', code: 'loa', type: 'decimal', label: 'Length' },
+          yesNo('deep', { shownWhen: 'afloat = true and loa > 10', required: 'loa > 12' }),
+        ],
+      },
+    ],
+  })
   const rehearsal = page.getByRole('region', { name: 'Rehearsal' })
   await rehearsal.getByLabel('Yes').first().check()
   await rehearsal.getByText('One thing of this section does not show').click()
@@ -192,9 +267,17 @@ test('“Why?” answers with the rule and the answers that decided it', async (
   await expect(rehearsal.getByLabel(/^Length/)).toHaveValue('12.5')
 })
 
-test('two people on one draft: each sees the other’s edits, and a clash on one row loses nothing', async ({ page, browser }) => {
+test('two people on one draft: each sees the other’s edits, and a clash on one row loses nothing', async ({
+  page,
+  browser,
+}) => {
   await signIn(page)
-  const id = await newForm(page, { tobbin: 1, code: 'shared', title: 'Shared', sections: [{ code: 's', title: 'S', items: [yesNo('alpha'), yesNo('bravo')] }] })
+  const id = await newForm(page, {
+    tobbin: 1,
+    code: 'shared',
+    title: 'Shared',
+    sections: [{ code: 's', title: 'S', items: [yesNo('alpha'), yesNo('bravo')] }],
+  })
   const context = await browser.newContext()
   const second = await context.newPage()
   await signIn(second)
@@ -214,7 +297,9 @@ test('two people on one draft: each sees the other’s edits, and a clash on one
   await second.locator('.editor').getByLabel('Label').fill('Theirs')
   await saved(second)
   await page.context().setOffline(false)
-  await expect(page.getByRole('alert')).toContainText('theirs was “Theirs”, yours “Mine” stands', { timeout: 15_000 })
+  await expect(page.getByRole('alert')).toContainText('theirs was “Theirs”, yours “Mine” stands', {
+    timeout: 15_000,
+  })
   await expect(row(second, 'alpha')).toContainText('Mine', { timeout: 10_000 })
   await page.getByRole('button', { name: 'Take theirs' }).click()
   await expect(row(second, 'alpha')).toContainText('Theirs', { timeout: 10_000 })
@@ -223,11 +308,16 @@ test('two people on one draft: each sees the other’s edits, and a clash on one
   await page.getByRole('button', { name: 'Look' }).last().click()
   await page.getByRole('button', { name: 'Bring this state back' }).click()
   await saved(page)
-  expect((await draftOf(page, id)).sections[0]?.items.map(i => 'label' in i && i.label)).toEqual(['alpha', 'bravo'])
+  expect((await draftOf(page, id)).sections[0]?.items.map(i => 'label' in i && i.label)).toEqual([
+    'alpha',
+    'bravo',
+  ])
   await context.close()
 })
 
-test('templates, shelf, commands, split and merge, move to, replace, completion, filling the rest, forms as a zip', async ({ page }) => {
+test('templates, shelf, commands, split and merge, move to, replace, completion, filling the rest, forms as a zip', async ({
+  page,
+}) => {
   await signIn(page)
   await page.getByRole('button', { name: /Accident report/ }).click()
   await expect(page.getByRole('link', { name: /all decided/ })).toBeVisible()
@@ -270,10 +360,23 @@ test('templates, shelf, commands, split and merge, move to, replace, completion,
   await open(page, '/')
   const forms = page.getByRole('link', { name: 'Slipway incident report' })
   const before = await forms.count()
-  for (const name of ['Slipway incident report', 'Mooring renewal']) await page.getByLabel(`Choose ${name} for export`).first().check()
+  for (const name of ['Slipway incident report', 'Mooring renewal'])
+    await page.getByLabel(`Choose ${name} for export`).first().check()
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Export 2 as zip' }).click()
-  await page.getByLabel('Definition file').setInputFiles(await (await download).path().then(async path => ({ name: 'forms.zip', mimeType: 'application/zip', buffer: await readFile(path) })))
+  await page
+    .getByLabel('Definition file')
+    .setInputFiles(
+      await (
+        await download
+      )
+        .path()
+        .then(async path => ({
+          name: 'forms.zip',
+          mimeType: 'application/zip',
+          buffer: await readFile(path),
+        })),
+    )
   await page.getByRole('button', { name: 'Bring in 2 forms' }).click()
   await expect(forms).toHaveCount(before + 1)
 })

@@ -5,13 +5,18 @@ import { open, signIn } from './support'
 
 const clean = { begunOn: new Date().toISOString().slice(0, 10), release: 1 }
 const answers = { happened_on: clean.begunOn, kind: 'mistake' }
-const send = (request: APIRequestContext, body: Record<string, unknown>) => request.post('/api/answer/demo_slipway_incident', { data: { ...clean, key: 'key-0123456789', answers, ...body } })
+const send = (request: APIRequestContext, body: Record<string, unknown>) =>
+  request.post('/api/answer/demo_slipway_incident', {
+    data: { ...clean, key: 'key-0123456789', answers, ...body },
+  })
 
 test('forged and outdated responses get a clear error, and nothing is stored', async ({ page, request }) => {
   await signIn(page)
   // Other tests bring in copies with the same code: the one that collects is meant.
   const collecting = async () => {
-    const forms: { id: string, code: string, responses: number }[] = await (await page.request.get('/api/forms')).json()
+    const forms: { id: string; code: string; responses: number }[] = await (
+      await page.request.get('/api/forms')
+    ).json()
     return forms.find(f => f.code === 'slipway_incident' && f.responses > 0)
   }
   const count = async () => (await collecting())?.responses
@@ -46,26 +51,60 @@ test('forged and outdated responses get a clear error, and nothing is stored', a
 
 test('designers’ routes refuse whoever is not signed in', async ({ request }) => {
   const id = '00000000-0000-4000-8000-000000000000'
-  for (const path of ['/api/forms', `/api/forms/${id}`, `/api/forms/${id}/responses`, `/api/responses/${id}`]) expect((await request.get(path)).status()).toBe(401)
-  for (const path of ['/api/forms', `/api/forms/${id}/edits`, `/api/forms/${id}/releases`]) expect((await request.post(path, { data: {} })).status()).toBe(401)
-  expect((await request.post('/api/session', { data: { email: 'ines@wherry.example', password: 'wrong' } })).status()).toBe(401)
+  for (const path of ['/api/forms', `/api/forms/${id}`, `/api/forms/${id}/responses`, `/api/responses/${id}`])
+    expect((await request.get(path)).status()).toBe(401)
+  for (const path of ['/api/forms', `/api/forms/${id}/edits`, `/api/forms/${id}/releases`])
+    expect((await request.post(path, { data: {} })).status()).toBe(401)
+  expect(
+    (
+      await request.post('/api/session', { data: { email: 'ines@wherry.example', password: 'wrong' } })
+    ).status(),
+  ).toBe(401)
 })
 
-test('a bad definition gets every problem with its path and changes nothing; a good one comes in', async ({ page }) => {
+test('a bad definition gets every problem with its path and changes nothing; a good one comes in', async ({
+  page,
+}) => {
   await signIn(page)
-  const forms = async () => (await (await page.request.get('/api/forms')).json() as unknown[]).length
+  const forms = async () => ((await (await page.request.get('/api/forms')).json()) as unknown[]).length
   const before = await forms()
-  await page.getByLabel('Definition file').setInputFiles({ name: 'bad.form.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ tobbin: 1, code: 'Bad', title: 'Bad', extra: 1, sections: [{ code: 's', title: 'S', items: [{ kind: 'question', type: 'txt', code: 'q', label: 'Q' }] }] })) })
+  await page
+    .getByLabel('Definition file')
+    .setInputFiles({
+      name: 'bad.form.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(
+        JSON.stringify({
+          tobbin: 1,
+          code: 'Bad',
+          title: 'Bad',
+          extra: 1,
+          sections: [
+            { code: 's', title: 'S', items: [{ kind: 'question', type: 'txt', code: 'q', label: 'Q' }] },
+          ],
+        }),
+      ),
+    })
   await expect(page.getByRole('alert')).toContainText('nothing was changed')
-  for (const path of ['code', 'extra', 'sections[0].items[0].type']) await expect(page.getByRole('alert').locator('code', { hasText: path }).first()).toBeVisible()
+  for (const path of ['code', 'extra', 'sections[0].items[0].type'])
+    await expect(page.getByRole('alert').locator('code', { hasText: path }).first()).toBeVisible()
   expect(await forms()).toBe(before)
-  await page.getByLabel('Definition file').setInputFiles({ name: 'good.form.json', mimeType: 'application/json', buffer: readFileSync('demo/forms/mooring.form.json') })
+  await page
+    .getByLabel('Definition file')
+    .setInputFiles({
+      name: 'good.form.json',
+      mimeType: 'application/json',
+      buffer: readFileSync('demo/forms/mooring.form.json'),
+    })
   await expect(page.getByRole('group', { name: 'What the files bring' })).toContainText('faults')
   await page.getByRole('button', { name: 'Bring it in' }).click()
   await expect(page.getByRole('region', { name: 'Script' })).toContainText('Name of the club')
   // Two people on one draft: the second to save is told, and nothing of the first is lost.
   const id = page.url().split('/')[4]
-  const edit = (base: number, title: string) => page.request.post(`/api/forms/${id}/edits`, { data: { base, edits: [{ do: 'change', what: 'form', set: { title } }] } })
+  const edit = (base: number, title: string) =>
+    page.request.post(`/api/forms/${id}/edits`, {
+      data: { base, edits: [{ do: 'change', what: 'form', set: { title } }] },
+    })
   expect((await edit(0, 'First')).status()).toBe(200)
   expect((await edit(0, 'Second')).status()).toBe(409)
   expect((await (await page.request.get(`/api/forms/${id}`)).json()).draft.title).toBe('First')
@@ -80,7 +119,13 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await page.evaluate(axe.source)
       const found = await page.evaluate(async () => {
         const result = await Reflect.get(window, 'axe').run(document, { resultTypes: ['violations'] })
-        return result.violations.map((v: { id: string, nodes: { html: string, failureSummary: string }[] }) => `${v.id}: ${v.nodes.slice(0, 2).map(n => `${n.html.slice(0, 160)} ${n.failureSummary.slice(0, 200)}`).join(' | ')}`)
+        return result.violations.map(
+          (v: { id: string; nodes: { html: string; failureSummary: string }[] }) =>
+            `${v.id}: ${v.nodes
+              .slice(0, 2)
+              .map(n => `${n.html.slice(0, 160)} ${n.failureSummary.slice(0, 200)}`)
+              .join(' | ')}`,
+        )
       })
       violations.push(...found.map((v: string) => `${name}: ${v}`))
     }

@@ -1,7 +1,8 @@
 import { expect, type Page } from '@playwright/test'
 
 /** Waits until the page's script runs: a click before that is lost. */
-export const ready = (page: Page) => page.waitForFunction(() => Reflect.get(window, 'useNuxtApp')?.().isHydrating === false)
+export const ready = (page: Page) =>
+  page.waitForFunction(() => Reflect.get(window, 'useNuxtApp')?.().isHydrating === false)
 
 export async function open(page: Page, address: string) {
   await page.goto(address)
@@ -20,6 +21,12 @@ export async function signIn(page: Page) {
 export function errorsOf(page: Page): string[] {
   const errors: string[] = []
   page.on('pageerror', error => errors.push(error.message))
-  page.on('console', message => message.type() === 'error' && !message.text().includes('Failed to load resource') && errors.push(message.text()))
+  page.on(
+    'console',
+    message =>
+      message.type() === 'error' &&
+      !message.text().includes('Failed to load resource') &&
+      errors.push(message.text()),
+  )
   return errors
 }

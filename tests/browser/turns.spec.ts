@@ -3,34 +3,78 @@ import { open, signIn } from './support'
 import { releaseForm } from '../support/release'
 
 const FORM = {
-  tobbin: 1, code: 'crane', title: 'Crane hire',
-  parties: [{ code: 'hirer', name: 'Hirer' }, { code: 'yard', name: 'Yard', office: true }],
+  tobbin: 1,
+  code: 'crane',
+  title: 'Crane hire',
+  parties: [
+    { code: 'hirer', name: 'Hirer' },
+    { code: 'yard', name: 'Yard', office: true },
+  ],
   sections: [
-    { code: 'ask', title: 'What is lifted?', items: [
-      { kind: 'question', type: 'integer', code: 'weight', label: 'Weight', required: true },
-      { kind: 'question', type: 'text', code: 'mate', label: 'Who helps?', shownWhen: 'weight > 50' },
-    ] },
-    { code: 'price', title: 'Price', items: [
-      { kind: 'question', type: 'integer', code: 'fee', label: 'Fee', required: true, validWhen: [{ rule: 'fee >= weight', message: 'Less than {{ weight }} is too little.' }] },
-      { kind: 'question', type: 'text', code: 'margin', label: 'Our margin', officeOnly: true },
-      { kind: 'question', type: 'yesNo', code: 'heavy', label: 'Two cranes?', required: true },
-    ] },
-    { code: 'sign', title: 'Agree', items: [
-      { kind: 'note', code: 'n_heavy', text: 'Two cranes come.', shownWhen: 'heavy = true and margin != null' },
-      { kind: 'note', code: 'n_dear', text: 'Bring a mate, {{ margin }}.', shownWhen: 'heavy = true and agreed = true' },
-      { kind: 'question', type: 'yesNo', code: 'agreed', label: 'Do you agree?', required: true },
-    ] },
+    {
+      code: 'ask',
+      title: 'What is lifted?',
+      items: [
+        { kind: 'question', type: 'integer', code: 'weight', label: 'Weight', required: true },
+        { kind: 'question', type: 'text', code: 'mate', label: 'Who helps?', shownWhen: 'weight > 50' },
+      ],
+    },
+    {
+      code: 'price',
+      title: 'Price',
+      items: [
+        {
+          kind: 'question',
+          type: 'integer',
+          code: 'fee',
+          label: 'Fee',
+          required: true,
+          validWhen: [{ rule: 'fee >= weight', message: 'Less than {{ weight }} is too little.' }],
+        },
+        { kind: 'question', type: 'text', code: 'margin', label: 'Our margin', officeOnly: true },
+        { kind: 'question', type: 'yesNo', code: 'heavy', label: 'Two cranes?', required: true },
+      ],
+    },
+    {
+      code: 'sign',
+      title: 'Agree',
+      items: [
+        {
+          kind: 'note',
+          code: 'n_heavy',
+          text: 'Two cranes come.',
+          shownWhen: 'heavy = true and margin != null',
+        },
+        {
+          kind: 'note',
+          code: 'n_dear',
+          text: 'Bring a mate, {{ margin }}.',
+          shownWhen: 'heavy = true and agreed = true',
+        },
+        { kind: 'question', type: 'yesNo', code: 'agreed', label: 'Do you agree?', required: true },
+      ],
+    },
   ],
   turns: [
     { code: 'asks', party: 'hirer', by: 'link', access: { ask: 'fills' } },
-    { code: 'prices', party: 'yard', by: { team: ['yard@wherry.example'] }, access: { ask: 'reads', price: 'fills' } },
+    {
+      code: 'prices',
+      party: 'yard',
+      by: { team: ['yard@wherry.example'] },
+      access: { ask: 'reads', price: 'fills' },
+    },
     { code: 'agrees', party: 'hirer', by: 'link', access: { ask: 'reads', sign: 'fills', fee: 'reads' } },
   ],
 }
 
-const yes = (page: Page, name: string) => page.getByRole('radiogroup', { name }).getByText('Yes', { exact: true })
+const yes = (page: Page, name: string) =>
+  page.getByRole('radiogroup', { name }).getByText('Yes', { exact: true })
 
-test('three turns at one response: each party sees and fills its part, gives back, and hands on', async ({ page, browser, request }) => {
+test('three turns at one response: each party sees and fills its part, gives back, and hands on', async ({
+  page,
+  browser,
+  request,
+}) => {
   await signIn(page)
   const made = await page.request.post('/api/forms', { data: { definition: FORM } })
   const { id } = await made.json()
@@ -38,7 +82,9 @@ test('three turns at one response: each party sees and fills its part, gives bac
 
   // The first turn: its page holds nothing of the others'.
   const hirer = await (await browser.newContext()).newPage()
-  expect(JSON.stringify(await (await request.get(`/api/answer/${token}`)).json())).not.toMatch(/margin|heavy|fee|prices|yard/)
+  expect(JSON.stringify(await (await request.get(`/api/answer/${token}`)).json())).not.toMatch(
+    /margin|heavy|fee|prices|yard/,
+  )
   await open(hirer, `/f/${token}`)
   await hirer.getByLabel('Weight').fill('30')
   await hirer.getByRole('button', { name: 'Check your answers' }).click()
@@ -53,7 +99,10 @@ test('three turns at one response: each party sees and fills its part, gives bac
   // What a turn does not fill can't be given, and its own rules are decided again on the server.
   const second = await turnLink()
   expect(second.response).toMatchObject({ turn: 'prices', answers: { weight: 30 } })
-  const post = (answers: object) => request.post(second.url.replace('/f/', '/api/answer/'), { data: { release: 1, key: 'key-12345678', begunOn: second.response.begunOn, answers } })
+  const post = (answers: object) =>
+    request.post(second.url.replace('/f/', '/api/answer/'), {
+      data: { release: 1, key: 'key-12345678', begunOn: second.response.begunOn, answers },
+    })
   expect((await post({ fee: 40, heavy: true, weight: 1 })).status()).toBe(422)
   expect((await post({ fee: 20, heavy: true })).status()).toBe(422)
 
@@ -93,7 +142,9 @@ test('three turns at one response: each party sees and fills its part, gives bac
 
   // The last turn knows the outcome of rules over hidden answers, asked anew as it answers, and never the answers.
   const third = await turnLink()
-  expect(JSON.stringify(await (await request.get(third.url.replace('/f/', '/api/answer/'))).json())).not.toMatch(/margin|heavy =/)
+  expect(
+    JSON.stringify(await (await request.get(third.url.replace('/f/', '/api/answer/'))).json()),
+  ).not.toMatch(/margin|heavy =/)
   await open(hirer, third.url)
   await hirer.getByRole('button', { name: 'Back' }).click()
   await expect(hirer.locator('dl.read')).toContainText('90')
@@ -105,12 +156,17 @@ test('three turns at one response: each party sees and fills its part, gives bac
   await hirer.getByRole('button', { name: 'Check your answers' }).click()
   await hirer.getByRole('button', { name: 'Hand on' }).click()
   await expect(hirer.getByRole('heading', { name: 'Thank you' })).toBeVisible()
-  expect((await turnLink()).response).toMatchObject({ turn: null, answers: { weight: 60, fee: 90, margin: 'secret margin', heavy: true, agreed: true } })
+  expect((await turnLink()).response).toMatchObject({
+    turn: null,
+    answers: { weight: 60, fee: 90, margin: 'secret margin', heavy: true, agreed: true },
+  })
 
   // The designer sees it: turns and messages in Collect, each party in the rehearsal.
   await open(page, `/forms/${id}/collect`)
   await page.getByRole('table').getByRole('button').first().click()
-  await expect(page.getByRole('complementary', { name: 'One response' }).getByText('handed on')).toHaveCount(3)
+  await expect(page.getByRole('complementary', { name: 'One response' }).getByText('handed on')).toHaveCount(
+    3,
+  )
   await open(page, `/forms/${id}/rehearse`)
   await page.getByLabel('Rehearse as').selectOption({ label: 'as Hirer' })
   await expect(page.getByText('Part 1 of 1')).toBeVisible()

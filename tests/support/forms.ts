@@ -4,7 +4,10 @@ import type { Form, Item, Question, Section } from '../../core/form/definition'
 /** Random small forms for properties: few questions with few answers each, so that brute force can try them all. */
 
 type Kind = 'yesNo' | 'choice' | 'choices' | 'integer' | 'text' | 'date' | 'value'
-export interface Asked { code: string, kind: Kind }
+export interface Asked {
+  code: string
+  kind: Kind
+}
 const isKind = (type: string): type is Kind => type in ANSWERS
 
 const NUMBERS = [0, 1, 2, 3]
@@ -14,7 +17,13 @@ const DAYS = ['2026-05-01', '2026-05-02', '2026-05-03']
 
 /** Every answer that can be given to a question of the random forms (texts: those named, and one for every way in which their tests turn out). */
 export const ANSWERS: Record<Kind, readonly (string | number | boolean | readonly string[])[]> = {
-  yesNo: [true, false], choice: CODES, choices: [['a'], ['b'], ['c'], ['a', 'b'], ['a', 'c'], ['b', 'c'], CODES], integer: NUMBERS, text: [...TEXTS, 'yew', 'koa', 'x', 'k'], date: DAYS, value: [],
+  yesNo: [true, false],
+  choice: CODES,
+  choices: [['a'], ['b'], ['c'], ['a', 'b'], ['a', 'c'], ['b', 'c'], CODES],
+  integer: NUMBERS,
+  text: [...TEXTS, 'yew', 'koa', 'x', 'k'],
+  date: DAYS,
+  value: [],
 }
 
 const pick = <T>(items: readonly T[]) => fc.constantFrom(...items)
@@ -25,20 +34,59 @@ function leaf(questions: readonly Asked[]): fc.Arbitrary<string> {
   return pick(questions).chain(({ code, kind }) => {
     const blank = pick([`${code} = null`, `${code} != null`])
     switch (kind) {
-      case 'yesNo': return fc.oneof(pick([`${code} = true`, `${code} = false`, code, `${code} != true`]), blank)
+      case 'yesNo':
+        return fc.oneof(pick([`${code} = true`, `${code} = false`, code, `${code} != true`]), blank)
       case 'choice': {
         const others = questions.filter(o => o.kind === 'choice' && o.code !== code)
-        const pair = others.length > 0 ? pick(others).map(o => `${code} = ${o.code}`) : pick(CODES).map(c => `${code} = ${q(c)}`)
-        return fc.oneof(pick(CODES).map(c => `${code} = ${q(c)}`), pick(CODES).map(c => `${code} != ${q(c)}`), fc.subarray(CODES, { minLength: 1 }).map(cs => `${code} in [${cs.map(q).join(', ')}]`), pair, blank)
+        const pair =
+          others.length > 0
+            ? pick(others).map(o => `${code} = ${o.code}`)
+            : pick(CODES).map(c => `${code} = ${q(c)}`)
+        return fc.oneof(
+          pick(CODES).map(c => `${code} = ${q(c)}`),
+          pick(CODES).map(c => `${code} != ${q(c)}`),
+          fc.subarray(CODES, { minLength: 1 }).map(cs => `${code} in [${cs.map(q).join(', ')}]`),
+          pair,
+          blank,
+        )
       }
-      case 'choices': return fc.oneof(pick(CODES).map(c => `list contains(${code}, ${q(c)})`), fc.tuple(pick(['=', '<', '>=', '!=']), pick(NUMBERS)).map(([op, n]) => `count(${code}) ${op} ${n}`), blank)
-      case 'value': return fc.oneof(sums(questions), fc.tuple(pick(['=', '<', '>']), pick(NUMBERS)).map(([op, n]) => `${code} ${op} ${n}`), blank)
-      case 'integer': return fc.oneof(sums(questions),
-        fc.tuple(pick(['=', '!=', '<', '<=', '>', '>=']), pick([...NUMBERS, -1, 4, 1.5])).map(([op, n]) => `${code} ${op} ${n}`),
-        fc.tuple(pick(NUMBERS), pick(NUMBERS)).map(([a, b]) => `${code} in [${a}..${b}]`),
-        fc.tuple(pick(NUMBERS), pick(NUMBERS)).map(([a, b]) => `${code} between ${a} and ${b}`), blank)
-      case 'text': return fc.oneof(pick([`contains(${code}, "k")`, `string length(${code}) < 3`, `string length(${code}) >= 3`]), pick(TEXTS).map(t => `${code} = ${q(t)}`), pick(TEXTS).map(t => `${code} != ${q(t)}`), blank)
-      case 'date': return fc.oneof(days(questions), fc.tuple(pick(['=', '<', '<=', '>', '>=', '!=']), pick(DAYS)).map(([op, d]) => `${code} ${op} @${q(d)}`), blank)
+      case 'choices':
+        return fc.oneof(
+          pick(CODES).map(c => `list contains(${code}, ${q(c)})`),
+          fc.tuple(pick(['=', '<', '>=', '!=']), pick(NUMBERS)).map(([op, n]) => `count(${code}) ${op} ${n}`),
+          blank,
+        )
+      case 'value':
+        return fc.oneof(
+          sums(questions),
+          fc.tuple(pick(['=', '<', '>']), pick(NUMBERS)).map(([op, n]) => `${code} ${op} ${n}`),
+          blank,
+        )
+      case 'integer':
+        return fc.oneof(
+          sums(questions),
+          fc
+            .tuple(pick(['=', '!=', '<', '<=', '>', '>=']), pick([...NUMBERS, -1, 4, 1.5]))
+            .map(([op, n]) => `${code} ${op} ${n}`),
+          fc.tuple(pick(NUMBERS), pick(NUMBERS)).map(([a, b]) => `${code} in [${a}..${b}]`),
+          fc.tuple(pick(NUMBERS), pick(NUMBERS)).map(([a, b]) => `${code} between ${a} and ${b}`),
+          blank,
+        )
+      case 'text':
+        return fc.oneof(
+          pick([`contains(${code}, "k")`, `string length(${code}) < 3`, `string length(${code}) >= 3`]),
+          pick(TEXTS).map(t => `${code} = ${q(t)}`),
+          pick(TEXTS).map(t => `${code} != ${q(t)}`),
+          blank,
+        )
+      case 'date':
+        return fc.oneof(
+          days(questions),
+          fc
+            .tuple(pick(['=', '<', '<=', '>', '>=', '!=']), pick(DAYS))
+            .map(([op, d]) => `${code} ${op} @${q(d)}`),
+          blank,
+        )
     }
   })
 }
@@ -49,44 +97,78 @@ export function numeric(questions: readonly Asked[]): fc.Arbitrary<string> {
   const many = questions.filter(o => o.kind === 'choices').map(o => `count(${o.code})`)
   const one = pick([...numbers, ...many, '1', '2'])
   return fc.oneof(
-    fc.tuple(one, pick(['+', '-']), one).map(([a, op, b]) => `(${a} ${op} ${b})`), fc.tuple(pick(['2', '0.5', '-1']), one).map(([n, a]) => `(${n} * ${a})`),
-    fc.tuple(pick(['max', 'min', 'sum']), one, one).map(([f, a, b]) => `${f}(${a}, ${b})`), one.map(a => `abs(${a} - 2)`), one.map(a => `modulo(${a}, 2)`), one.map(a => `floor(${a} / 2)`),
-    fc.tuple(one, one, one).map(([a, b, c]) => `(if ${a} > ${b} then ${c} else ${b})`))
+    fc.tuple(one, pick(['+', '-']), one).map(([a, op, b]) => `(${a} ${op} ${b})`),
+    fc.tuple(pick(['2', '0.5', '-1']), one).map(([n, a]) => `(${n} * ${a})`),
+    fc.tuple(pick(['max', 'min', 'sum']), one, one).map(([f, a, b]) => `${f}(${a}, ${b})`),
+    one.map(a => `abs(${a} - 2)`),
+    one.map(a => `modulo(${a}, 2)`),
+    one.map(a => `floor(${a} / 2)`),
+    fc.tuple(one, one, one).map(([a, b, c]) => `(if ${a} > ${b} then ${c} else ${b})`),
+  )
 }
 
-const sums = (questions: readonly Asked[]) => fc.tuple(numeric(questions), pick(['=', '!=', '<', '<=', '>', '>=']), numeric(questions)).map(([a, op, b]) => `${a} ${op} ${b}`)
+const sums = (questions: readonly Asked[]) =>
+  fc
+    .tuple(numeric(questions), pick(['=', '!=', '<', '<=', '>', '>=']), numeric(questions))
+    .map(([a, op, b]) => `${a} ${op} ${b}`)
 
 function days(questions: readonly Asked[]): fc.Arbitrary<string> {
-  const day = pick([...questions.filter(o => o.kind === 'date').map(o => o.code), ...DAYS.map(d => `@${q(d)}`)])
+  const day = pick([
+    ...questions.filter(o => o.kind === 'date').map(o => o.code),
+    ...DAYS.map(d => `@${q(d)}`),
+  ])
   const ops = pick(['=', '!=', '<', '<=', '>', '>='])
   return fc.oneof(
-    fc.tuple(day, ops, day, pick(['', ' + duration("P1D")', ' - duration("P1D")', ' + duration("P1M")'])).map(([a, op, b, by]) => `${a}${by} ${op} ${b}`), fc.tuple(day, day, ops, pick([-1, 0, 1, 2])).map(([a, b, op, n]) => `(${a} - ${b}).days ${op} ${n}`),
-    fc.tuple(day, ops, pick([1, 5, 6])).map(([a, op, n]) => `${a}.weekday ${op} ${n}`), fc.tuple(day, day, ops).map(([a, b, op]) => `years and months duration(${a}, ${b}).years ${op} 0`))
+    fc
+      .tuple(day, ops, day, pick(['', ' + duration("P1D")', ' - duration("P1D")', ' + duration("P1M")']))
+      .map(([a, op, b, by]) => `${a}${by} ${op} ${b}`),
+    fc.tuple(day, day, ops, pick([-1, 0, 1, 2])).map(([a, b, op, n]) => `(${a} - ${b}).days ${op} ${n}`),
+    fc.tuple(day, ops, pick([1, 5, 6])).map(([a, op, n]) => `${a}.weekday ${op} ${n}`),
+    fc.tuple(day, day, ops).map(([a, b, op]) => `years and months duration(${a}, ${b}).years ${op} 0`),
+  )
 }
 
 /** A condition over the questions given. */
 export function condition(questions: readonly Asked[], depth = 2): fc.Arbitrary<string> {
   if (depth === 0) return leaf(questions)
   const inner = condition(questions, depth - 1)
-  return fc.oneof({ weight: 3, arbitrary: leaf(questions) }, {
-    weight: 2,
-    arbitrary: fc.tuple(inner, pick(['and', 'or']), inner).map(([a, op, b]) => `(${a}) ${op} (${b})`),
-  }, { weight: 1, arbitrary: inner.map(a => `not(${a})`) }, {
-    weight: 1, arbitrary: fc.tuple(inner, inner, inner).map(([a, b, c]) => `(if ${a} then ${b} else ${c})`),
-  }, { weight: 1, arbitrary: fc.tuple(inner, inner).map(([a, b]) => `(${a}) = (${b})`) })
+  return fc.oneof(
+    { weight: 3, arbitrary: leaf(questions) },
+    {
+      weight: 2,
+      arbitrary: fc.tuple(inner, pick(['and', 'or']), inner).map(([a, op, b]) => `(${a}) ${op} (${b})`),
+    },
+    { weight: 1, arbitrary: inner.map(a => `not(${a})`) },
+    {
+      weight: 1,
+      arbitrary: fc.tuple(inner, inner, inner).map(([a, b, c]) => `(if ${a} then ${b} else ${c})`),
+    },
+    { weight: 1, arbitrary: fc.tuple(inner, inner).map(([a, b]) => `(${a}) = (${b})`) },
+  )
 }
 
 /** `freq` is one in how many are left out. */
-const maybe = <T>(arbitrary: fc.Arbitrary<T>, rarely = false) => fc.option(arbitrary, { nil: undefined, freq: rarely ? 2 : 3 })
+const maybe = <T>(arbitrary: fc.Arbitrary<T>, rarely = false) =>
+  fc.option(arbitrary, { nil: undefined, freq: rarely ? 2 : 3 })
 
 function question(asked: Asked, usable: readonly Asked[]): fc.Arbitrary<Item> {
-  if (asked.kind === 'value') return fc.record({ value: numeric(usable), shownWhen: maybe(condition(usable)) }).map(rules => strip({ kind: 'question', code: asked.code, label: asked.code, type: 'value', ...rules }))
+  if (asked.kind === 'value')
+    return fc
+      .record({ value: numeric(usable), shownWhen: maybe(condition(usable)) })
+      .map(rules => strip({ kind: 'question', code: asked.code, label: asked.code, type: 'value', ...rules }))
   const own = [...usable, asked]
-  return fc.record({
-    shownWhen: maybe(condition(usable)),
-    required: fc.oneof(fc.constant(undefined), fc.constant(true as const), condition(usable, 1)),
-    validWhen: maybe(condition(own, 1).map(rule => [{ rule, message: 'No.' }]), true),
-  }).map(rules => strip({ kind: 'question', code: asked.code, label: asked.code, ...BASE[asked.kind], ...rules }))
+  return fc
+    .record({
+      shownWhen: maybe(condition(usable)),
+      required: fc.oneof(fc.constant(undefined), fc.constant(true as const), condition(usable, 1)),
+      validWhen: maybe(
+        condition(own, 1).map(rule => [{ rule, message: 'No.' }]),
+        true,
+      ),
+    })
+    .map(rules =>
+      strip({ kind: 'question', code: asked.code, label: asked.code, ...BASE[asked.kind], ...rules }),
+    )
 }
 
 const BASE: Record<Kind, Pick<Question, 'type'> & Record<string, unknown>> = {
@@ -105,35 +187,75 @@ function strip(record: Record<string, unknown>): Item {
 }
 
 /** Forms of two or three sections with up to five questions, groups and routes, whose rules name only what they may. */
-export const smallForm: fc.Arbitrary<Form> = fc.record({
-  kinds: fc.array(pick<Kind>(['yesNo', 'choice', 'choices', 'integer', 'integer', 'text', 'date', 'date', 'value']), { minLength: 2, maxLength: 5 }),
-  sections: fc.integer({ min: 1, max: 3 }),
-}).chain(({ kinds, sections }) => {
-  const asked = kinds.map((kind, i): Asked => ({ code: `q${i}`, kind }))
-  const sectionOf = (i: number) => Math.min(sections - 1, Math.floor(i * sections / asked.length))
-  return fc.tuple(...Array.from({ length: sections }, (_, s) => sectionArbitrary(s, sections, asked, sectionOf)))
-    .map((made): Form => ({ tobbin: 1, code: 'random', title: 'Random', sections: made }))
-})
+export const smallForm: fc.Arbitrary<Form> = fc
+  .record({
+    kinds: fc.array(
+      pick<Kind>(['yesNo', 'choice', 'choices', 'integer', 'integer', 'text', 'date', 'date', 'value']),
+      { minLength: 2, maxLength: 5 },
+    ),
+    sections: fc.integer({ min: 1, max: 3 }),
+  })
+  .chain(({ kinds, sections }) => {
+    const asked = kinds.map((kind, i): Asked => ({ code: `q${i}`, kind }))
+    const sectionOf = (i: number) => Math.min(sections - 1, Math.floor((i * sections) / asked.length))
+    return fc
+      .tuple(...Array.from({ length: sections }, (_, s) => sectionArbitrary(s, sections, asked, sectionOf)))
+      .map((made): Form => ({ tobbin: 1, code: 'random', title: 'Random', sections: made }))
+  })
 
-function sectionArbitrary(s: number, sections: number, asked: readonly Asked[], sectionOf: (i: number) => number): fc.Arbitrary<Section> {
+function sectionArbitrary(
+  s: number,
+  sections: number,
+  asked: readonly Asked[],
+  sectionOf: (i: number) => number,
+): fc.Arbitrary<Section> {
   const here = asked.filter((_, i) => sectionOf(i) === s)
   const before = asked.filter((_, i) => sectionOf(i) < s)
-  const items = here.length === 0 ? fc.constant<Item[]>([]) : fc.tuple(...here.map((a, i) => question(a, [...before, ...here.slice(0, i)])))
-  return fc.record({
-    items,
-    shownWhen: before.length > 0 ? maybe(condition(before, 1), true) : fc.constant(undefined),
-    note: maybe(condition([...before, ...here])),
-    group: maybe(condition(before, 1), true),
-    routes: s < sections - 1 ? maybe(fc.array(fc.record({ when: condition([...before, ...here], 1), to: pick(Array.from({ length: sections - 1 - s }, (_, i) => `s${s + 1 + i}`).concat('finish')) }), { minLength: 1, maxLength: 2 }), true) : fc.constant(undefined),
-  }).map(({ items, shownWhen, note, group, routes }): Section => {
-    const grouped: Item[] = group !== undefined && items.length > 1 ? [items[0]!, { kind: 'group', code: `g${s}`, title: 'Group', shownWhen: group, items: items.slice(1) }] : items
-    return {
-      code: `s${s}`, title: `Section ${s}`,
-      ...(shownWhen === undefined ? {} : { shownWhen }),
-      items: [...grouped, { kind: 'note', code: `n${s}`, text: 'Note', ...(note === undefined ? {} : { shownWhen: note }) }],
-      ...(routes === undefined ? {} : { routes }),
-    }
-  })
+  const items =
+    here.length === 0
+      ? fc.constant<Item[]>([])
+      : fc.tuple(...here.map((a, i) => question(a, [...before, ...here.slice(0, i)])))
+  return fc
+    .record({
+      items,
+      shownWhen: before.length > 0 ? maybe(condition(before, 1), true) : fc.constant(undefined),
+      note: maybe(condition([...before, ...here])),
+      group: maybe(condition(before, 1), true),
+      routes:
+        s < sections - 1
+          ? maybe(
+              fc.array(
+                fc.record({
+                  when: condition([...before, ...here], 1),
+                  to: pick(
+                    Array.from({ length: sections - 1 - s }, (_, i) => `s${s + 1 + i}`).concat('finish'),
+                  ),
+                }),
+                { minLength: 1, maxLength: 2 },
+              ),
+              true,
+            )
+          : fc.constant(undefined),
+    })
+    .map(({ items, shownWhen, note, group, routes }): Section => {
+      const grouped: Item[] =
+        group !== undefined && items.length > 1
+          ? [
+              items[0]!,
+              { kind: 'group', code: `g${s}`, title: 'Group', shownWhen: group, items: items.slice(1) },
+            ]
+          : items
+      return {
+        code: `s${s}`,
+        title: `Section ${s}`,
+        ...(shownWhen === undefined ? {} : { shownWhen }),
+        items: [
+          ...grouped,
+          { kind: 'note', code: `n${s}`, text: 'Note', ...(note === undefined ? {} : { shownWhen: note }) },
+        ],
+        ...(routes === undefined ? {} : { routes }),
+      }
+    })
 }
 
 /** The questions of a random form with their kinds. */

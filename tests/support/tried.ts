@@ -10,19 +10,24 @@ import { findingsOf, Inquiry } from '../../core/prove/inquiry'
 export const TODAY = '2026-11-24'
 
 /** The places that come into play in some state, and whether the first promise is broken in some complete response, by trying answers. */
-export function tried({ model: { plan } }: Inquiry, all: Iterable<Answers>): { seen: Set<string>, broken: boolean } {
+export function tried(
+  { model: { plan } }: Inquiry,
+  all: Iterable<Answers>,
+): { seen: Set<string>; broken: boolean } {
   const seen = new Set<string>()
   let broken = false
   for (const answers of all) {
     const state = fill(plan, answers, TODAY)
     let isComplete = true
     for (const section of state.path) {
-      for (const place of plan.places) if (place.section === section && state.inPlay[place.order]) seen.add(place.code)
+      for (const place of plan.places)
+        if (place.section === section && state.inPlay[place.order]) seen.add(place.code)
       const planned = plan.sections[section]
       isComplete = planned !== undefined && problemsIn(state, planned).length === 0
       if (!isComplete) break
     }
-    if (isComplete && !broken && plan.promises[0] && allProblems(state).length === 0) broken = plan.promises[0].run(state.values) !== true
+    if (isComplete && !broken && plan.promises[0] && allProblems(state).length === 0)
+      broken = plan.promises[0].run(state.values) !== true
   }
   return { seen, broken }
 }
@@ -32,8 +37,20 @@ export function proved(form: Form) {
   const inquiry = new Inquiry(form, TODAY)
   const findings = [unreachableSection, neverShown, promiseBroken].flatMap(c => findingsOf(c, inquiry))
   const { plan } = inquiry.model
-  const shown = plan.places.filter(p => !inquiry.impossible.has(p.order) && !inquiry.impossible.has(inquiry.orderOfSection(p.section)) && !p.groups.some(g => inquiry.impossible.has(g.order))).map(p => p.code)
-  return { inquiry, shown: new Set(shown), broken: findings.some(f => f.code === 'promise-broken'), isOpen: findings.some(f => f.code === 'undecided') }
+  const shown = plan.places
+    .filter(
+      p =>
+        !inquiry.impossible.has(p.order) &&
+        !inquiry.impossible.has(inquiry.orderOfSection(p.section)) &&
+        !p.groups.some(g => inquiry.impossible.has(g.order)),
+    )
+    .map(p => p.code)
+  return {
+    inquiry,
+    shown: new Set(shown),
+    broken: findings.some(f => f.code === 'promise-broken'),
+    isOpen: findings.some(f => f.code === 'undecided'),
+  }
 }
 
 /** The prover and trying all answers say the same. */

@@ -9,11 +9,27 @@ const html = computed(() => markdown.render(props.text))
 
 <template>
   <!-- Made by the formatter alone: it escapes whatever stands in the text. -->
-  <div class="formatted" v-html="html" />
+  <div
+    class="formatted"
+    v-html="html"
+  />
 </template>
 
 <style scoped>
-.formatted :deep(p + p), .formatted :deep(ul), .formatted :deep(ol) { margin-top: 8px; }
-.formatted :deep(ul) { list-style: disc; padding-left: 20px; } .formatted :deep(ol) { list-style: decimal; padding-left: 22px; }
-.formatted :deep(:is(h1, h2, h3, h4)) { font-size: 17px; }
+.formatted :deep(p + p),
+.formatted :deep(ul),
+.formatted :deep(ol) {
+  margin-top: 8px;
+}
+.formatted :deep(ul) {
+  list-style: disc;
+  padding-left: 20px;
+}
+.formatted :deep(ol) {
+  list-style: decimal;
+  padding-left: 22px;
+}
+.formatted :deep(:is(h1, h2, h3, h4)) {
+  font-size: 17px;
+}
 </style>

@@ -8,56 +8,156 @@ import type { Form } from '#core/form/definition'
 
 /** What files would bring: looked at first, then brought in. A zip may hold several definitions. */
 const props = defineProps<{ files: File[] }>()
-const emit = defineEmits<{ close: [], bring: [forms: Form[]] }>()
-interface Looked { name: string, form: Form | null, problems: ShapeProblem[], sections: number, questions: number, rules: number, lists: number, faults: number, wanted: boolean }
+const emit = defineEmits<{ close: []; bring: [forms: Form[]] }>()
+interface Looked {
+  name: string
+  form: Form | null
+  problems: ShapeProblem[]
+  sections: number
+  questions: number
+  rules: number
+  lists: number
+  faults: number
+  wanted: boolean
+}
 const looked = ref<Looked[]>([])
 const busy = ref(true)
 const LARGEST = 60_000_000
 
 function look(name: string, text: string): Looked {
   const { form, problems } = readFormText(text)
-  if (!form) return { name, form: null, problems: problems ?? [], sections: 0, questions: 0, rules: 0, lists: 0, faults: 0, wanted: false }
+  if (!form)
+    return {
+      name,
+      form: null,
+      problems: problems ?? [],
+      sections: 0,
+      questions: 0,
+      rules: 0,
+      lists: 0,
+      faults: 0,
+      wanted: false,
+    }
   const places = outline(form)
-  return { name, form, problems: [], sections: form.sections.length, questions: places.filter(p => p.kind === 'question').length, rules: rulesOf(form, places).length, lists: form.lists?.length ?? 0, faults: prove(form, dayHere()).findings.filter(f => f.severity === 'fault').length, wanted: true }
+  return {
+    name,
+    form,
+    problems: [],
+    sections: form.sections.length,
+    questions: places.filter(p => p.kind === 'question').length,
+    rules: rulesOf(form, places).length,
+    lists: form.lists?.length ?? 0,
+    faults: prove(form, dayHere()).findings.filter(f => f.severity === 'fault').length,
+    wanted: true,
+  }
 }
-const wrong = (name: string, sentence: string): Looked => ({ name, form: null, problems: [{ path: '', sentence }], sections: 0, questions: 0, rules: 0, lists: 0, faults: 0, wanted: false })
+const wrong = (name: string, sentence: string): Looked => ({
+  name,
+  form: null,
+  problems: [{ path: '', sentence }],
+  sections: 0,
+  questions: 0,
+  rules: 0,
+  lists: 0,
+  faults: 0,
+  wanted: false,
+})
 async function open(file: File): Promise<Looked[]> {
   if (file.size > LARGEST) return [wrong(file.name, 'This file is too large to be a definition.')]
   if (!file.name.toLowerCase().endsWith('.zip')) return [look(file.name, await file.text())]
   try {
-    const inside = unzipSync(new Uint8Array(await file.arrayBuffer()), { filter: entry => entry.name.endsWith('.json') && entry.originalSize <= LARGEST })
+    const inside = unzipSync(new Uint8Array(await file.arrayBuffer()), {
+      filter: entry => entry.name.endsWith('.json') && entry.originalSize <= LARGEST,
+    })
     const found = Object.entries(inside).map(([name, bytes]) => look(name, strFromU8(bytes)))
     return found.length > 0 ? found : [wrong(file.name, 'There is no definition (*.form.json) in this zip.')]
-  }
-  catch {
+  } catch {
     return [wrong(file.name, 'This is not a zip file that can be read.')]
   }
 }
 onMounted(async () => {
-  for (const file of props.files) looked.value.push(...await open(file))
+  for (const file of props.files) looked.value.push(...(await open(file)))
   busy.value = false
 })
-const chosen = computed(() => looked.value.flatMap(l => l.form && l.wanted ? [toRaw(l.form)] : []))
+const chosen = computed(() => looked.value.flatMap(l => (l.form && l.wanted ? [toRaw(l.form)] : [])))
 </script>
 
 <template>
-  <div class="sheet import" role="group" aria-label="What the files bring">
-    <p v-if="busy" class="quiet" role="status">Looking at the files …</p>
-    <div v-for="(l, i) in looked" :key="i" class="one">
+  <div
+    class="sheet import"
+    role="group"
+    aria-label="What the files bring"
+  >
+    <p
+      v-if="busy"
+      class="quiet"
+      role="status"
+    >
+      Looking at the files …
+    </p>
+    <div
+      v-for="(l, i) in looked"
+      :key="i"
+      class="one"
+    >
       <template v-if="l.form">
-        <label><input v-model="l.wanted" type="checkbox"> <strong>{{ l.form.title }}</strong> <code>{{ l.name }}</code></label>
-        <p class="small">{{ l.sections }} sections, {{ l.questions }} questions, {{ l.rules }} rules, {{ l.lists }} lists; <span :class="l.faults > 0 ? 'fault' : 'proven'">{{ l.faults > 0 ? `✕ ${l.faults} faults` : '✓ no fault' }}</span></p>
+        <label
+          ><input
+            v-model="l.wanted"
+            type="checkbox"
+          />
+          <strong>{{ l.form.title }}</strong> <code>{{ l.name }}</code></label
+        >
+        <p class="small">
+          {{ l.sections }} sections, {{ l.questions }} questions, {{ l.rules }} rules, {{ l.lists }} lists;
+          <span :class="l.faults > 0 ? 'fault' : 'proven'">{{
+            l.faults > 0 ? `✕ ${l.faults} faults` : '✓ no fault'
+          }}</span>
+        </p>
       </template>
-      <div v-else role="alert">
-        <p class="fault"><strong>“{{ l.name }}” is not a form definition; nothing was changed.</strong></p>
-        <ul><li v-for="(p, j) in l.problems" :key="j" class="small"><code>{{ p.path || 'the whole' }}</code> {{ p.sentence }}</li></ul>
+      <div
+        v-else
+        role="alert"
+      >
+        <p class="fault">
+          <strong>“{{ l.name }}” is not a form definition; nothing was changed.</strong>
+        </p>
+        <ul>
+          <li
+            v-for="(p, j) in l.problems"
+            :key="j"
+            class="small"
+          >
+            <code>{{ p.path || 'the whole' }}</code> {{ p.sentence }}
+          </li>
+        </ul>
       </div>
     </div>
-    <div class="row-flex"><button class="action" :disabled="busy || chosen.length === 0" @click="emit('bring', chosen)">{{ chosen.length > 1 ? `Bring in ${chosen.length} forms` : 'Bring it in' }}</button><button class="plain-button" @click="emit('close')">Leave it</button></div>
+    <div class="row-flex">
+      <button
+        class="action"
+        :disabled="busy || chosen.length === 0"
+        @click="emit('bring', chosen)"
+      >
+        {{ chosen.length > 1 ? `Bring in ${chosen.length} forms` : 'Bring it in' }}</button
+      ><button
+        class="plain-button"
+        @click="emit('close')"
+      >
+        Leave it
+      </button>
+    </div>
   </div>
 </template>
 
 <style scoped>
-.import { padding: 16px 20px; display: grid; gap: 12px; }
-ul { max-height: 260px; overflow-y: auto; }
+.import {
+  padding: 16px 20px;
+  display: grid;
+  gap: 12px;
+}
+ul {
+  max-height: 260px;
+  overflow-y: auto;
+}
 </style>

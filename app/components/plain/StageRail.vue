@@ -9,28 +9,74 @@ const stages = computed(() => [
   { key: 'write', name: 'Write', notes: [{ text: count(questions.value, 'question', 'questions'), as: '' }] },
   { key: 'rehearse', name: 'Rehearse', notes: [] },
   {
-    key: 'prove', name: 'Prove',
+    key: 'prove',
+    name: 'Prove',
     notes: [
-      ...(findings.faults.length > 0 ? [{ text: count(findings.faults.length, 'fault', 'faults'), as: 'fault' }] : []),
-      ...(findings.risks.length > 0 ? [{ text: count(findings.risks.length, 'risk', 'risks'), as: 'risk' }] : []),
-      ...(findings.isWhole && findings.faults.length + findings.risks.length === 0 ? [{ text: 'all decided', as: 'proven' }] : []),
+      ...(findings.faults.length > 0
+        ? [{ text: count(findings.faults.length, 'fault', 'faults'), as: 'fault' }]
+        : []),
+      ...(findings.risks.length > 0
+        ? [{ text: count(findings.risks.length, 'risk', 'risks'), as: 'risk' }]
+        : []),
+      ...(findings.isWhole && findings.faults.length + findings.risks.length === 0
+        ? [{ text: 'all decided', as: 'proven' }]
+        : []),
     ],
   },
-  { key: 'release', name: 'Release', notes: [{ text: latest.value ? `version ${latest.value.number} is open` : 'not yet', as: '' }] },
-  { key: 'collect', name: 'Collect', notes: draft.responses > 0 ? [{ text: count(draft.responses, 'response', 'responses'), as: '' }] : [] },
+  {
+    key: 'release',
+    name: 'Release',
+    notes: [{ text: latest.value ? `version ${latest.value.number} is open` : 'not yet', as: '' }],
+  },
+  {
+    key: 'collect',
+    name: 'Collect',
+    notes: draft.responses > 0 ? [{ text: count(draft.responses, 'response', 'responses'), as: '' }] : [],
+  },
 ])
-const tone = (key: string) => key !== 'prove' || !findings.isWhole ? '' : findings.faults.length > 0 ? 'fault' : findings.risks.length > 0 ? 'risk' : ''
+const tone = (key: string) =>
+  key !== 'prove' || !findings.isWhole
+    ? ''
+    : findings.faults.length > 0
+      ? 'fault'
+      : findings.risks.length > 0
+        ? 'risk'
+        : ''
 </script>
 
 <template>
-  <nav class="rail" aria-label="Stages">
+  <nav
+    class="rail"
+    aria-label="Stages"
+  >
     <ol>
-      <li v-for="(s, i) in stages" :key="s.key">
-        <span v-if="i > 0" class="thread" aria-hidden="true" />
-        <NuxtLink :to="`/forms/${draft.id}/${s.key}`" :class="{ here: props.stage === s.key }" :aria-current="props.stage === s.key ? 'page' : undefined">
-          <span class="ring" :class="tone(s.key)" aria-hidden="true" />
+      <li
+        v-for="(s, i) in stages"
+        :key="s.key"
+      >
+        <span
+          v-if="i > 0"
+          class="thread"
+          aria-hidden="true"
+        />
+        <NuxtLink
+          :to="`/forms/${draft.id}/${s.key}`"
+          :class="{ here: props.stage === s.key }"
+          :aria-current="props.stage === s.key ? 'page' : undefined"
+        >
+          <span
+            class="ring"
+            :class="tone(s.key)"
+            aria-hidden="true"
+          />
           <span class="name">{{ s.name }}</span>
-          <span v-for="n in s.notes" :key="n.text" class="note" :class="n.as">{{ n.text }}</span>
+          <span
+            v-for="n in s.notes"
+            :key="n.text"
+            class="note"
+            :class="n.as"
+            >{{ n.text }}</span
+          >
         </NuxtLink>
       </li>
     </ol>
@@ -38,15 +84,61 @@ const tone = (key: string) => key !== 'prove' || !findings.isWhole ? '' : findin
 </template>
 
 <style scoped>
-.rail { height: 46px; border-bottom: 1px solid var(--line); padding: 0 20px; overflow-x: auto; }
-ol { display: flex; height: 100%; align-items: center; }
-li { display: flex; align-items: center; flex: none; }
-a { display: inline-flex; align-items: center; gap: 10px; color: var(--slate); text-decoration: none; padding: 4px 0; }
-.name { font-size: 15px; }
-.here .name { color: var(--ink); font-weight: 700; }
-.ring { width: 14px; height: 14px; border: 2px solid currentColor; border-radius: 50%; box-sizing: border-box; background: var(--linen); }
-.here .ring { border: 4px solid var(--verdigris); }
-.ring.fault { border-color: var(--madder); } .ring.risk { border-color: var(--weld); }
-.note { font-size: 13px; }
-.thread { width: 32px; height: 2px; background: var(--line); margin: 0 10px; }
+.rail {
+  height: 46px;
+  border-bottom: 1px solid var(--line);
+  padding: 0 20px;
+  overflow-x: auto;
+}
+ol {
+  display: flex;
+  height: 100%;
+  align-items: center;
+}
+li {
+  display: flex;
+  align-items: center;
+  flex: none;
+}
+a {
+  display: inline-flex;
+  align-items: center;
+  gap: 10px;
+  color: var(--slate);
+  text-decoration: none;
+  padding: 4px 0;
+}
+.name {
+  font-size: 15px;
+}
+.here .name {
+  color: var(--ink);
+  font-weight: 700;
+}
+.ring {
+  width: 14px;
+  height: 14px;
+  border: 2px solid currentColor;
+  border-radius: 50%;
+  box-sizing: border-box;
+  background: var(--linen);
+}
+.here .ring {
+  border: 4px solid var(--verdigris);
+}
+.ring.fault {
+  border-color: var(--madder);
+}
+.ring.risk {
+  border-color: var(--weld);
+}
+.note {
+  font-size: 13px;
+}
+.thread {
+  width: 32px;
+  height: 2px;
+  background: var(--line);
+  margin: 0 10px;
+}
 </style>

@@ -1,8 +1,15 @@
 <script setup lang="ts">
-defineProps<{ title?: string, code?: string }>()
+defineProps<{ title?: string; code?: string }>()
 const { user, clear } = useUserSession()
 const theme = useDesignTheme()
-const initials = computed(() => user.value?.name.split(' ').map(w => w.charAt(0)).join('').slice(0, 2) ?? '')
+const initials = computed(
+  () =>
+    user.value?.name
+      .split(' ')
+      .map(w => w.charAt(0))
+      .join('')
+      .slice(0, 2) ?? '',
+)
 async function signOut() {
   await $fetch('/api/session', { method: 'DELETE' })
   await clear()
@@ -12,33 +19,98 @@ async function signOut() {
 
 <template>
   <header class="top-bar">
-    <NuxtLink to="/" class="mark"><BobbinSign /> <strong>Tobbin</strong></NuxtLink>
+    <NuxtLink
+      to="/"
+      class="mark"
+      ><BobbinSign /> <strong>Tobbin</strong></NuxtLink
+    >
     <template v-if="title !== undefined">
-      <NuxtLink to="/" class="quiet plain-link">Forms</NuxtLink>
-      <span class="quiet" aria-hidden="true">/</span>
+      <NuxtLink
+        to="/"
+        class="quiet plain-link"
+        >Forms</NuxtLink
+      >
+      <span
+        class="quiet"
+        aria-hidden="true"
+        >/</span
+      >
       <h1 class="title">{{ title || 'Untitled form' }}</h1>
       <code class="quiet">{{ code }}</code>
     </template>
     <span class="spread" />
     <slot />
-    <v-menu v-if="user" location="bottom end">
+    <v-menu
+      v-if="user"
+      location="bottom end"
+    >
       <template #activator="{ props }">
-        <button v-bind="props" class="person" :aria-label="`${initials}: account of ${user.name}`">{{ initials }}</button>
+        <button
+          v-bind="props"
+          class="person"
+          :aria-label="`${initials}: account of ${user.name}`"
+        >
+          {{ initials }}
+        </button>
       </template>
-      <v-list density="compact" min-width="200">
-        <v-list-item :title="user.name" :subtitle="user.email" />
+      <v-list
+        density="compact"
+        min-width="200"
+      >
+        <v-list-item
+          :title="user.name"
+          :subtitle="user.email"
+        />
         <v-divider />
-        <v-list-item :title="theme.name.value === 'dark' ? 'Light theme' : 'Dark theme'" @click="theme.turn()" />
-        <v-list-item title="Sign out" @click="signOut" />
+        <v-list-item
+          :title="theme.name.value === 'dark' ? 'Light theme' : 'Dark theme'"
+          @click="theme.turn()"
+        />
+        <v-list-item
+          title="Sign out"
+          @click="signOut"
+        />
       </v-list>
     </v-menu>
   </header>
 </template>
 
 <style scoped>
-.top-bar { display: flex; align-items: center; gap: 12px; height: 44px; padding: 0 20px; background: var(--paper); border-bottom: 1px solid var(--line); }
-.mark { display: inline-flex; align-items: center; gap: 12px; color: var(--ink); text-decoration: none; }
-.title { font-size: 15px; max-width: 40ch; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.plain-link { text-decoration: none; }
-.person { width: 28px; height: 28px; border-radius: 14px; border: 0; background: var(--verdigris-wash); color: var(--verdigris); font-weight: 700; font-size: 12px; cursor: pointer; }
+.top-bar {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  height: 44px;
+  padding: 0 20px;
+  background: var(--paper);
+  border-bottom: 1px solid var(--line);
+}
+.mark {
+  display: inline-flex;
+  align-items: center;
+  gap: 12px;
+  color: var(--ink);
+  text-decoration: none;
+}
+.title {
+  font-size: 15px;
+  max-width: 40ch;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.plain-link {
+  text-decoration: none;
+}
+.person {
+  width: 28px;
+  height: 28px;
+  border-radius: 14px;
+  border: 0;
+  background: var(--verdigris-wash);
+  color: var(--verdigris);
+  font-weight: 700;
+  font-size: 12px;
+  cursor: pointer;
+}
 </style>

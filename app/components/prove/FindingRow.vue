@@ -2,7 +2,7 @@
 import { readableDate } from '#core/expressions/dates'
 import { collides, isMiss, type Finding } from '#core/prove/finding'
 
-const props = defineProps<{ finding: Finding, chosen?: boolean }>()
+const props = defineProps<{ finding: Finding; chosen?: boolean }>()
 const draft = useDraft()
 const findings = useFindings()
 const rehearsal = useRehearsal()
@@ -35,8 +35,7 @@ async function accept(words: string) {
   try {
     await findings.accept(props.finding, words)
     reason.value = null
-  }
-  catch (error) {
+  } catch (error) {
     refused.value = refusalOf(error).sentence
   }
 }
@@ -44,31 +43,138 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
 </script>
 
 <template>
-  <div class="finding" :class="[accepted ? 'accepted' : finding.severity, { chosen }]">
-    <span class="sign" aria-hidden="true">{{ accepted ? '✓' : MARKS[finding.severity] }}</span>
+  <div
+    class="finding"
+    :class="[accepted ? 'accepted' : finding.severity, { chosen }]"
+  >
+    <span
+      class="sign"
+      aria-hidden="true"
+      >{{ accepted ? '✓' : MARKS[finding.severity] }}</span
+    >
     <div>
-      <p><span class="hidden-words">{{ accepted ? 'Accepted risk' : WORDS[finding.severity] }}: </span>{{ finding.sentence }}</p>
-      <p class="small quiet"><template v-if="finding.at">{{ number }} <code>{{ finding.at }}</code> · </template>{{ finding.code }}<template v-if="finding.conflict.length > 1"> · {{ finding.conflict.length }} rules {{ collides(finding) ? 'collide' : 'concerned' }}</template></p>
-      <p v-if="accepted" class="small">Accepted by {{ accepted.by }} on {{ readableDate(accepted.at.slice(0, 10)) }}: {{ accepted.reason }}</p>
-      <form v-if="reason !== null && !accepted" class="why" @submit.prevent="accept(reason.trim())" @click.stop @keydown.stop>
-        <label class="small">Why this risk is acceptable <textarea ref="field" v-model="reason" class="field" rows="2" maxlength="2000" @keydown.esc="reason = null" @keydown.ctrl.enter="reason.trim() && accept(reason.trim())" /></label>
-        <div class="row-flex"><button class="plain-button" :disabled="!reason.trim()">Accept</button><button type="button" class="text-button" @click="reason = null">Not now</button></div>
+      <p>
+        <span class="hidden-words">{{ accepted ? 'Accepted risk' : WORDS[finding.severity] }}: </span
+        >{{ finding.sentence }}
+      </p>
+      <p class="small quiet">
+        <template v-if="finding.at"
+          >{{ number }} <code>{{ finding.at }}</code> · </template
+        >{{ finding.code
+        }}<template v-if="finding.conflict.length > 1">
+          · {{ finding.conflict.length }} rules {{ collides(finding) ? 'collide' : 'concerned' }}</template
+        >
+      </p>
+      <p
+        v-if="accepted"
+        class="small"
+      >
+        Accepted by {{ accepted.by }} on {{ readableDate(accepted.at.slice(0, 10)) }}: {{ accepted.reason }}
+      </p>
+      <form
+        v-if="reason !== null && !accepted"
+        class="why"
+        @submit.prevent="accept(reason.trim())"
+        @click.stop
+        @keydown.stop
+      >
+        <label class="small"
+          >Why this risk is acceptable
+          <textarea
+            ref="field"
+            v-model="reason"
+            class="field"
+            rows="2"
+            maxlength="2000"
+            @keydown.esc="reason = null"
+            @keydown.ctrl.enter="reason.trim() && accept(reason.trim())"
+          />
+        </label>
+        <div class="row-flex">
+          <button
+            class="plain-button"
+            :disabled="!reason.trim()"
+          >
+            Accept</button
+          ><button
+            type="button"
+            class="text-button"
+            @click="reason = null"
+          >
+            Not now
+          </button>
+        </div>
       </form>
-      <p v-if="refused" class="small fault" role="alert">{{ refused }}</p>
+      <p
+        v-if="refused"
+        class="small fault"
+        role="alert"
+      >
+        {{ refused }}
+      </p>
       <div class="row-flex">
-        <button v-if="finding.witness" class="text-button" @click.stop="show">{{ isMiss(finding) ? 'Show the nearest miss' : 'Show me' }}</button>
-        <button v-if="finding.mend" class="text-button" @click.stop="mend">Mend: {{ finding.mend.words }}</button>
-        <button v-if="finding.severity === 'risk' && !accepted && reason === null" class="text-button" @click.stop="ask">Accept …</button>
-        <button v-if="accepted" class="text-button" @click.stop="accept('')">Take the acceptance back</button>
+        <button
+          v-if="finding.witness"
+          class="text-button"
+          @click.stop="show"
+        >
+          {{ isMiss(finding) ? 'Show the nearest miss' : 'Show me' }}
+        </button>
+        <button
+          v-if="finding.mend"
+          class="text-button"
+          @click.stop="mend"
+        >
+          Mend: {{ finding.mend.words }}
+        </button>
+        <button
+          v-if="finding.severity === 'risk' && !accepted && reason === null"
+          class="text-button"
+          @click.stop="ask"
+        >
+          Accept …
+        </button>
+        <button
+          v-if="accepted"
+          class="text-button"
+          @click.stop="accept('')"
+        >
+          Take the acceptance back
+        </button>
       </div>
     </div>
   </div>
 </template>
 
 <style scoped>
-.finding { display: grid; grid-template-columns: 28px 1fr; color: var(--ink); font-size: 14px; }
-.finding p:first-child { font-weight: 600; }
-.fault .sign { color: var(--madder); } .risk .sign { color: var(--weld); } .advice .sign { color: var(--woad); } .accepted .sign { color: var(--verdigris); }
-.accepted p:first-child { font-weight: 400; }
-.why { display: grid; gap: 6px; margin: 6px 0; max-width: 560px; }
+.finding {
+  display: grid;
+  grid-template-columns: 28px 1fr;
+  color: var(--ink);
+  font-size: 14px;
+}
+.finding p:first-child {
+  font-weight: 600;
+}
+.fault .sign {
+  color: var(--madder);
+}
+.risk .sign {
+  color: var(--weld);
+}
+.advice .sign {
+  color: var(--woad);
+}
+.accepted .sign {
+  color: var(--verdigris);
+}
+.accepted p:first-child {
+  font-weight: 400;
+}
+.why {
+  display: grid;
+  gap: 6px;
+  margin: 6px 0;
+  max-width: 560px;
+}
 </style>

@@ -7,8 +7,13 @@ const draft = useDraft()
 const findings = useFindings()
 const promises = computed(() => draft.form?.promises ?? [])
 const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
-const put = (next: readonly Promised[], merge: string | null = null) => draft.edit([{ do: 'change', what: 'form', set: { promises: next.length > 0 ? next : null } }], merge)
-const change = (i: number, part: Partial<Promised>, merge: string | null = null) => put(promises.value.map((p, j) => j === i ? { ...p, ...part } : p), merge)
+const put = (next: readonly Promised[], merge: string | null = null) =>
+  draft.edit([{ do: 'change', what: 'form', set: { promises: next.length > 0 ? next : null } }], merge)
+const change = (i: number, part: Partial<Promised>, merge: string | null = null) =>
+  put(
+    promises.value.map((p, j) => (j === i ? { ...p, ...part } : p)),
+    merge,
+  )
 const text = ref('')
 function add() {
   const sentence = text.value.trim()
@@ -18,38 +23,140 @@ function add() {
   editing.value = code
   text.value = ''
 }
-const broken = computed(() => new Map((findings.verdict?.findings ?? []).flatMap(f => f.rule?.includes(':promise:') ? [[Number(f.rule.split(':').at(-1)), f] as const] : [])))
+const broken = computed(
+  () =>
+    new Map(
+      (findings.verdict?.findings ?? []).flatMap(f =>
+        f.rule?.includes(':promise:') ? [[Number(f.rule.split(':').at(-1)), f] as const] : [],
+      ),
+    ),
+)
 /** The promise whose condition stands open. */
 const editing = ref<string | null>(null)
 function stateOf(p: Promised, i: number) {
   const found = broken.value.get(i)
   if (p.holds === 'true') return { tone: 'quiet', words: 'says nothing yet' }
-  if (found) return found.code === 'undecided' ? { tone: 'risk', words: '▲ undecided' } : { tone: 'fault', words: '✕ not kept' }
-  return findings.working || !findings.isWhole ? { tone: 'quiet', words: 'proving …' } : { tone: 'proven', words: '✓ proven' }
+  if (found)
+    return found.code === 'undecided'
+      ? { tone: 'risk', words: '▲ undecided' }
+      : { tone: 'fault', words: '✕ not kept' }
+  return findings.working || !findings.isWhole
+    ? { tone: 'quiet', words: 'proving …' }
+    : { tone: 'proven', words: '✓ proven' }
 }
-const valueOf = (event: Event) => event.target instanceof HTMLInputElement ? event.target.value : ''
+const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '')
 </script>
 
 <template>
-  <section class="pane" aria-label="Promises">
+  <section
+    class="pane"
+    aria-label="Promises"
+  >
     <h2>Promises</h2>
-    <p class="quiet">A promise holds in <em>every</em> complete response, whatever is answered; a blank that makes it unknown breaks it. A broken one stops the release.</p>
-    <div v-for="(p, i) in promises" :key="p.code" class="promise sheet">
+    <p class="quiet">
+      A promise holds in <em>every</em> complete response, whatever is answered; a blank that makes it unknown
+      breaks it. A broken one stops the release.
+    </p>
+    <div
+      v-for="(p, i) in promises"
+      :key="p.code"
+      class="promise sheet"
+    >
       <div class="row-flex">
-        <span :class="stateOf(p, i).tone" class="state">{{ stateOf(p, i).words }}</span>
-        <input class="field wide" :value="p.text" :aria-label="`Promise ${i + 1}`" maxlength="500" @input="change(i, { text: valueOf($event) }, `promise${i}`)">
-        <button class="text-button" @click="put(promises.toSpliced(i, 1))">Remove</button>
+        <span
+          :class="stateOf(p, i).tone"
+          class="state"
+          >{{ stateOf(p, i).words }}</span
+        >
+        <input
+          class="field wide"
+          :value="p.text"
+          :aria-label="`Promise ${i + 1}`"
+          maxlength="500"
+          @input="change(i, { text: valueOf($event) }, `promise${i}`)"
+        />
+        <button
+          class="text-button"
+          @click="put(promises.toSpliced(i, 1))"
+        >
+          Remove
+        </button>
       </div>
-      <div v-if="editing !== p.code && p.holds !== 'true'" class="row-flex"><RuleSentence words="It holds when" :text="p.holds" /><span class="spread" /><button class="text-button" @click="editing = p.code">Edit</button></div>
-      <RuleField v-else-if="last" words="It holds when" :text="p.holds === 'true' ? undefined : p.holds" :place="last" @change="change(i, { holds: $event ?? 'true' })"><template #none><span class="small quiet">say when it holds</span></template></RuleField>
-      <FindingRow v-if="broken.get(i)" :finding="broken.get(i)!" />
+      <div
+        v-if="editing !== p.code && p.holds !== 'true'"
+        class="row-flex"
+      >
+        <RuleSentence
+          words="It holds when"
+          :text="p.holds"
+        /><span class="spread" /><button
+          class="text-button"
+          @click="editing = p.code"
+        >
+          Edit
+        </button>
+      </div>
+      <RuleField
+        v-else-if="last"
+        words="It holds when"
+        :text="p.holds === 'true' ? undefined : p.holds"
+        :place="last"
+        @change="change(i, { holds: $event ?? 'true' })"
+        ><template #none><span class="small quiet">say when it holds</span></template></RuleField
+      >
+      <FindingRow
+        v-if="broken.get(i)"
+        :finding="broken.get(i)!"
+      />
     </div>
-    <form class="row-flex" @submit.prevent="add"><input v-model="text" class="field wide" placeholder="Nobody under 18 signs alone" aria-label="A new promise" maxlength="500"><button class="plain-button" :disabled="!text.trim()">Promise</button></form>
+    <form
+      class="row-flex"
+      @submit.prevent="add"
+    >
+      <input
+        v-model="text"
+        class="field wide"
+        placeholder="Nobody under 18 signs alone"
+        aria-label="A new promise"
+        maxlength="500"
+      /><button
+        class="plain-button"
+        :disabled="!text.trim()"
+      >
+        Promise
+      </button>
+    </form>
   </section>
 </template>
 
 <style scoped>
-.pane { padding: 20px 24px; display: grid; gap: 14px; max-width: 900px; align-content: start; }
-.state { min-width: 90px; font-weight: 600; font-size: 14px; } .state.fault { color: var(--madder); } .state.risk { color: var(--weld); } .state.quiet { font-weight: 400; }
-.promise { padding: 12px 16px; display: grid; gap: 8px; } .wide { flex: 1; }
+.pane {
+  padding: 20px 24px;
+  display: grid;
+  gap: 14px;
+  max-width: 900px;
+  align-content: start;
+}
+.state {
+  min-width: 90px;
+  font-weight: 600;
+  font-size: 14px;
+}
+.state.fault {
+  color: var(--madder);
+}
+.state.risk {
+  color: var(--weld);
+}
+.state.quiet {
+  font-weight: 400;
+}
+.promise {
+  padding: 12px 16px;
+  display: grid;
+  gap: 8px;
+}
+.wide {
+  flex: 1;
+}
 </style>

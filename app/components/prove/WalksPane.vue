@@ -9,9 +9,16 @@ import { runWalk, turnsTaken } from '#core/prove/walks'
 const draft = useDraft()
 const rehearsal = useRehearsal()
 const walks = computed(() => draft.form?.walks ?? [])
-const outcomes = computed(() => rehearsal.plan ? walks.value.map(w => rehearsal.plan ? runWalk(rehearsal.plan, w, rehearsal.today) : { walk: w, misses: [] }) : [])
+const outcomes = computed(() =>
+  rehearsal.plan
+    ? walks.value.map(w =>
+        rehearsal.plan ? runWalk(rehearsal.plan, w, rehearsal.today) : { walk: w, misses: [] },
+      )
+    : [],
+)
 const failing = computed(() => outcomes.value.filter(o => o.misses.length > 0).length)
-const put = (next: readonly Walk[]) => draft.edit([{ do: 'change', what: 'form', set: { walks: next.length > 0 ? next : null } }], null)
+const put = (next: readonly Walk[]) =>
+  draft.edit([{ do: 'change', what: 'form', set: { walks: next.length > 0 ? next : null } }], null)
 const title = ref('')
 const answered = computed(() => Object.values(rehearsal.answers).filter(a => a !== null).length)
 
@@ -21,49 +28,150 @@ function outcomeNow(answers: Walk['answers']): Walk['expect'] {
   if (!plan) return {}
   const filled = fill(plan, answers, rehearsal.today)
   const questions = plan.questions.filter(q => q.place.entryOf === null)
-  const values = Object.fromEntries(questions.flatMap(q => q.value !== null && filled.inPlay[q.place.order] ? [[q.place.code, keptAnswer(filled, q.slot)]] : []))
+  const values = Object.fromEntries(
+    questions.flatMap(q =>
+      q.value !== null && filled.inPlay[q.place.order] ? [[q.place.code, keptAnswer(filled, q.slot)]] : [],
+    ),
+  )
   return {
-    inPlay: questions.filter(q => filled.inPlay[q.place.order]).map(q => q.place.code), notInPlay: questions.filter(q => !filled.inPlay[q.place.order]).map(q => q.place.code),
-    ...(Object.keys(values).length > 0 ? { values } : {}), finishes: allProblems(filled).length === 0, ...(plan.form.turns ? { turns: turnsTaken(filled) } : {}),
+    inPlay: questions.filter(q => filled.inPlay[q.place.order]).map(q => q.place.code),
+    notInPlay: questions.filter(q => !filled.inPlay[q.place.order]).map(q => q.place.code),
+    ...(Object.keys(values).length > 0 ? { values } : {}),
+    finishes: allProblems(filled).length === 0,
+    ...(plan.form.turns ? { turns: turnsTaken(filled) } : {}),
   }
 }
 function add() {
   const name = title.value.trim()
   if (!name) return
   const answers = { ...rehearsal.answers }
-  put([...walks.value, { code: freeCode(codeFromLabel(name).slice(0, 40), new Set(walks.value.map(w => w.code))), title: name, answers, expect: outcomeNow(answers) }])
+  put([
+    ...walks.value,
+    {
+      code: freeCode(codeFromLabel(name).slice(0, 40), new Set(walks.value.map(w => w.code))),
+      title: name,
+      answers,
+      expect: outcomeNow(answers),
+    },
+  ])
   title.value = ''
 }
-const accept = (i: number) => put(walks.value.map((w, j) => j === i ? { ...w, expect: outcomeNow(w.answers) } : w))
+const accept = (i: number) =>
+  put(walks.value.map((w, j) => (j === i ? { ...w, expect: outcomeNow(w.answers) } : w)))
 async function open(walk: Walk) {
   rehearsal.open(walk.answers, null)
   await navigateTo(`/forms/${draft.id}/write`)
 }
-const expected = (w: Walk) => [
-  w.expect.inPlay ? `${w.expect.inPlay.length} in play` : '', w.expect.notInPlay ? `${w.expect.notInPlay.length} not` : '', w.expect.values ? `${Object.keys(w.expect.values).length} ${Object.keys(w.expect.values).length === 1 ? 'value' : 'values'}` : '',
-  w.expect.finishes === undefined ? '' : w.expect.finishes ? 'finishes' : 'does not finish', w.expect.turns ? `turns ${w.expect.turns.join(' → ')}` : '',
-].filter(Boolean).join(' · ')
+const expected = (w: Walk) =>
+  [
+    w.expect.inPlay ? `${w.expect.inPlay.length} in play` : '',
+    w.expect.notInPlay ? `${w.expect.notInPlay.length} not` : '',
+    w.expect.values
+      ? `${Object.keys(w.expect.values).length} ${Object.keys(w.expect.values).length === 1 ? 'value' : 'values'}`
+      : '',
+    w.expect.finishes === undefined ? '' : w.expect.finishes ? 'finishes' : 'does not finish',
+    w.expect.turns ? `turns ${w.expect.turns.join(' → ')}` : '',
+  ]
+    .filter(Boolean)
+    .join(' · ')
 </script>
 
 <template>
-  <section class="pane" aria-label="Walks">
-    <h2>{{ walks.length === 0 ? 'Walks' : failing === 0 ? 'Every walk ends as expected' : `${failing} of ${walks.length} walks end otherwise` }}</h2>
-    <p class="quiet">A walk is a set of answers with the outcome expected. It is walked again after every edit, so that what was right stays right.</p>
-    <div v-for="(o, i) in outcomes" :key="o.walk.code" class="walk sheet">
+  <section
+    class="pane"
+    aria-label="Walks"
+  >
+    <h2>
+      {{
+        walks.length === 0
+          ? 'Walks'
+          : failing === 0
+            ? 'Every walk ends as expected'
+            : `${failing} of ${walks.length} walks end otherwise`
+      }}
+    </h2>
+    <p class="quiet">
+      A walk is a set of answers with the outcome expected. It is walked again after every edit, so that what
+      was right stays right.
+    </p>
+    <div
+      v-for="(o, i) in outcomes"
+      :key="o.walk.code"
+      class="walk sheet"
+    >
       <div class="row-flex">
         <span :class="o.misses.length > 0 ? 'fault' : 'proven'">{{ o.misses.length > 0 ? '✕' : '✓' }}</span>
-        <strong>{{ o.walk.title }}</strong><span class="small quiet">{{ expected(o.walk) }}</span><span class="spread" />
-        <button class="text-button" @click="open(o.walk)">Rehearse</button>
-        <button v-if="o.misses.length > 0" class="text-button" @click="accept(i)">Expect this from now on</button>
-        <button class="text-button" @click="put(walks.toSpliced(i, 1))">Remove</button>
+        <strong>{{ o.walk.title }}</strong><span class="small quiet">{{ expected(o.walk) }}</span
+        ><span class="spread" />
+        <button
+          class="text-button"
+          @click="open(o.walk)"
+        >
+          Rehearse
+        </button>
+        <button
+          v-if="o.misses.length > 0"
+          class="text-button"
+          @click="accept(i)"
+        >
+          Expect this from now on
+        </button>
+        <button
+          class="text-button"
+          @click="put(walks.toSpliced(i, 1))"
+        >
+          Remove
+        </button>
       </div>
-      <ul v-if="o.misses.length > 0" class="small"><li v-for="m in o.misses" :key="m">{{ m }}</li></ul>
+      <ul
+        v-if="o.misses.length > 0"
+        class="small"
+      >
+        <li
+          v-for="m in o.misses"
+          :key="m"
+        >
+          {{ m }}
+        </li>
+      </ul>
     </div>
-    <form class="row-flex" @submit.prevent="add"><input v-model="title" class="field wide" placeholder="Short steel hull" aria-label="Name of a new walk" maxlength="200"><button class="plain-button" :disabled="!title.trim()">Keep the rehearsal’s {{ answered }} {{ answered === 1 ? 'answer' : 'answers' }} as a walk</button></form>
+    <form
+      class="row-flex"
+      @submit.prevent="add"
+    >
+      <input
+        v-model="title"
+        class="field wide"
+        placeholder="Short steel hull"
+        aria-label="Name of a new walk"
+        maxlength="200"
+      /><button
+        class="plain-button"
+        :disabled="!title.trim()"
+      >
+        Keep the rehearsal’s {{ answered }} {{ answered === 1 ? 'answer' : 'answers' }} as a walk
+      </button>
+    </form>
   </section>
 </template>
 
 <style scoped>
-.pane { padding: 20px 24px; display: grid; gap: 14px; max-width: 900px; align-content: start; }
-.walk { padding: 10px 16px; display: grid; gap: 6px; } .wide { flex: 1; } li { margin-left: 26px; }
+.pane {
+  padding: 20px 24px;
+  display: grid;
+  gap: 14px;
+  max-width: 900px;
+  align-content: start;
+}
+.walk {
+  padding: 10px 16px;
+  display: grid;
+  gap: 6px;
+}
+.wide {
+  flex: 1;
+}
+li {
+  margin-left: 26px;
+}
 </style>

@@ -2,23 +2,51 @@
 import type { Check } from '#core/form/definition'
 import type { Place } from '#core/form/walk'
 
-const props = defineProps<{ checks: readonly Check[], place: Place }>()
+const props = defineProps<{ checks: readonly Check[]; place: Place }>()
 const emit = defineEmits<{ change: [checks: Check[], merge: string | null] }>()
-const put = (i: number, next: Check | null, merge: string | null = null) => emit('change', next === null ? props.checks.toSpliced(i, 1) : props.checks.toSpliced(i, 1, next), merge)
-const valueOf = (event: Event) => event.target instanceof HTMLInputElement ? event.target.value : ''
+const put = (i: number, next: Check | null, merge: string | null = null) =>
+  emit('change', next === null ? props.checks.toSpliced(i, 1) : props.checks.toSpliced(i, 1, next), merge)
+const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '')
 </script>
 
 <template>
   <div class="checks">
-    <div v-for="(c, i) in checks" :key="i" class="check">
-      <RuleField words="Valid when" :text="c.rule === '' ? undefined : c.rule" :place="place" @change="put(i, $event === null ? null : { ...c, rule: $event }, `check${i}`)" />
-      <input class="field" :value="c.message" :aria-label="`Message of check ${i + 1}`" placeholder="What to say when it is not; {{ code }} quotes an answer" @input="put(i, { ...c, message: valueOf($event) }, `message${i}`)">
+    <div
+      v-for="(c, i) in checks"
+      :key="i"
+      class="check"
+    >
+      <RuleField
+        words="Valid when"
+        :text="c.rule === '' ? undefined : c.rule"
+        :place="place"
+        @change="put(i, $event === null ? null : { ...c, rule: $event }, `check${i}`)"
+      />
+      <input
+        class="field"
+        :value="c.message"
+        :aria-label="`Message of check ${i + 1}`"
+        placeholder="What to say when it is not; {{ code }} quotes an answer"
+        @input="put(i, { ...c, message: valueOf($event) }, `message${i}`)"
+      />
     </div>
-    <button class="text-button" @click="emit('change', [...checks, { rule: '', message: '' }], null)">+ check</button>
+    <button
+      class="text-button"
+      @click="emit('change', [...checks, { rule: '', message: '' }], null)"
+    >
+      + check
+    </button>
   </div>
 </template>
 
 <style scoped>
-.checks, .check { display: grid; gap: 6px; }
-.check { border-left: 1px solid var(--line); padding-left: 10px; }
+.checks,
+.check {
+  display: grid;
+  gap: 6px;
+}
+.check {
+  border-left: 1px solid var(--line);
+  padding-left: 10px;
+}
 </style>

@@ -6,21 +6,30 @@ import { print } from '#core/expressions/print'
 import type { Expr } from '#core/expressions/tree'
 import type { Pointable } from '#core/form/names'
 
-const props = defineProps<{ condition: Condition, questions: Pointable[], nested?: boolean }>()
-const emit = defineEmits<{ change: [condition: Condition], remove: [] }>()
+const props = defineProps<{ condition: Condition; questions: Pointable[]; nested?: boolean }>()
+const emit = defineEmits<{ change: [condition: Condition]; remove: [] }>()
 const HERE = { from: 0, to: 0 }
-const INPUTS: Partial<Record<Pointable['kind'], string>> = { date: 'date', time: 'time', dateTime: 'datetime-local' }
+const INPUTS: Partial<Record<Pointable['kind'], string>> = {
+  date: 'date',
+  time: 'time',
+  dateTime: 'datetime-local',
+}
 
 const questionOf = (code: string) => props.questions.find(q => q.code === code)
 const operatorsFor = (code: string) => {
   const kind = questionOf(code)?.kind
-  return (Object.entries(OPERATORS) as [Operator, typeof OPERATORS[Operator]][]).filter(([, o]) => kind && o.kinds.includes(kind))
-    .map(([key, o]) => ({ key, words: kind === 'date' || kind === 'time' || kind === 'dateTime' ? o.dateWords ?? o.words : o.words }))
+  return (Object.entries(OPERATORS) as [Operator, (typeof OPERATORS)[Operator]][])
+    .filter(([, o]) => kind && o.kinds.includes(kind))
+    .map(([key, o]) => ({
+      key,
+      words: kind === 'date' || kind === 'time' || kind === 'dateTime' ? (o.dateWords ?? o.words) : o.words,
+    }))
 }
 const firstTest = (): Condition => ({ kind: 'test', question: '', operator: 'isAnswered', operands: [] })
 
 function setPart(i: number, part: Condition) {
-  if (props.condition.kind === 'group') emit('change', { ...props.condition, parts: props.condition.parts.map((p, j) => j === i ? part : p) })
+  if (props.condition.kind === 'group')
+    emit('change', { ...props.condition, parts: props.condition.parts.map((p, j) => (j === i ? part : p)) })
 }
 function removePart(i: number) {
   if (props.condition.kind !== 'group') return
@@ -29,10 +38,12 @@ function removePart(i: number) {
   else emit('change', { ...props.condition, parts })
 }
 function addPart(part: Condition) {
-  if (props.condition.kind === 'group') emit('change', { ...props.condition, parts: [...props.condition.parts, part] })
+  if (props.condition.kind === 'group')
+    emit('change', { ...props.condition, parts: [...props.condition.parts, part] })
 }
 function setMode(mode: string) {
-  if (props.condition.kind === 'group' && (mode === 'all' || mode === 'any' || mode === 'none')) emit('change', { ...props.condition, mode })
+  if (props.condition.kind === 'group' && (mode === 'all' || mode === 'any' || mode === 'none'))
+    emit('change', { ...props.condition, mode })
 }
 
 function chooseQuestion(test: ConditionTest, code: string): ConditionTest {
@@ -43,20 +54,35 @@ function chooseOperator(test: ConditionTest, key: string): ConditionTest {
   const found = operatorsFor(test.question).find(o => o.key === key)
   if (!found) return test
   const wanted = OPERATORS[found.key].operands
-  return { ...test, operator: found.key, operands: wanted === 'many' ? test.operands : test.operands.slice(0, wanted) }
+  return {
+    ...test,
+    operator: found.key,
+    operands: wanted === 'many' ? test.operands : test.operands.slice(0, wanted),
+  }
 }
 const wantedOf = (test: ConditionTest) => {
   const { operands } = OPERATORS[test.operator]
   return operands === 'many' ? 0 : operands
 }
-const isChosen = (test: ConditionTest, code: string) => test.operands.some(o => o.kind === 'text' && o.value === code)
+const isChosen = (test: ConditionTest, code: string) =>
+  test.operands.some(o => o.kind === 'text' && o.value === code)
 function toggle(test: ConditionTest, code: string): ConditionTest {
   const choices = questionOf(test.question)?.choices.map(c => c.code) ?? []
   const chosen = choices.filter(c => (c === code) !== isChosen(test, c))
   return { ...test, operands: chosen.map((value): Expr => ({ kind: 'text', value, ...HERE })) }
 }
 const isToday = (operand: Expr | undefined) => operand?.kind === 'call' && operand.name === 'today'
-const operandText = (operand: Expr | undefined) => !operand ? '' : operand.kind === 'number' ? numberText(operand.value) : operand.kind === 'text' || operand.kind === 'date' || operand.kind === 'time' || operand.kind === 'dateTime' ? operand.value : print(operand)
+const operandText = (operand: Expr | undefined) =>
+  !operand
+    ? ''
+    : operand.kind === 'number'
+      ? numberText(operand.value)
+      : operand.kind === 'text' ||
+          operand.kind === 'date' ||
+          operand.kind === 'time' ||
+          operand.kind === 'dateTime'
+        ? operand.value
+        : print(operand)
 function setOperand(test: ConditionTest, i: number, text: string): ConditionTest {
   const kind = questionOf(test.question)?.kind
   let operand: Expr | null = null
@@ -65,64 +91,195 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
   else if (kind === 'time' || kind === 'dateTime') {
     const value = kind === 'time' ? timeText(text) : dateTimeText(text)
     operand = value === null ? null : { kind, value, ...HERE }
-  }
-  else if (kind === 'number' || kind === 'codes' || kind === 'entries') {
+  } else if (kind === 'number' || kind === 'codes' || kind === 'entries') {
     const value = numberFromText(text.trim().replace(',', '.'))
     operand = value === null ? null : { kind: 'number', value, ...HERE }
-  }
-  else operand = text === '' ? null : { kind: 'text', value: text, ...HERE }
+  } else operand = text === '' ? null : { kind: 'text', value: text, ...HERE }
   const operands = [...test.operands]
   if (operand) operands[i] = operand
   else operands.splice(i)
   return { ...test, operands }
 }
-const valueOf = (event: Event) => event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement ? event.target.value : ''
+const valueOf = (event: Event) =>
+  event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
+    ? event.target.value
+    : ''
 </script>
 
 <template>
-  <div v-if="condition.kind === 'group'" class="group" :class="{ nested }" role="group" aria-label="Parts of the condition">
+  <div
+    v-if="condition.kind === 'group'"
+    class="group"
+    :class="{ nested }"
+    role="group"
+    aria-label="Parts of the condition"
+  >
     <div class="row-flex">
-      <select class="field" :value="condition.mode" aria-label="How the parts count" @change="setMode(valueOf($event))">
-        <option value="all">all of</option><option value="any">any of</option><option value="none">none of</option>
+      <select
+        class="field"
+        :value="condition.mode"
+        aria-label="How the parts count"
+        @change="setMode(valueOf($event))"
+      >
+        <option value="all">all of</option>
+        <option value="any">any of</option>
+        <option value="none">none of</option>
       </select>
-      <button v-if="nested" class="text-button" @click="emit('remove')">Remove these</button>
+      <button
+        v-if="nested"
+        class="text-button"
+        @click="emit('remove')"
+      >
+        Remove these
+      </button>
     </div>
-    <ConditionBuilder v-for="(part, i) in condition.parts" :key="i" :condition="part" :questions="questions" nested @change="setPart(i, $event)" @remove="removePart(i)" />
+    <ConditionBuilder
+      v-for="(part, i) in condition.parts"
+      :key="i"
+      :condition="part"
+      :questions="questions"
+      nested
+      @change="setPart(i, $event)"
+      @remove="removePart(i)"
+    />
     <div class="row-flex">
-      <button class="text-button" @click="addPart(firstTest())">+ part</button>
-      <button class="text-button" @click="addPart({ kind: 'group', mode: condition.mode === 'any' ? 'all' : 'any', parts: [firstTest()] })">+ parts within</button>
+      <button
+        class="text-button"
+        @click="addPart(firstTest())"
+      >
+        + part
+      </button>
+      <button
+        class="text-button"
+        @click="
+          addPart({ kind: 'group', mode: condition.mode === 'any' ? 'all' : 'any', parts: [firstTest()] })
+        "
+      >
+        + parts within
+      </button>
     </div>
   </div>
-  <div v-else-if="condition.kind === 'text'" class="row-flex part">
+  <div
+    v-else-if="condition.kind === 'text'"
+    class="row-flex part"
+  >
     <code>{{ condition.text }}</code>
     <span class="small quiet">edit this part as text</span>
-    <button class="text-button" aria-label="Remove this part" @click="emit('remove')">Remove</button>
+    <button
+      class="text-button"
+      aria-label="Remove this part"
+      @click="emit('remove')"
+    >
+      Remove
+    </button>
   </div>
-  <div v-else class="row-flex part">
-    <QuestionPicker :value="condition.question" :questions="questions" @choose="emit('change', chooseQuestion(condition, $event))" />
+  <div
+    v-else
+    class="row-flex part"
+  >
+    <QuestionPicker
+      :value="condition.question"
+      :questions="questions"
+      @choose="emit('change', chooseQuestion(condition, $event))"
+    />
     <template v-if="condition.question">
-      <select class="field" :value="condition.operator" aria-label="Comparison" @change="emit('change', chooseOperator(condition, valueOf($event)))">
-        <option v-for="o in operatorsFor(condition.question)" :key="o.key" :value="o.key">{{ o.words }}</option>
+      <select
+        class="field"
+        :value="condition.operator"
+        aria-label="Comparison"
+        @change="emit('change', chooseOperator(condition, valueOf($event)))"
+      >
+        <option
+          v-for="o in operatorsFor(condition.question)"
+          :key="o.key"
+          :value="o.key"
+        >
+          {{ o.words }}
+        </option>
       </select>
       <template v-if="OPERATORS[condition.operator].operands === 'many'">
-        <button v-for="c in questionOf(condition.question)?.choices ?? []" :key="c.code" class="chip" :aria-pressed="isChosen(condition, c.code)" @click="emit('change', toggle(condition, c.code))">{{ c.label || c.code }}</button>
+        <button
+          v-for="c in questionOf(condition.question)?.choices ?? []"
+          :key="c.code"
+          class="chip"
+          :aria-pressed="isChosen(condition, c.code)"
+          @click="emit('change', toggle(condition, c.code))"
+        >
+          {{ c.label || c.code }}
+        </button>
       </template>
-      <template v-for="i in wantedOf(condition)" :key="i">
-        <span v-if="i === 2" class="small quiet">and</span>
-        <span v-if="isToday(condition.operands[i - 1])" class="chip" aria-label="Value">today</span>
-        <input v-else class="field value" :type="INPUTS[questionOf(condition.question)?.kind ?? 'text'] ?? 'text'" :value="operandText(condition.operands[i - 1])" aria-label="Value" @change="emit('change', setOperand(condition, i - 1, valueOf($event)))">
-        <button v-if="questionOf(condition.question)?.kind === 'date'" class="text-button" @click="emit('change', setOperand(condition, i - 1, isToday(condition.operands[i - 1]) ? '' : 'today()'))">{{ isToday(condition.operands[i - 1]) ? 'a date' : 'today' }}</button>
+      <template
+        v-for="i in wantedOf(condition)"
+        :key="i"
+      >
+        <span
+          v-if="i === 2"
+          class="small quiet"
+          >and</span
+        >
+        <span
+          v-if="isToday(condition.operands[i - 1])"
+          class="chip"
+          aria-label="Value"
+          >today</span
+        >
+        <input
+          v-else
+          class="field value"
+          :type="INPUTS[questionOf(condition.question)?.kind ?? 'text'] ?? 'text'"
+          :value="operandText(condition.operands[i - 1])"
+          aria-label="Value"
+          @change="emit('change', setOperand(condition, i - 1, valueOf($event)))"
+        />
+        <button
+          v-if="questionOf(condition.question)?.kind === 'date'"
+          class="text-button"
+          @click="
+            emit('change', setOperand(condition, i - 1, isToday(condition.operands[i - 1]) ? '' : 'today()'))
+          "
+        >
+          {{ isToday(condition.operands[i - 1]) ? 'a date' : 'today' }}
+        </button>
       </template>
     </template>
-    <button class="text-button" aria-label="Remove this part" @click="emit('remove')">Remove</button>
+    <button
+      class="text-button"
+      aria-label="Remove this part"
+      @click="emit('remove')"
+    >
+      Remove
+    </button>
   </div>
 </template>
 
 <style scoped>
-.group { display: grid; gap: 6px; }
-.nested.group { border-left: 1px solid var(--verdigris); padding-left: 10px; }
-.value { width: 150px; }
-.chip { border: 1px solid var(--line); background: var(--paper); border-radius: 2px; padding: 2px 8px; font-size: 13px; cursor: pointer; min-height: 26px; }
-.chip[aria-pressed='true'] { background: var(--verdigris-wash); color: var(--verdigris); font-weight: 600; border-color: var(--verdigris); }
-.chip[aria-pressed='true']::before { content: '✓ '; }
+.group {
+  display: grid;
+  gap: 6px;
+}
+.nested.group {
+  border-left: 1px solid var(--verdigris);
+  padding-left: 10px;
+}
+.value {
+  width: 150px;
+}
+.chip {
+  border: 1px solid var(--line);
+  background: var(--paper);
+  border-radius: 2px;
+  padding: 2px 8px;
+  font-size: 13px;
+  cursor: pointer;
+  min-height: 26px;
+}
+.chip[aria-pressed='true'] {
+  background: var(--verdigris-wash);
+  color: var(--verdigris);
+  font-weight: 600;
+  border-color: var(--verdigris);
+}
+.chip[aria-pressed='true']::before {
+  content: '✓ ';
+}
 </style>

@@ -15,13 +15,55 @@ function go(sure: boolean) {
 </script>
 
 <template>
-  <div v-if="script.doomed.value" class="delete" role="alertdialog" aria-label="Delete something in use" @keydown.esc.stop="go(false)">
-    <p><strong>{{ script.doomed.value.uses.length === 1 ? 'One place uses' : `${script.doomed.value.uses.length} places use` }} what you are about to delete.</strong> Their rules will be faults until you mend them.</p>
-    <ul class="small"><li v-for="(u, i) in script.doomed.value.uses.slice(0, 12)" :key="i">{{ u.place.number }} {{ placeName(u.place) }}: {{ u.words }}</li></ul>
-    <div class="row-flex"><button ref="keep" class="plain-button" @click="go(false)">Keep it</button><button class="plain-button fault" @click="go(true)">Delete it all the same</button></div>
+  <div
+    v-if="script.doomed.value"
+    class="delete"
+    role="alertdialog"
+    aria-label="Delete something in use"
+    @keydown.esc.stop="go(false)"
+  >
+    <p>
+      <strong
+        >{{
+          script.doomed.value.uses.length === 1
+            ? 'One place uses'
+            : `${script.doomed.value.uses.length} places use`
+        }}
+        what you are about to delete.</strong
+      >
+      Their rules will be faults until you mend them.
+    </p>
+    <ul class="small">
+      <li
+        v-for="(u, i) in script.doomed.value.uses.slice(0, 12)"
+        :key="i"
+      >
+        {{ u.place.number }} {{ placeName(u.place) }}: {{ u.words }}
+      </li>
+    </ul>
+    <div class="row-flex">
+      <button
+        ref="keep"
+        class="plain-button"
+        @click="go(false)"
+      >
+        Keep it</button
+      ><button
+        class="plain-button fault"
+        @click="go(true)"
+      >
+        Delete it all the same
+      </button>
+    </div>
   </div>
 </template>
 
 <style scoped>
-.delete { padding: 10px 16px; background: var(--madder-wash); border-bottom: 1px solid var(--madder); display: grid; gap: 6px; }
+.delete {
+  padding: 10px 16px;
+  background: var(--madder-wash);
+  border-bottom: 1px solid var(--madder);
+  display: grid;
+  gap: 6px;
+}
 </style>

@@ -3,7 +3,7 @@ import { findIn, replaceEdits, type Field } from '#core/form/search'
 import { placeName, type Address } from '#core/form/walk'
 
 /** Finds and replaces in labels, codes and rules. */
-const emit = defineEmits<{ close: [], go: [address: Address] }>()
+const emit = defineEmits<{ close: []; go: [address: Address] }>()
 const draft = useDraft()
 const wanted = ref('')
 const by = ref('')
@@ -12,10 +12,12 @@ const at = ref(0)
 const said = ref('')
 const input = useTemplateRef('input')
 onMounted(() => input.value?.focus())
-const found = computed(() => draft.form ? findIn(draft.form, draft.places, wanted.value, fields.value) : [])
+const found = computed(() => (draft.form ? findIn(draft.form, draft.places, wanted.value, fields.value) : []))
 const current = computed(() => found.value[at.value])
 const place = computed(() => draft.places.find(p => p.address === current.value?.address))
-watch(wanted, () => { at.value = 0 })
+watch(wanted, () => {
+  at.value = 0
+})
 function go(step: number) {
   if (found.value.length === 0) return
   at.value = (at.value + step + found.value.length) % found.value.length
@@ -30,22 +32,111 @@ function replace() {
 </script>
 
 <template>
-  <div class="find" role="search" aria-label="Find and replace" @keydown.esc.stop="emit('close')">
-    <input ref="input" v-model="wanted" class="field" placeholder="Find" aria-label="Find" @keydown.enter.exact.prevent="go(1)" @keydown.shift.enter.prevent="go(-1)">
-    <span class="small quiet num">{{ wanted ? `${found.length === 0 ? 0 : at + 1} of ${found.length}` : '' }}</span>
-    <button class="text-button" :disabled="found.length === 0" @click="go(-1)">Before</button>
-    <button class="text-button" :disabled="found.length === 0" @click="go(1)">Next</button>
-    <label v-for="f in (['label', 'code', 'rule'] as const)" :key="f" class="small"><input v-model="fields" type="checkbox" :value="f"> {{ f }}s</label>
-    <input v-model="by" class="field" placeholder="Replace by" aria-label="Replace by">
-    <button class="plain-button" :disabled="found.length === 0" @click="replace">Replace all</button>
-    <button class="text-button" @click="emit('close')">Close</button>
-    <p v-if="current && place" class="small hit"><button class="text-button" @click="emit('go', current.address)">{{ place.number }} {{ placeName(place) }}</button> {{ current.text.slice(Math.max(0, current.from - 40), current.from) }}<mark>{{ current.text.slice(current.from, current.to) }}</mark>{{ current.text.slice(current.to, current.to + 40) }}</p>
-    <p v-if="said" class="small" role="status">{{ said }}</p>
+  <div
+    class="find"
+    role="search"
+    aria-label="Find and replace"
+    @keydown.esc.stop="emit('close')"
+  >
+    <input
+      ref="input"
+      v-model="wanted"
+      class="field"
+      placeholder="Find"
+      aria-label="Find"
+      @keydown.enter.exact.prevent="go(1)"
+      @keydown.shift.enter.prevent="go(-1)"
+    />
+    <span class="small quiet num">{{
+      wanted ? `${found.length === 0 ? 0 : at + 1} of ${found.length}` : ''
+    }}</span>
+    <button
+      class="text-button"
+      :disabled="found.length === 0"
+      @click="go(-1)"
+    >
+      Before
+    </button>
+    <button
+      class="text-button"
+      :disabled="found.length === 0"
+      @click="go(1)"
+    >
+      Next
+    </button>
+    <label
+      v-for="f in ['label', 'code', 'rule'] as const"
+      :key="f"
+      class="small"
+      ><input
+        v-model="fields"
+        type="checkbox"
+        :value="f"
+      />
+      {{ f }}s</label
+    >
+    <input
+      v-model="by"
+      class="field"
+      placeholder="Replace by"
+      aria-label="Replace by"
+    />
+    <button
+      class="plain-button"
+      :disabled="found.length === 0"
+      @click="replace"
+    >
+      Replace all
+    </button>
+    <button
+      class="text-button"
+      @click="emit('close')"
+    >
+      Close
+    </button>
+    <p
+      v-if="current && place"
+      class="small hit"
+    >
+      <button
+        class="text-button"
+        @click="emit('go', current.address)"
+      >
+        {{ place.number }} {{ placeName(place) }}
+      </button>
+      {{ current.text.slice(Math.max(0, current.from - 40), current.from)
+      }}<mark>{{ current.text.slice(current.from, current.to) }}</mark
+      >{{ current.text.slice(current.to, current.to + 40) }}
+    </p>
+    <p
+      v-if="said"
+      class="small"
+      role="status"
+    >
+      {{ said }}
+    </p>
   </div>
 </template>
 
 <style scoped>
-.find { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; padding: 8px 16px; border-bottom: 1px solid var(--line); background: var(--linen); }
-.find .field { width: 160px; } .hit, .find p { flex-basis: 100%; }
-mark { background: var(--weld-wash); color: inherit; }
+.find {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+  padding: 8px 16px;
+  border-bottom: 1px solid var(--line);
+  background: var(--linen);
+}
+.find .field {
+  width: 160px;
+}
+.hit,
+.find p {
+  flex-basis: 100%;
+}
+mark {
+  background: var(--weld-wash);
+  color: inherit;
+}
 </style>

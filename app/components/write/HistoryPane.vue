@@ -5,28 +5,52 @@ import { outline, placeName } from '#core/form/walk'
 
 /** Every save of the draft, with who made it and when; any earlier state can be looked at and brought back. */
 const draft = useDraft()
-interface Past { canLook: boolean, begunAt: string, saves: { revision: number, at: string, by: string, edits: { do: string, what: string }[] }[] }
-const { data, error, refresh } = await useAsyncData(`history-${draft.id}`, () => $fetch<Past>(`/api/forms/${draft.id}/history`), { server: false })
-const state = shallowRef<{ revision: number, form: Form } | null>(null)
+interface Past {
+  canLook: boolean
+  begunAt: string
+  saves: { revision: number; at: string; by: string; edits: { do: string; what: string }[] }[]
+}
+const { data, error, refresh } = await useAsyncData(
+  `history-${draft.id}`,
+  () => $fetch<Past>(`/api/forms/${draft.id}/history`),
+  { server: false },
+)
+const state = shallowRef<{ revision: number; form: Form } | null>(null)
 const refusal = ref('')
 const said = ref('')
-watch(() => draft.revision, () => void refresh())
+watch(
+  () => draft.revision,
+  () => void refresh(),
+)
 
-const DONE: Record<string, string> = { insert: 'added', remove: 'deleted', move: 'moved', change: 'changed', replace: 'brought an earlier state back' }
+const DONE: Record<string, string> = {
+  insert: 'added',
+  remove: 'deleted',
+  move: 'moved',
+  change: 'changed',
+  replace: 'brought an earlier state back',
+}
 function words(edits: Past['saves'][number]['edits']) {
   const kinds = [...new Set(edits.map(e => e.do))]
-  return kinds.map((kind) => {
-    const of = [...new Set(edits.filter(e => e.do === kind).map(e => e.what.replace(/^\w+\//, '')))].filter(Boolean)
-    return `${DONE[kind] ?? kind} ${of.slice(0, 3).join(', ')}${of.length > 3 ? ' …' : ''}`.trim()
-  }).join('; ')
+  return kinds
+    .map(kind => {
+      const of = [...new Set(edits.filter(e => e.do === kind).map(e => e.what.replace(/^\w+\//, '')))].filter(
+        Boolean,
+      )
+      return `${DONE[kind] ?? kind} ${of.slice(0, 3).join(', ')}${of.length > 3 ? ' …' : ''}`.trim()
+    })
+    .join('; ')
 }
-const when = (at: string) => `${readableDate(at.slice(0, 10))}, ${new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' })}`
+const when = (at: string) =>
+  `${readableDate(at.slice(0, 10))}, ${new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' })}`
 async function look(revision: number) {
   refusal.value = ''
   try {
-    state.value = { revision, form: (await $fetch<{ form: Form }>(`/api/forms/${draft.id}/states/${revision}`)).form }
-  }
-  catch (cause) {
+    state.value = {
+      revision,
+      form: (await $fetch<{ form: Form }>(`/api/forms/${draft.id}/states/${revision}`)).form,
+    }
+  } catch (cause) {
     refusal.value = refusalOf(cause).sentence
   }
 }
@@ -35,28 +59,125 @@ function bringBack() {
   said.value = 'The earlier state is back; undo takes you to where you were.'
   state.value = null
 }
-const lines = computed(() => state.value ? outline(state.value.form) : [])
+const lines = computed(() => (state.value ? outline(state.value.form) : []))
 </script>
 
 <template>
-  <section class="history" aria-label="History">
-    <p v-if="error" class="fault small" role="alert">{{ refusalOf(error).sentence }}</p>
-    <p v-if="refusal" class="fault small" role="alert">{{ refusal }}</p>
-    <p v-if="said" class="proven small" role="status">{{ said }}</p>
-    <div v-if="state" class="sheet state">
-      <div class="row-flex"><strong>{{ state.revision === 0 ? 'As it began' : `After save ${state.revision}` }}</strong><span class="quiet small">{{ lines.filter(p => p.kind === 'question').length }} questions</span><span class="spread" /><button class="action" @click="bringBack">Bring this state back</button><button class="plain-button" @click="state = null">Close</button></div>
-      <ol class="small"><li v-for="p in lines" :key="p.address" :style="{ paddingLeft: `${p.kind === 'section' ? 0 : 12 + p.groups.length * 12}px` }"><b v-if="p.kind === 'section'">{{ p.number }} {{ placeName(p) }}</b><template v-else>{{ p.number }} {{ placeName(p) }}</template></li></ol>
+  <section
+    class="history"
+    aria-label="History"
+  >
+    <p
+      v-if="error"
+      class="fault small"
+      role="alert"
+    >
+      {{ refusalOf(error).sentence }}
+    </p>
+    <p
+      v-if="refusal"
+      class="fault small"
+      role="alert"
+    >
+      {{ refusal }}
+    </p>
+    <p
+      v-if="said"
+      class="proven small"
+      role="status"
+    >
+      {{ said }}
+    </p>
+    <div
+      v-if="state"
+      class="sheet state"
+    >
+      <div class="row-flex">
+        <strong>{{ state.revision === 0 ? 'As it began' : `After save ${state.revision}` }}</strong
+        ><span class="quiet small">{{ lines.filter(p => p.kind === 'question').length }} questions</span
+        ><span class="spread" /><button
+          class="action"
+          @click="bringBack"
+        >
+          Bring this state back</button
+        ><button
+          class="plain-button"
+          @click="state = null"
+        >
+          Close
+        </button>
+      </div>
+      <ol class="small">
+        <li
+          v-for="p in lines"
+          :key="p.address"
+          :style="{ paddingLeft: `${p.kind === 'section' ? 0 : 12 + p.groups.length * 12}px` }"
+        >
+          <b v-if="p.kind === 'section'">{{ p.number }} {{ placeName(p) }}</b
+          ><template v-else>{{ p.number }} {{ placeName(p) }}</template>
+        </li>
+      </ol>
     </div>
     <ul v-if="data">
-      <li v-for="s in data.saves" :key="s.revision" class="save"><span class="num small">{{ when(s.at) }}</span><span class="small">{{ s.by }}</span><span class="small what">{{ words(s.edits) }}</span><button v-if="data.canLook" class="text-button" @click="look(s.revision)">Look</button></li>
-      <li class="save"><span class="num small">{{ when(data.begunAt) }}</span><span class="small" /><span class="small what">the form was made</span><button v-if="data.canLook" class="text-button" @click="look(0)">Look</button></li>
+      <li
+        v-for="s in data.saves"
+        :key="s.revision"
+        class="save"
+      >
+        <span class="num small">{{ when(s.at) }}</span
+        ><span class="small">{{ s.by }}</span
+        ><span class="small what">{{ words(s.edits) }}</span
+        ><button
+          v-if="data.canLook"
+          class="text-button"
+          @click="look(s.revision)"
+        >
+          Look
+        </button>
+      </li>
+      <li class="save">
+        <span class="num small">{{ when(data.begunAt) }}</span
+        ><span class="small" /><span class="small what">the form was made</span
+        ><button
+          v-if="data.canLook"
+          class="text-button"
+          @click="look(0)"
+        >
+          Look
+        </button>
+      </li>
     </ul>
   </section>
 </template>
 
 <style scoped>
-.history { overflow-y: auto; flex: 1; padding: 12px 16px 60px; display: grid; gap: 10px; align-content: start; background: var(--paper); }
-.save { display: grid; grid-template-columns: 170px 110px minmax(0, 1fr) auto; gap: 10px; padding: 5px 0; border-bottom: 1px solid var(--line); align-items: baseline; }
-.what { overflow-wrap: anywhere; }
-.state { padding: 12px; display: grid; gap: 8px; } .state ol { max-height: 260px; overflow-y: auto; }
+.history {
+  overflow-y: auto;
+  flex: 1;
+  padding: 12px 16px 60px;
+  display: grid;
+  gap: 10px;
+  align-content: start;
+  background: var(--paper);
+}
+.save {
+  display: grid;
+  grid-template-columns: 170px 110px minmax(0, 1fr) auto;
+  gap: 10px;
+  padding: 5px 0;
+  border-bottom: 1px solid var(--line);
+  align-items: baseline;
+}
+.what {
+  overflow-wrap: anywhere;
+}
+.state {
+  padding: 12px;
+  display: grid;
+  gap: 8px;
+}
+.state ol {
+  max-height: 260px;
+  overflow-y: auto;
+}
 </style>

@@ -26,7 +26,9 @@ let worker: Worker | null = null
 function ask(question: ListsQuestion) {
   const reader = worker ?? newListsWorker()
   reader.onmessage = ({ data }: MessageEvent<ListsAnswer>) => hear(data)
-  reader.onerror = (event) => { failed.value = `The file can’t be read: ${event.message}` }
+  reader.onerror = event => {
+    failed.value = `The file can’t be read: ${event.message}`
+  }
   worker = reader
   reader.postMessage(question)
 }
@@ -35,14 +37,12 @@ function hear(answer: ListsAnswer) {
   else if (answer.is === 'failed') {
     failed.value = answer.sentence
     share.value = null
-  }
-  else if (answer.is === 'read') {
+  } else if (answer.is === 'read') {
     preview.value = answer.preview
     roles.value = answer.preview.roles
     kinds.value = answer.preview.kinds
     compare()
-  }
-  else if (answer.is === 'compared') {
+  } else if (answer.is === 'compared') {
     comparison.value = answer.comparison
     share.value = null
   }
@@ -52,11 +52,27 @@ function read(file: File | undefined) {
   failed.value = null
   preview.value = comparison.value = null
   share.value = 0
-  ask({ ask: 'read', file, known: Object.fromEntries(props.list.rows.length === 0 ? columnsOf(props.list).filter(c => c.given).map(c => [c.code, c.type]) : columnsOf(props.list).map(c => [c.code, c.type])) })
+  ask({
+    ask: 'read',
+    file,
+    known: Object.fromEntries(
+      props.list.rows.length === 0
+        ? columnsOf(props.list)
+            .filter(c => c.given)
+            .map(c => [c.code, c.type])
+        : columnsOf(props.list).map(c => [c.code, c.type]),
+    ),
+  })
 }
 function compare() {
   share.value ??= 0.9
-  ask({ ask: 'compare', roles: roles.value.map(r => typeof r === 'object' ? { column: r.column } : r), kinds: { ...kinds.value }, before: props.list.rows, missing: missing.value })
+  ask({
+    ask: 'compare',
+    roles: roles.value.map(r => (typeof r === 'object' ? { column: r.column } : r)),
+    kinds: { ...kinds.value },
+    before: props.list.rows,
+    missing: missing.value,
+  })
 }
 function cancel() {
   worker?.terminate()
@@ -65,22 +81,43 @@ function cancel() {
   preview.value = comparison.value = null
 }
 onBeforeUnmount(() => worker?.terminate())
-const roleText = (role: Role | undefined) => typeof role === 'object' ? `column:${role.column}` : role ?? 'skip'
+const roleText = (role: Role | undefined) =>
+  typeof role === 'object' ? `column:${role.column}` : (role ?? 'skip')
 function setRole(i: number, text: string) {
-  roles.value = roles.value.map((r, j): Role => j !== i ? r : text.startsWith('column:') ? { column: text.slice(7) } : text === 'code' || text === 'label' || text === 'retired' || text === 'remark' ? text : 'skip')
+  roles.value = roles.value.map((r, j): Role =>
+    j !== i
+      ? r
+      : text.startsWith('column:')
+        ? { column: text.slice(7) }
+        : text === 'code' || text === 'label' || text === 'retired' || text === 'remark'
+          ? text
+          : 'skip',
+  )
   compare()
 }
 const columnsFor = (i: number) => {
   const own = codeFromLabel(preview.value?.heads[i] ?? '', `column_${i + 1}`)
-  return [...new Set([...columnsOf(props.list).map(c => c.code), ...ROW_KEYS.has(own) ? [] : [own]])]
+  return [...new Set([...columnsOf(props.list).map(c => c.code), ...(ROW_KEYS.has(own) ? [] : [own])])]
 }
-const valueOf = (event: Event) => event.target instanceof HTMLSelectElement ? event.target.value : ''
+const valueOf = (event: Event) => (event.target instanceof HTMLSelectElement ? event.target.value : '')
 function take() {
   const found = comparison.value
   if (!found) return
   const known = new Set(columnsOf(props.list).map(c => c.code))
-  const columns = [...props.list.columns ?? [], ...found.columns.filter(c => !known.has(c)).map(code => kinds.value[code] && kinds.value[code] !== 'text' ? { code, type: kinds.value[code] } : code)]
-  const edits: Edit[] = [...columns.length > (props.list.columns ?? []).length ? [{ do: 'change' as const, what: address.value, set: { columns } }] : [], replaceEdit(address.value, props.list.rows, found.rows)]
+  const columns = [
+    ...(props.list.columns ?? []),
+    ...found.columns
+      .filter(c => !known.has(c))
+      .map(code =>
+        kinds.value[code] && kinds.value[code] !== 'text' ? { code, type: kinds.value[code] } : code,
+      ),
+  ]
+  const edits: Edit[] = [
+    ...(columns.length > (props.list.columns ?? []).length
+      ? [{ do: 'change' as const, what: address.value, set: { columns } }]
+      : []),
+    replaceEdit(address.value, props.list.rows, found.rows),
+  ]
   if (draft.edit(edits)) emit('close')
   else failed.value = draft.refused
 }
@@ -89,36 +126,204 @@ function take() {
 <template>
   <div class="import">
     <div class="row-flex">
-      <label class="plain-button">Choose a file (CSV or XLSX)<input type="file" class="hidden-words" accept=".csv,.tsv,.txt,.xlsx" aria-label="Table to import" @change="read(($event.target as HTMLInputElement).files?.[0])"></label>
-      <template v-if="share !== null"><progress :value="share" max="1" aria-label="Reading" /><button class="text-button" @click="cancel">Cancel</button></template>
-      <span class="spread" /><button class="text-button" @click="emit('close')">Close</button>
+      <label class="plain-button"
+        >Choose a file (CSV or XLSX)<input
+          type="file"
+          class="hidden-words"
+          accept=".csv,.tsv,.txt,.xlsx"
+          aria-label="Table to import"
+          @change="read(($event.target as HTMLInputElement).files?.[0])"
+      /></label>
+      <template v-if="share !== null"
+        ><progress
+          :value="share"
+          max="1"
+          aria-label="Reading"
+        /><button
+          class="text-button"
+          @click="cancel"
+        >
+          Cancel
+        </button></template
+      >
+      <span class="spread" /><button
+        class="text-button"
+        @click="emit('close')"
+      >
+        Close
+      </button>
     </div>
-    <p v-if="failed" class="fault small" role="alert">{{ failed }}</p>
+    <p
+      v-if="failed"
+      class="fault small"
+      role="alert"
+    >
+      {{ failed }}
+    </p>
     <template v-if="preview">
-      <p v-for="w in preview.warnings" :key="w" class="risk small" role="status">▲ {{ w }}</p>
+      <p
+        v-for="w in preview.warnings"
+        :key="w"
+        class="risk small"
+        role="status"
+      >
+        ▲ {{ w }}
+      </p>
       <div class="table">
         <table class="small">
           <thead>
-            <tr><th v-for="(h, i) in preview.heads" :key="i">{{ h || `(column ${i + 1})` }}</th></tr>
-            <tr><th v-for="(h, i) in preview.heads" :key="i"><select class="field" :value="roleText(roles[i])" :aria-label="`What ${h || `column ${i + 1}`} is`" @change="setRole(i, valueOf($event))"><option value="code">code</option><option value="label">label</option><option v-for="c in columnsFor(i)" :key="c" :value="`column:${c}`">column {{ c }}</option><option value="retired">retired</option><option value="remark">remark</option><option value="skip">leave out</option></select></th></tr>
+            <tr>
+              <th
+                v-for="(h, i) in preview.heads"
+                :key="i"
+              >
+                {{ h || `(column ${i + 1})` }}
+              </th>
+            </tr>
+            <tr>
+              <th
+                v-for="(h, i) in preview.heads"
+                :key="i"
+              >
+                <select
+                  class="field"
+                  :value="roleText(roles[i])"
+                  :aria-label="`What ${h || `column ${i + 1}`} is`"
+                  @change="setRole(i, valueOf($event))"
+                >
+                  <option value="code">code</option>
+                  <option value="label">label</option>
+                  <option
+                    v-for="c in columnsFor(i)"
+                    :key="c"
+                    :value="`column:${c}`"
+                  >
+                    column {{ c }}
+                  </option>
+                  <option value="retired">retired</option>
+                  <option value="remark">remark</option>
+                  <option value="skip">leave out</option>
+                </select>
+              </th>
+            </tr>
           </thead>
-          <tbody><tr v-for="(l, i) in preview.lines.slice(0, 4)" :key="i"><td v-for="(_, j) in preview.heads" :key="j">{{ l[j] }}</td></tr></tbody>
+          <tbody>
+            <tr
+              v-for="(l, i) in preview.lines.slice(0, 4)"
+              :key="i"
+            >
+              <td
+                v-for="(_, j) in preview.heads"
+                :key="j"
+              >
+                {{ l[j] }}
+              </td>
+            </tr>
+          </tbody>
         </table>
       </div>
     </template>
     <template v-if="comparison">
-      <p class="small"><strong>{{ comparison.counts.added }} new</strong> · <strong>{{ comparison.counts.changed }} changed</strong> · {{ comparison.counts.same }} as they are<template v-if="comparison.counts.clashing > 0"> · <strong class="risk">{{ comparison.counts.clashing }} with a code that another row’s label had: does the code mean something else now?</strong></template></p>
-      <p v-if="comparison.counts.missing > 0" class="small">{{ comparison.counts.missing }} of the list {{ comparison.counts.missing === 1 ? 'is' : 'are' }} not in the file (such as {{ comparison.missing[0]?.label }}): <select v-model="missing" class="field" aria-label="What becomes of rows that the file does not have" @change="compare"><option value="keep">keep them as they are</option><option value="retire">retire them</option><option value="remove">take them out</option></select></p>
-      <ul class="small quiet"><li v-for="c in comparison.changed.slice(0, 5)" :key="c.after.code"><code>{{ c.after.code }}</code>: {{ c.cells.map(k => `${k} “${c.before[k] ?? ''}” → “${c.after[k] ?? ''}”`).join(', ') }}</li><li v-for="c in comparison.clashing.slice(0, 5)" :key="c.after.code" class="risk"><code>{{ c.after.code }}</code>: “{{ c.before.label }}” → “{{ c.after.label }}”</li></ul>
-      <details v-if="comparison.problems.length > 0" class="small"><summary class="risk">{{ comparison.problems.length }} {{ comparison.problems.length === 1 ? 'thing does' : 'things do' }} not fit</summary><p v-for="(p, i) in comparison.problems.slice(0, 50)" :key="i">Row {{ p.row }}: {{ p.sentence }}</p></details>
-      <div class="row-flex"><button class="action" :disabled="share !== null" @click="take">Take {{ comparison.counts.added + comparison.counts.changed + comparison.counts.clashing }} rows in</button></div>
+      <p class="small">
+        <strong>{{ comparison.counts.added }} new</strong> ·
+        <strong>{{ comparison.counts.changed }} changed</strong> · {{ comparison.counts.same }} as they
+        are<template v-if="comparison.counts.clashing > 0">
+          ·
+          <strong class="risk"
+            >{{ comparison.counts.clashing }} with a code that another row’s label had: does the code mean
+            something else now?</strong
+          ></template
+        >
+      </p>
+      <p
+        v-if="comparison.counts.missing > 0"
+        class="small"
+      >
+        {{ comparison.counts.missing }} of the list {{ comparison.counts.missing === 1 ? 'is' : 'are' }} not
+        in the file (such as {{ comparison.missing[0]?.label }}):
+        <select
+          v-model="missing"
+          class="field"
+          aria-label="What becomes of rows that the file does not have"
+          @change="compare"
+        >
+          <option value="keep">keep them as they are</option>
+          <option value="retire">retire them</option>
+          <option value="remove">take them out</option>
+        </select>
+      </p>
+      <ul class="small quiet">
+        <li
+          v-for="c in comparison.changed.slice(0, 5)"
+          :key="c.after.code"
+        >
+          <code>{{ c.after.code }}</code
+          >: {{ c.cells.map(k => `${k} “${c.before[k] ?? ''}” → “${c.after[k] ?? ''}”`).join(', ') }}
+        </li>
+        <li
+          v-for="c in comparison.clashing.slice(0, 5)"
+          :key="c.after.code"
+          class="risk"
+        >
+          <code>{{ c.after.code }}</code
+          >: “{{ c.before.label }}” → “{{ c.after.label }}”
+        </li>
+      </ul>
+      <details
+        v-if="comparison.problems.length > 0"
+        class="small"
+      >
+        <summary class="risk">
+          {{ comparison.problems.length }}
+          {{ comparison.problems.length === 1 ? 'thing does' : 'things do' }} not fit
+        </summary>
+        <p
+          v-for="(p, i) in comparison.problems.slice(0, 50)"
+          :key="i"
+        >
+          Row {{ p.row }}: {{ p.sentence }}
+        </p>
+      </details>
+      <div class="row-flex">
+        <button
+          class="action"
+          :disabled="share !== null"
+          @click="take"
+        >
+          Take {{ comparison.counts.added + comparison.counts.changed + comparison.counts.clashing }} rows in
+        </button>
+      </div>
     </template>
   </div>
 </template>
 
 <style scoped>
-.import { border: 1px solid var(--line); padding: 10px; display: grid; gap: 6px; max-height: 340px; overflow-y: auto; flex: none; }
-.table { overflow-x: auto; } td, th { padding: 2px 8px 2px 0; text-align: left; white-space: nowrap; max-width: 160px; overflow: hidden; text-overflow: ellipsis; }
-progress { width: 160px; accent-color: var(--verdigris); }
-li { margin-left: 18px; }
+.import {
+  border: 1px solid var(--line);
+  padding: 10px;
+  display: grid;
+  gap: 6px;
+  max-height: 340px;
+  overflow-y: auto;
+  flex: none;
+}
+.table {
+  overflow-x: auto;
+}
+td,
+th {
+  padding: 2px 8px 2px 0;
+  text-align: left;
+  white-space: nowrap;
+  max-width: 160px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+progress {
+  width: 160px;
+  accent-color: var(--verdigris);
+}
+li {
+  margin-left: 18px;
+}
 </style>

@@ -6,62 +6,144 @@ const props = defineProps<{ place: Place }>()
 const emit = defineEmits<{ set: [values: Record<string, unknown>, merge: string | null] }>()
 const draft = useDraft()
 const node = computed(() => props.place.node)
-const question = computed(() => props.place.kind === 'question' ? props.place.node : null)
-const isAsked = computed(() => question.value !== null && question.value.type !== 'value' && question.value.type !== 'hidden')
+const question = computed(() => (props.place.kind === 'question' ? props.place.node : null))
+const isAsked = computed(
+  () => question.value !== null && question.value.type !== 'value' && question.value.type !== 'hidden',
+)
 const hasDefault = computed(() => question.value !== null && question.value.type !== 'value')
-const defaultText = computed(() => question.value && 'default' in question.value ? question.value.default : undefined)
+const defaultText = computed(() =>
+  question.value && 'default' in question.value ? question.value.default : undefined,
+)
 const wanted = computed(() => draft.names?.typeOf(props.place.code) ?? null)
-const under = computed(() => 'under' in node.value ? node.value.under : undefined)
+const under = computed(() => ('under' in node.value ? node.value.under : undefined))
 /** Choices of earlier questions in the same group that something can stand under. */
-const spots = computed(() => draft.places.flatMap((p) => {
-  if (p.kind !== 'question' || p.order >= props.place.order || p.section !== props.place.section || p.groups.at(-1)?.order !== props.place.groups.at(-1)?.order) return []
-  if (p.node.type !== 'choice' && p.node.type !== 'choices') return []
-  return (p.node.options ?? []).map(o => ({ question: p.code, option: o.code, words: `${p.number} ${p.node.label}: ${o.label}` }))
-}))
+const spots = computed(() =>
+  draft.places.flatMap(p => {
+    if (
+      p.kind !== 'question' ||
+      p.order >= props.place.order ||
+      p.section !== props.place.section ||
+      p.groups.at(-1)?.order !== props.place.groups.at(-1)?.order
+    )
+      return []
+    if (p.node.type !== 'choice' && p.node.type !== 'choices') return []
+    return (p.node.options ?? []).map(o => ({
+      question: p.code,
+      option: o.code,
+      words: `${p.number} ${p.node.label}: ${o.label}`,
+    }))
+  }),
+)
 const text = (key: string): string => {
   const value: unknown = Reflect.get(node.value, key)
   return typeof value === 'string' ? value : ''
 }
-const valueOf = (event: Event) => event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement ? event.target.value : ''
+const valueOf = (event: Event) =>
+  event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
+    ? event.target.value
+    : ''
 function setUnder(event: Event) {
   const spot = spots.value[Number(valueOf(event))]
   emit('set', { under: spot ? { question: spot.question, option: spot.option } : null }, null)
 }
 const parties = computed(() => draft.form?.parties ?? [])
-const seenBy = computed(() => question.value?.officeOnly ? 'office' : question.value?.privateTo ? `party:${question.value.privateTo}` : '')
-const setSeenBy = (value: string) => emit('set', { officeOnly: value === 'office' ? true : null, privateTo: value.startsWith('party:') ? value.slice(6) : null }, null)
-const readOnly = computed(() => 'readOnly' in node.value ? node.value.readOnly : undefined)
-const canLock = computed(() => isAsked.value || props.place.kind === 'group' || props.place.kind === 'section')
+const seenBy = computed(() =>
+  question.value?.officeOnly
+    ? 'office'
+    : question.value?.privateTo
+      ? `party:${question.value.privateTo}`
+      : '',
+)
+const setSeenBy = (value: string) =>
+  emit(
+    'set',
+    {
+      officeOnly: value === 'office' ? true : null,
+      privateTo: value.startsWith('party:') ? value.slice(6) : null,
+    },
+    null,
+  )
+const readOnly = computed(() => ('readOnly' in node.value ? node.value.readOnly : undefined))
+const canLock = computed(
+  () => isAsked.value || props.place.kind === 'group' || props.place.kind === 'section',
+)
 </script>
 
 <template>
   <template v-if="isAsked && question">
     <span class="left">Hint</span>
-    <input class="field" :value="text('placeholder')" placeholder="shown in the empty field" aria-label="Placeholder" @input="emit('set', { placeholder: valueOf($event) || null }, 'placeholder')">
+    <input
+      class="field"
+      :value="text('placeholder')"
+      placeholder="shown in the empty field"
+      aria-label="Placeholder"
+      @input="emit('set', { placeholder: valueOf($event) || null }, 'placeholder')"
+    />
     <span class="left">If missing</span>
-    <input class="field" :value="text('requiredMessage')" placeholder="This needs an answer." aria-label="Message when the answer is missing" @input="emit('set', { requiredMessage: valueOf($event) || null }, 'requiredMessage')">
+    <input
+      class="field"
+      :value="text('requiredMessage')"
+      placeholder="This needs an answer."
+      aria-label="Message when the answer is missing"
+      @input="emit('set', { requiredMessage: valueOf($event) || null }, 'requiredMessage')"
+    />
   </template>
   <template v-if="hasDefault">
     <span class="left">Default</span>
-    <ExpressionField words="Begins with" :text="defaultText" :place="place" :wanted="wanted" placeholder="a value or a calculation, such as &quot;wood&quot;, 12 or today()" @change="emit('set', { default: $event }, 'default')" />
+    <ExpressionField
+      words="Begins with"
+      :text="defaultText"
+      :place="place"
+      :wanted="wanted"
+      placeholder='a value or a calculation, such as "wood", 12 or today()'
+      @change="emit('set', { default: $event }, 'default')"
+    />
   </template>
   <template v-if="canLock">
     <span class="left">Read-only</span>
-    <WhenField name="Read-only" words="Read-only when" :value="readOnly" :place="place" @change="emit('set', { readOnly: $event }, 'readOnly')" />
+    <WhenField
+      name="Read-only"
+      words="Read-only when"
+      :value="readOnly"
+      :place="place"
+      @change="emit('set', { readOnly: $event }, 'readOnly')"
+    />
   </template>
   <template v-if="question && (parties.length > 0 || seenBy)">
     <span class="left">Seen by</span>
-    <select class="field" aria-label="Seen by" :value="seenBy" @change="setSeenBy(valueOf($event))">
+    <select
+      class="field"
+      aria-label="Seen by"
+      :value="seenBy"
+      @change="setSeenBy(valueOf($event))"
+    >
       <option value="">every party whose turn sees the section</option>
       <option value="office">the office only</option>
-      <option v-for="p in parties" :key="p.code" :value="`party:${p.code}`">{{ p.name || p.code }} only</option>
+      <option
+        v-for="p in parties"
+        :key="p.code"
+        :value="`party:${p.code}`"
+      >
+        {{ p.name || p.code }} only
+      </option>
     </select>
   </template>
   <template v-if="place.kind !== 'section' && question?.type !== 'hidden' && (spots.length > 0 || under)">
     <span class="left">Stands</span>
-    <select class="field" aria-label="Where it stands" :value="under ? spots.findIndex(s => s.question === under?.question && s.option === under?.option) : -1" @change="setUnder">
+    <select
+      class="field"
+      aria-label="Where it stands"
+      :value="under ? spots.findIndex(s => s.question === under?.question && s.option === under?.option) : -1"
+      @change="setUnder"
+    >
       <option :value="-1">in its place in the order</option>
-      <option v-for="(s, i) in spots" :key="i" :value="i">right under {{ s.words }}</option>
+      <option
+        v-for="(s, i) in spots"
+        :key="i"
+        :value="i"
+      >
+        right under {{ s.words }}
+      </option>
     </select>
   </template>
 </template>

@@ -9,23 +9,77 @@ const wanted = ref('')
 const at = ref(0)
 const input = useTemplateRef('input')
 onMounted(() => input.value?.focus())
-const isMoving = (p: Place) => draft.selection.includes(p.address) || p.groups.some(g => draft.selection.includes(g.address))
-const spots = computed(() => draft.places.filter(p => !isMoving(p) && `${p.number} ${placeName(p)} ${p.code}`.toLowerCase().includes(wanted.value.toLowerCase())).slice(0, 12))
-watch(wanted, () => { at.value = 0 })
+const isMoving = (p: Place) =>
+  draft.selection.includes(p.address) || p.groups.some(g => draft.selection.includes(g.address))
+const spots = computed(() =>
+  draft.places
+    .filter(
+      p =>
+        !isMoving(p) &&
+        `${p.number} ${placeName(p)} ${p.code}`.toLowerCase().includes(wanted.value.toLowerCase()),
+    )
+    .slice(0, 12),
+)
+watch(wanted, () => {
+  at.value = 0
+})
 function go(place: Place | undefined) {
   if (place && script.moveTo(script.spotBelow(place))) emit('close')
 }
 </script>
 
 <template>
-  <div class="move" role="group" aria-label="Move to" @keydown.esc.stop="emit('close')">
-    <input ref="input" v-model="wanted" class="field" placeholder="Below which row? Number, label or code" aria-label="Below which row" @keydown.down.prevent="at = Math.min(spots.length - 1, at + 1)" @keydown.up.prevent="at = Math.max(0, at - 1)" @keydown.enter.prevent="go(spots[at])">
-    <ul><li v-for="(p, i) in spots" :key="p.address"><button class="text-button" :class="{ on: i === at }" @click="go(p)"><span class="num">{{ p.number }}</span> {{ placeName(p) }} <code>{{ p.code }}</code>{{ p.kind === 'section' || p.kind === 'group' ? ', at its beginning' : '' }}</button></li></ul>
-    <p v-if="draft.refused" class="small fault">{{ draft.refused }}</p>
+  <div
+    class="move"
+    role="group"
+    aria-label="Move to"
+    @keydown.esc.stop="emit('close')"
+  >
+    <input
+      ref="input"
+      v-model="wanted"
+      class="field"
+      placeholder="Below which row? Number, label or code"
+      aria-label="Below which row"
+      @keydown.down.prevent="at = Math.min(spots.length - 1, at + 1)"
+      @keydown.up.prevent="at = Math.max(0, at - 1)"
+      @keydown.enter.prevent="go(spots[at])"
+    />
+    <ul>
+      <li
+        v-for="(p, i) in spots"
+        :key="p.address"
+      >
+        <button
+          class="text-button"
+          :class="{ on: i === at }"
+          @click="go(p)"
+        >
+          <span class="num">{{ p.number }}</span> {{ placeName(p) }} <code>{{ p.code }}</code>{{
+            p.kind === 'section' || p.kind === 'group' ? ', at its beginning' : ''
+          }}
+        </button>
+      </li>
+    </ul>
+    <p
+      v-if="draft.refused"
+      class="small fault"
+    >
+      {{ draft.refused }}
+    </p>
   </div>
 </template>
 
 <style scoped>
-.move { padding: 10px 16px; border-bottom: 1px solid var(--line); background: var(--linen); display: grid; gap: 6px; }
-.on { background: var(--verdigris-wash); font-weight: 600; }
+.move {
+  padding: 10px 16px;
+  border-bottom: 1px solid var(--line);
+  background: var(--linen);
+  display: grid;
+  gap: 6px;
+}
+.on {
+  background: var(--verdigris-wash);
+  font-weight: 600;
+}
 </style>

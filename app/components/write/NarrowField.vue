@@ -7,7 +7,7 @@ import type { ChoiceType, QuestionOf } from '#core/form/definition'
 import { optionsOf, placeName, type Place } from '#core/form/walk'
 
 /** Narrows a question by earlier choices: point at one, and the column is found by what its cells hold. */
-const props = defineProps<{ question: QuestionOf<ChoiceType>, place: Place }>()
+const props = defineProps<{ question: QuestionOf<ChoiceType>; place: Place }>()
 const emit = defineEmits<{ change: [rule: string | null] }>()
 const draft = useDraft()
 const isText = ref(false)
@@ -18,8 +18,7 @@ const parts = computed((): string[] | null => {
   try {
     const expr = parse(props.question.narrowedBy)
     return expr.kind === 'and' ? expr.parts.map(print) : [print(expr)]
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof ExpressionError) return null
     throw error
   }
@@ -28,39 +27,107 @@ const parts = computed((): string[] | null => {
 const parents = computed(() => {
   const { form } = draft
   if (!form || !list.value) return []
-  return draft.places.flatMap((p) => {
-    if (p.kind !== 'question' || p.order >= props.place.order || (p.node.type !== 'choice' && p.node.type !== 'choices')) return []
+  return draft.places.flatMap(p => {
+    if (
+      p.kind !== 'question' ||
+      p.order >= props.place.order ||
+      (p.node.type !== 'choice' && p.node.type !== 'choices')
+    )
+      return []
     if (p.entryOf && p.entryOf.order !== props.place.entryOf?.order) return []
     const codes = [...indexOf(optionsOf(form, p.node) ?? []).byCode.keys()]
     const [best] = list.value ? narrowingsBy(list.value, { code: p.code, type: p.node.type, codes }) : []
-    return best ? [{ ...best, code: p.code, words: `${p.number} ${placeName(p)}`, isUsed: parts.value?.includes(best.rule) ?? false }] : []
+    return best
+      ? [
+          {
+            ...best,
+            code: p.code,
+            words: `${p.number} ${placeName(p)}`,
+            isUsed: parts.value?.includes(best.rule) ?? false,
+          },
+        ]
+      : []
   })
 })
-const put = (next: readonly string[]) => emit('change', next.length === 0 ? null : next.map(t => next.length > 1 && / or | in /.test(t) ? `(${t})` : t).join(' and '))
-const valueOf = (event: Event) => event.target instanceof HTMLSelectElement ? event.target.value : ''
+const put = (next: readonly string[]) =>
+  emit(
+    'change',
+    next.length === 0
+      ? null
+      : next.map(t => (next.length > 1 && / or | in /.test(t) ? `(${t})` : t)).join(' and '),
+  )
+const valueOf = (event: Event) => (event.target instanceof HTMLSelectElement ? event.target.value : '')
 const free = computed(() => parents.value.filter(p => !p.isUsed))
 const wordsOf = (part: string) => parents.value.find(p => p.rule === part)
 </script>
 
 <template>
   <div class="narrow">
-    <p v-for="(part, i) in parts ?? []" :key="part" class="row-flex small">
-      <span v-if="wordsOf(part)">narrowed by <strong>{{ wordsOf(part)?.words }}</strong> through the column <code>{{ wordsOf(part)?.column }}</code> <span class="quiet">({{ wordsOf(part)?.matching }} of {{ wordsOf(part)?.of }} values are its codes)</span></span>
+    <p
+      v-for="(part, i) in parts ?? []"
+      :key="part"
+      class="row-flex small"
+    >
+      <span v-if="wordsOf(part)"
+        >narrowed by <strong>{{ wordsOf(part)?.words }}</strong> through the column
+        <code>{{ wordsOf(part)?.column }}</code>
+        <span class="quiet"
+          >({{ wordsOf(part)?.matching }} of {{ wordsOf(part)?.of }} values are its codes)</span
+        ></span
+      >
       <code v-else>{{ part }}</code>
-      <button class="text-button" @click="put((parts ?? []).toSpliced(i, 1))">Remove</button>
+      <button
+        class="text-button"
+        @click="put((parts ?? []).toSpliced(i, 1))"
+      >
+        Remove
+      </button>
     </p>
     <div class="row-flex">
-      <select v-if="free.length > 0" class="field" value="" aria-label="Narrow by an earlier choice" @change="put([...parts ?? [], valueOf($event)])">
+      <select
+        v-if="free.length > 0"
+        class="field"
+        value=""
+        aria-label="Narrow by an earlier choice"
+        @change="put([...(parts ?? []), valueOf($event)])"
+      >
         <option value="">narrow it by an earlier choice …</option>
-        <option v-for="p in free" :key="p.code" :value="p.rule">by {{ p.words }} (column {{ p.column }})</option>
+        <option
+          v-for="p in free"
+          :key="p.code"
+          :value="p.rule"
+        >
+          by {{ p.words }} (column {{ p.column }})
+        </option>
       </select>
-      <span v-else-if="(parts ?? []).length === 0" class="small quiet">No earlier choice has codes that a column of the list holds.</span>
-      <button class="text-button" @click="isText = !isText">{{ isText ? 'Hide the text' : 'As text' }}</button>
+      <span
+        v-else-if="(parts ?? []).length === 0"
+        class="small quiet"
+        >No earlier choice has codes that a column of the list holds.</span
+      >
+      <button
+        class="text-button"
+        @click="isText = !isText"
+      >
+        {{ isText ? 'Hide the text' : 'As text' }}
+      </button>
     </div>
-    <ExpressionField v-if="isText || parts === null" words="Offers rows where" :text="question.narrowedBy" :place="place" :wanted="null" :row="question.list ?? ''" placeholder="row.coast = coast and row.depth > draught" @change="emit('change', $event)" />
+    <ExpressionField
+      v-if="isText || parts === null"
+      words="Offers rows where"
+      :text="question.narrowedBy"
+      :place="place"
+      :wanted="null"
+      :row="question.list ?? ''"
+      placeholder="row.coast = coast and row.depth > draught"
+      @change="emit('change', $event)"
+    />
   </div>
 </template>
 
 <style scoped>
-.narrow { display: grid; gap: 4px; }
+.narrow {
+  display: grid;
+  gap: 4px;
+}
 </style>

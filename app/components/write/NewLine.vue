@@ -3,20 +3,28 @@ import { TYPES } from '#core/form/types'
 import type { LineKind } from '#core/form/create'
 
 /** The line where the next question is typed. `/` goes to the choice of type, Enter adds and goes on, Esc ends. */
-const props = defineProps<{ kind: LineKind, onlySections?: boolean }>()
-const emit = defineEmits<{ add: [lines: string[]], kind: [kind: LineKind], outline: [text: string], close: [] }>()
+const props = defineProps<{ kind: LineKind; onlySections?: boolean }>()
+const emit = defineEmits<{
+  add: [lines: string[]]
+  kind: [kind: LineKind]
+  outline: [text: string]
+  close: []
+}>()
 const text = ref('')
 const input = useTemplateRef('input')
 const choice = useTemplateRef('choice')
 onMounted(() => input.value?.focus())
 
-const KINDS: { key: LineKind, words: string }[] = [
+const KINDS: { key: LineKind; words: string }[] = [
   ...Object.entries(TYPES).map(([key, entry]) => ({ key: key as LineKind, words: entry.words })),
-  { key: 'note', words: 'note' }, { key: 'group', words: 'group' }, { key: 'section', words: 'section' },
+  { key: 'note', words: 'note' },
+  { key: 'group', words: 'group' },
+  { key: 'section', words: 'section' },
 ]
 const isKind = (value: string): value is LineKind => KINDS.some(k => k.key === value)
 function choose(event: Event) {
-  if (event.target instanceof HTMLSelectElement && isKind(event.target.value)) emit('kind', event.target.value)
+  if (event.target instanceof HTMLSelectElement && isKind(event.target.value))
+    emit('kind', event.target.value)
 }
 function commit() {
   if (!text.value.trim()) return emit('close')
@@ -37,7 +45,10 @@ function keys(event: KeyboardEvent) {
 /** Plain lines become questions at once; an outline or a table is looked at first. */
 function paste(event: ClipboardEvent) {
   const pasted = event.clipboardData?.getData('text/plain') ?? ''
-  const lines = pasted.split(/\r?\n/).map(l => l.trim()).filter(Boolean)
+  const lines = pasted
+    .split(/\r?\n/)
+    .map(l => l.trim())
+    .filter(Boolean)
   if (lines.length < 2) return
   event.preventDefault()
   if (lines.some(l => l.includes('\t') || /^(?:\d+[.)]|[-*•#[(o☐]\s?)/.test(l))) emit('outline', pasted)
@@ -45,10 +56,15 @@ function paste(event: ClipboardEvent) {
 }
 // Taking the line away to put it below the new row makes the browser say that it lost the focus; that is no leaving.
 let isGone = false
-onBeforeUnmount(() => { isGone = true })
+onBeforeUnmount(() => {
+  isGone = true
+})
 function leave(event: FocusEvent) {
   if (isGone) return
-  const inside = event.relatedTarget instanceof Node && event.currentTarget instanceof Node && event.currentTarget.contains(event.relatedTarget)
+  const inside =
+    event.relatedTarget instanceof Node &&
+    event.currentTarget instanceof Node &&
+    event.currentTarget.contains(event.relatedTarget)
   if (inside) return
   if (text.value.trim()) emit('add', [text.value.trim()])
   emit('close')
@@ -56,15 +72,51 @@ function leave(event: FocusEvent) {
 </script>
 
 <template>
-  <div class="new-line" @focusout="leave" @keydown.stop="keys">
-    <input ref="input" v-model="text" class="field" maxlength="500" :placeholder="props.kind === 'section' ? 'Title of the new section' : 'Type a question, Enter for the next'" aria-label="New line" @keydown.enter.prevent="commit" @keydown="slash" @paste="paste">
-    <select ref="choice" class="field" :value="props.kind" aria-label="Type of the new line" @change="choose" @keydown.enter.prevent="input?.focus()">
-      <option v-for="k in KINDS" :key="k.key" :value="k.key">{{ k.words }}</option>
+  <div
+    class="new-line"
+    @focusout="leave"
+    @keydown.stop="keys"
+  >
+    <input
+      ref="input"
+      v-model="text"
+      class="field"
+      maxlength="500"
+      :placeholder="
+        props.kind === 'section' ? 'Title of the new section' : 'Type a question, Enter for the next'
+      "
+      aria-label="New line"
+      @keydown.enter.prevent="commit"
+      @keydown="slash"
+      @paste="paste"
+    />
+    <select
+      ref="choice"
+      class="field"
+      :value="props.kind"
+      aria-label="Type of the new line"
+      @change="choose"
+      @keydown.enter.prevent="input?.focus()"
+    >
+      <option
+        v-for="k in KINDS"
+        :key="k.key"
+        :value="k.key"
+      >
+        {{ k.words }}
+      </option>
     </select>
     <span class="small quiet"><kbd>/</kbd> type</span>
   </div>
 </template>
 
 <style scoped>
-.new-line { display: grid; grid-template-columns: 1fr 150px auto; gap: 8px; padding: 4px 16px 4px 104px; background: var(--verdigris-wash); align-items: center; }
+.new-line {
+  display: grid;
+  grid-template-columns: 1fr 150px auto;
+  gap: 8px;
+  padding: 4px 16px 4px 104px;
+  background: var(--verdigris-wash);
+  align-items: center;
+}
 </style>

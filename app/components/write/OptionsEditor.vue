@@ -4,24 +4,38 @@ import { codeFromLabel, freeCode } from '#core/form/codes'
 import type { Address, Place } from '#core/form/walk'
 
 /** Options of a choice, ranking or grid, or the rows of a grid: typed or pasted line by line; more about each where it is asked for. */
-const props = defineProps<{ question: Extract<Question, { options?: unknown }>, field: 'options' | 'rows', address: Address, place: Place }>()
+const props = defineProps<{
+  question: Extract<Question, { options?: unknown }>
+  field: 'options' | 'rows'
+  address: Address
+  place: Place
+}>()
 const draft = useDraft()
 const line = ref('')
 const more = ref<number | null>(null)
 const isGridRows = computed(() => props.field === 'rows')
-const options = computed((): readonly Option[] => (isGridRows.value && props.question.type === 'grid' ? props.question.rows : props.question.options) ?? [])
-const isChoice = computed(() => (props.question.type === 'choice' || props.question.type === 'choices') && !isGridRows.value)
+const options = computed(
+  (): readonly Option[] =>
+    (isGridRows.value && props.question.type === 'grid' ? props.question.rows : props.question.options) ?? [],
+)
+const isChoice = computed(
+  () => (props.question.type === 'choice' || props.question.type === 'choices') && !isGridRows.value,
+)
 const hasPoints = computed(() => (isChoice.value || props.question.type === 'grid') && !isGridRows.value)
-const noun = computed(() => isGridRows.value ? 'row' : 'choice')
-const list = computed(() => 'list' in props.question ? props.question.list : undefined)
+const noun = computed(() => (isGridRows.value ? 'row' : 'choice'))
+const list = computed(() => ('list' in props.question ? props.question.list : undefined))
 
-const put = (next: readonly Option[], merge: string | null = null) => draft.edit([{ do: 'change', what: props.address, set: { [props.field]: next } }], merge)
+const put = (next: readonly Option[], merge: string | null = null) =>
+  draft.edit([{ do: 'change', what: props.address, set: { [props.field]: next } }], merge)
 /** Lines become options; a line `code | Label` brings its own code. */
 function add(lines: readonly string[]) {
   const next = [...options.value]
   for (const text of lines.map(l => l.replace(/^[\s•*–-]+|\s+$/g, '')).filter(Boolean)) {
     const [own, label] = text.includes('|') ? text.split('|', 2).map(t => t.trim()) : [null, text]
-    next.push({ code: freeCode(own || codeFromLabel(label ?? text, noun.value), new Set(next.map(o => o.code))), label: label ?? text })
+    next.push({
+      code: freeCode(own || codeFromLabel(label ?? text, noun.value), new Set(next.map(o => o.code))),
+      label: label ?? text,
+    })
   }
   if (next.length > options.value.length) put(next)
 }
@@ -36,49 +50,154 @@ function paste(event: ClipboardEvent) {
   add(text.split(/\r?\n/))
 }
 /** An undefined part goes out of the option. */
-const change = (i: number, part: Partial<Option>) => put(options.value.map((o, j) => j === i ? Object.fromEntries(Object.entries({ ...o, ...part }).filter(([, v]) => v !== undefined)) as Option : o), `${props.address}:${props.field}:${i}:${Object.keys(part)[0]}`)
+const change = (i: number, part: Partial<Option>) =>
+  put(
+    options.value.map((o, j) =>
+      j === i
+        ? (Object.fromEntries(Object.entries({ ...o, ...part }).filter(([, v]) => v !== undefined)) as Option)
+        : o,
+    ),
+    `${props.address}:${props.field}:${i}:${Object.keys(part)[0]}`,
+  )
 function move(i: number, by: number) {
   const to = i + by
   const moved = options.value[i]
-  if (moved && to >= 0 && to < options.value.length) put(options.value.toSpliced(i, 1).toSpliced(to, 0, moved))
+  if (moved && to >= 0 && to < options.value.length)
+    put(options.value.toSpliced(i, 1).toSpliced(to, 0, moved))
 }
-const valueOf = (event: Event) => event.target instanceof HTMLInputElement ? event.target.value : ''
+const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '')
 const numberOf = (event: Event) => {
   const text = valueOf(event).trim().replace(',', '.')
   const value = Number(text)
   return text === '' || !Number.isFinite(value) ? undefined : value
 }
-const marks = (o: Option) => [o.points === undefined ? '' : `${o.points} points`, o.price === undefined ? '' : `price ${o.price}`, o.shownWhen === undefined ? '' : 'rule', o.alone ? 'alone' : ''].filter(Boolean).join(', ')
+const marks = (o: Option) =>
+  [
+    o.points === undefined ? '' : `${o.points} points`,
+    o.price === undefined ? '' : `price ${o.price}`,
+    o.shownWhen === undefined ? '' : 'rule',
+    o.alone ? 'alone' : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
 </script>
 
 <template>
   <div class="options">
-    <p v-if="list" class="small quiet">The choices come from the list <code>{{ list }}</code>.</p>
+    <p
+      v-if="list"
+      class="small quiet"
+    >
+      The choices come from the list <code>{{ list }}</code>.
+    </p>
     <template v-else>
-      <template v-for="(o, i) in options" :key="i">
+      <template
+        v-for="(o, i) in options"
+        :key="i"
+      >
         <div class="option">
-          <input class="field" :value="o.label" :aria-label="`${noun === 'row' ? 'Row' : 'Choice'} ${i + 1}: label`" @input="change(i, { label: valueOf($event) })" @keydown.alt.up.prevent="move(i, -1)" @keydown.alt.down.prevent="move(i, 1)">
-          <input class="field code" :value="o.code" :aria-label="`${noun === 'row' ? 'Row' : 'Choice'} ${i + 1}: code`" maxlength="60" @change="valueOf($event) && change(i, { code: valueOf($event) })">
-          <button v-if="hasPoints" class="text-button" :aria-expanded="more === i" :aria-label="`More about ${o.label}`" @click="more = more === i ? null : i">{{ marks(o) || 'more' }}</button>
-          <button class="text-button" :aria-label="`Remove the ${noun} ${o.label}`" @click="put(options.toSpliced(i, 1))">Remove</button>
+          <input
+            class="field"
+            :value="o.label"
+            :aria-label="`${noun === 'row' ? 'Row' : 'Choice'} ${i + 1}: label`"
+            @input="change(i, { label: valueOf($event) })"
+            @keydown.alt.up.prevent="move(i, -1)"
+            @keydown.alt.down.prevent="move(i, 1)"
+          />
+          <input
+            class="field code"
+            :value="o.code"
+            :aria-label="`${noun === 'row' ? 'Row' : 'Choice'} ${i + 1}: code`"
+            maxlength="60"
+            @change="valueOf($event) && change(i, { code: valueOf($event) })"
+          />
+          <button
+            v-if="hasPoints"
+            class="text-button"
+            :aria-expanded="more === i"
+            :aria-label="`More about ${o.label}`"
+            @click="more = more === i ? null : i"
+          >
+            {{ marks(o) || 'more' }}
+          </button>
+          <button
+            class="text-button"
+            :aria-label="`Remove the ${noun} ${o.label}`"
+            @click="put(options.toSpliced(i, 1))"
+          >
+            Remove
+          </button>
         </div>
-        <div v-if="more === i && hasPoints" class="about">
+        <div
+          v-if="more === i && hasPoints"
+          class="about"
+        >
           <div class="row-flex small quiet">
-            <label>points <input class="field number" :value="o.points ?? ''" inputmode="decimal" @change="change(i, { points: numberOf($event) })"></label>
-            <label v-if="isChoice">price <input class="field number" :value="o.price ?? ''" inputmode="decimal" @change="change(i, { price: numberOf($event) })"></label>
-            <label v-if="question.type === 'choices'"><input type="checkbox" :checked="o.alone" @change="change(i, { alone: o.alone ? undefined : true })"> excludes the others</label>
+            <label
+              >points
+              <input
+                class="field number"
+                :value="o.points ?? ''"
+                inputmode="decimal"
+                @change="change(i, { points: numberOf($event) })"
+            /></label>
+            <label v-if="isChoice"
+              >price
+              <input
+                class="field number"
+                :value="o.price ?? ''"
+                inputmode="decimal"
+                @change="change(i, { price: numberOf($event) })"
+            /></label>
+            <label v-if="question.type === 'choices'"
+              ><input
+                type="checkbox"
+                :checked="o.alone"
+                @change="change(i, { alone: o.alone ? undefined : true })"
+              />
+              excludes the others</label
+            >
           </div>
-          <RuleField v-if="isChoice" words="Offered when" :text="o.shownWhen" :place="place" :except="question.code" @change="change(i, { shownWhen: $event ?? undefined })" />
+          <RuleField
+            v-if="isChoice"
+            words="Offered when"
+            :text="o.shownWhen"
+            :place="place"
+            :except="question.code"
+            @change="change(i, { shownWhen: $event ?? undefined })"
+          />
         </div>
       </template>
-      <input v-model="line" class="field" :placeholder="`Type a ${noun}, Enter for the next; or paste lines`" :aria-label="`New ${noun}`" @keydown.enter.prevent="commit" @paste="paste" @blur="line.trim() && commit()">
+      <input
+        v-model="line"
+        class="field"
+        :placeholder="`Type a ${noun}, Enter for the next; or paste lines`"
+        :aria-label="`New ${noun}`"
+        @keydown.enter.prevent="commit"
+        @paste="paste"
+        @blur="line.trim() && commit()"
+      />
     </template>
   </div>
 </template>
 
 <style scoped>
-.options { display: grid; gap: 4px; }
-.option { display: grid; grid-template-columns: 1fr 130px auto auto; gap: 6px; }
-.about { border-left: 1px solid var(--line); padding-left: 10px; display: grid; gap: 4px; }
-.number { width: 64px; }
+.options {
+  display: grid;
+  gap: 4px;
+}
+.option {
+  display: grid;
+  grid-template-columns: 1fr 130px auto auto;
+  gap: 6px;
+}
+.about {
+  border-left: 1px solid var(--line);
+  padding-left: 10px;
+  display: grid;
+  gap: 4px;
+}
+.number {
+  width: 64px;
+}
 </style>

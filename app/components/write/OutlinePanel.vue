@@ -13,18 +13,37 @@ const drafted = ref<Drafted[]>(readOutline(props.text))
 const area = useTemplateRef('area')
 const insertButton = useTemplateRef('insertButton')
 onMounted(() => (props.text ? insertButton : area).value?.focus())
-watch(text, (now) => { drafted.value = readOutline(now) })
+watch(text, now => {
+  drafted.value = readOutline(now)
+})
 const TYPE_NAMES = Object.entries(TYPES).map(([key, entry]) => ({ key, words: entry.words }))
 const isType = (value: string): value is QuestionType => value in TYPES
-const valueOf = (event: Event) => event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement ? event.target.value : ''
+const valueOf = (event: Event) =>
+  event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
+    ? event.target.value
+    : ''
 function retype(d: Drafted, event: Event) {
   const type = valueOf(event)
   if (d.kind === 'question' && isType(type)) d.type = type
 }
 const turn = (i: number, kind: string) => {
   const d = drafted.value[i]
-  const words = d?.kind === 'section' ? d.title : d?.kind === 'question' ? d.label : d?.text ?? ''
-  drafted.value[i] = kind === 'section' ? { kind: 'section', title: words } : kind === 'note' ? { kind: 'note', text: words } : { kind: 'question', label: words, type: 'text', options: [], required: false, help: '', code: '', writeIn: false }
+  const words = d?.kind === 'section' ? d.title : d?.kind === 'question' ? d.label : (d?.text ?? '')
+  drafted.value[i] =
+    kind === 'section'
+      ? { kind: 'section', title: words }
+      : kind === 'note'
+        ? { kind: 'note', text: words }
+        : {
+            kind: 'question',
+            label: words,
+            type: 'text',
+            options: [],
+            required: false,
+            help: '',
+            code: '',
+            writeIn: false,
+          }
 }
 const count = computed(() => drafted.value.filter(d => d.kind === 'question').length)
 function insert() {
@@ -33,7 +52,10 @@ function insert() {
   const made = outlineEdits(draft.form, drafted.value, script.spotBelow(below), below.section + 1)
   // A section that was empty, as in a new form, makes room for those that come.
   const empty = draft.form.sections[below.section]
-  const room = drafted.value[0]?.kind === 'section' && empty?.items.length === 0 ? draft.places.find(p => p.kind === 'section' && p.section === below.section) : undefined
+  const room =
+    drafted.value[0]?.kind === 'section' && empty?.items.length === 0
+      ? draft.places.find(p => p.kind === 'section' && p.section === below.section)
+      : undefined
   if (!draft.edit(room ? [...made.edits, { do: 'remove', what: room.address }] : made.edits)) return
   draft.select(made.addresses[0] ?? null)
   emit('close')
@@ -41,34 +63,151 @@ function insert() {
 </script>
 
 <template>
-  <div class="outline" role="group" aria-label="Paste an outline" @keydown.esc.stop="emit('close')">
-    <textarea v-if="props.text === ''" ref="area" v-model="text" class="field" rows="5" aria-label="Outline or rows of a spreadsheet" placeholder="Paste numbered questions with their options beneath, or rows copied from a spreadsheet (question, type, options, required)" />
-    <div v-if="drafted.length > 0" class="drafted" role="list" aria-label="What would come of it">
-      <div v-for="(d, i) in drafted" :key="i" role="listitem" class="one" :class="d.kind">
+  <div
+    class="outline"
+    role="group"
+    aria-label="Paste an outline"
+    @keydown.esc.stop="emit('close')"
+  >
+    <textarea
+      v-if="props.text === ''"
+      ref="area"
+      v-model="text"
+      class="field"
+      rows="5"
+      aria-label="Outline or rows of a spreadsheet"
+      placeholder="Paste numbered questions with their options beneath, or rows copied from a spreadsheet (question, type, options, required)"
+    />
+    <div
+      v-if="drafted.length > 0"
+      class="drafted"
+      role="list"
+      aria-label="What would come of it"
+    >
+      <div
+        v-for="(d, i) in drafted"
+        :key="i"
+        role="listitem"
+        class="one"
+        :class="d.kind"
+      >
         <template v-if="d.kind === 'question'">
-          <input v-model="d.label" class="field" :aria-label="`Line ${i + 1}: label`">
-          <select class="field" :value="d.type" :aria-label="`Line ${i + 1}: type`" @change="retype(d, $event)"><option v-for="t in TYPE_NAMES" :key="t.key" :value="t.key">{{ t.words }}</option></select>
-          <label class="small"><input v-model="d.required" type="checkbox"> required</label>
+          <input
+            v-model="d.label"
+            class="field"
+            :aria-label="`Line ${i + 1}: label`"
+          />
+          <select
+            class="field"
+            :value="d.type"
+            :aria-label="`Line ${i + 1}: type`"
+            @change="retype(d, $event)"
+          >
+            <option
+              v-for="t in TYPE_NAMES"
+              :key="t.key"
+              :value="t.key"
+            >
+              {{ t.words }}
+            </option>
+          </select>
+          <label class="small"
+            ><input
+              v-model="d.required"
+              type="checkbox"
+            />
+            required</label
+          >
         </template>
-        <input v-else-if="d.kind === 'section'" v-model="d.title" class="field" :aria-label="`Line ${i + 1}: section`">
-        <input v-else v-model="d.text" class="field" :aria-label="`Line ${i + 1}: note`">
-        <select class="field" :value="d.kind" :aria-label="`Line ${i + 1}: becomes`" @change="turn(i, valueOf($event))"><option value="question">question</option><option value="section">section</option><option value="note">note</option></select>
-        <button class="text-button" :aria-label="`Leave line ${i + 1} out`" @click="drafted.splice(i, 1)">×</button>
-        <p v-if="d.kind === 'question' && (d.options.length > 0 || d.writeIn)" class="small quiet opts">{{ [...d.options, ...(d.writeIn ? ['other, please say'] : [])].join(' · ') }}</p>
+        <input
+          v-else-if="d.kind === 'section'"
+          v-model="d.title"
+          class="field"
+          :aria-label="`Line ${i + 1}: section`"
+        />
+        <input
+          v-else
+          v-model="d.text"
+          class="field"
+          :aria-label="`Line ${i + 1}: note`"
+        />
+        <select
+          class="field"
+          :value="d.kind"
+          :aria-label="`Line ${i + 1}: becomes`"
+          @change="turn(i, valueOf($event))"
+        >
+          <option value="question">question</option>
+          <option value="section">section</option>
+          <option value="note">note</option>
+        </select>
+        <button
+          class="text-button"
+          :aria-label="`Leave line ${i + 1} out`"
+          @click="drafted.splice(i, 1)"
+        >
+          ×
+        </button>
+        <p
+          v-if="d.kind === 'question' && (d.options.length > 0 || d.writeIn)"
+          class="small quiet opts"
+        >
+          {{ [...d.options, ...(d.writeIn ? ['other, please say'] : [])].join(' · ') }}
+        </p>
       </div>
     </div>
     <div class="row-flex">
-      <button ref="insertButton" class="action" :disabled="drafted.length === 0" @click="insert">Insert {{ count }} {{ count === 1 ? 'question' : 'questions' }}</button>
-      <button class="plain-button" @click="emit('close')">Leave it</button>
+      <button
+        ref="insertButton"
+        class="action"
+        :disabled="drafted.length === 0"
+        @click="insert"
+      >
+        Insert {{ count }} {{ count === 1 ? 'question' : 'questions' }}
+      </button>
+      <button
+        class="plain-button"
+        @click="emit('close')"
+      >
+        Leave it
+      </button>
       <span class="small quiet">They go below the selected row.</span>
     </div>
   </div>
 </template>
 
 <style scoped>
-.outline { padding: 10px 16px; background: var(--linen); border-bottom: 1px solid var(--verdigris); display: grid; gap: 8px; }
-.drafted { display: grid; gap: 3px; max-height: 320px; overflow-y: auto; }
-.one { display: grid; grid-template-columns: minmax(0, 1fr) 130px auto 96px auto; gap: 6px; align-items: center; }
-.one.section, .one.note { grid-template-columns: minmax(0, 1fr) 96px auto; } .one.section .field:first-child { font-weight: 700; } .one.question { padding-left: 16px; }
-.opts { grid-column: 1 / -1; padding-left: 8px; }
+.outline {
+  padding: 10px 16px;
+  background: var(--linen);
+  border-bottom: 1px solid var(--verdigris);
+  display: grid;
+  gap: 8px;
+}
+.drafted {
+  display: grid;
+  gap: 3px;
+  max-height: 320px;
+  overflow-y: auto;
+}
+.one {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 130px auto 96px auto;
+  gap: 6px;
+  align-items: center;
+}
+.one.section,
+.one.note {
+  grid-template-columns: minmax(0, 1fr) 96px auto;
+}
+.one.section .field:first-child {
+  font-weight: 700;
+}
+.one.question {
+  padding-left: 16px;
+}
+.opts {
+  grid-column: 1 / -1;
+  padding-left: 8px;
+}
 </style>

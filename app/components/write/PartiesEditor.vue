@@ -6,33 +6,99 @@ import type { Party } from '#core/form/definition'
 const draft = useDraft()
 const parties = computed(() => draft.form?.parties ?? [])
 const turns = computed(() => draft.form?.turns ?? [])
-const put = (next: readonly Party[], merge: string | null) => draft.edit([{ do: 'change', what: 'form', set: { parties: next.length > 0 ? next : null } }], merge)
-const change = (i: number, part: Partial<Party>, merge: string | null) => put(parties.value.map((p, j) => j === i ? { ...p, ...part } : p), merge)
+const put = (next: readonly Party[], merge: string | null) =>
+  draft.edit([{ do: 'change', what: 'form', set: { parties: next.length > 0 ? next : null } }], merge)
+const change = (i: number, part: Partial<Party>, merge: string | null) =>
+  put(
+    parties.value.map((p, j) => (j === i ? { ...p, ...part } : p)),
+    merge,
+  )
 const name = ref('')
 function add() {
   const label = name.value.trim()
   if (!label) return
-  put([...parties.value, { code: freeCode(codeFromLabel(label), new Set(parties.value.map(p => p.code))), name: label }], null)
+  put(
+    [
+      ...parties.value,
+      { code: freeCode(codeFromLabel(label), new Set(parties.value.map(p => p.code))), name: label },
+    ],
+    null,
+  )
   name.value = ''
 }
-const setOffice = (i: number) => put(parties.value.map((p, j): Party => j !== i ? p : p.office ? { code: p.code, name: p.name } : { ...p, office: true }), null)
+const setOffice = (i: number) =>
+  put(
+    parties.value.map((p, j): Party =>
+      j !== i ? p : p.office ? { code: p.code, name: p.name } : { ...p, office: true },
+    ),
+    null,
+  )
 const isUsed = (code: string) => turns.value.some(t => t.party === code)
-const valueOf = (event: Event) => event.target instanceof HTMLInputElement ? event.target.value : ''
+const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '')
 </script>
 
 <template>
   <div class="stack">
-    <p v-if="parties.length === 0" class="small quiet">One respondent answers all. Add parties where several take turns at one response, such as the owner and then the yard office.</p>
-    <div v-for="(p, i) in parties" :key="p.code" class="row-flex">
+    <p
+      v-if="parties.length === 0"
+      class="small quiet"
+    >
+      One respondent answers all. Add parties where several take turns at one response, such as the owner and
+      then the yard office.
+    </p>
+    <div
+      v-for="(p, i) in parties"
+      :key="p.code"
+      class="row-flex"
+    >
       <code>{{ p.code }}</code>
-      <input class="field" :value="p.name" :aria-label="`Party ${i + 1}: name`" maxlength="200" @input="change(i, { name: valueOf($event) }, `party${i}`)">
-      <label class="small"><input type="checkbox" :checked="p.office === true" @change="setOffice(i)"> office</label>
-      <button class="text-button" :disabled="isUsed(p.code)" :title="isUsed(p.code) ? 'It has a turn; remove that first.' : ''" @click="put(parties.toSpliced(i, 1), null)">Remove</button>
+      <input
+        class="field"
+        :value="p.name"
+        :aria-label="`Party ${i + 1}: name`"
+        maxlength="200"
+        @input="change(i, { name: valueOf($event) }, `party${i}`)"
+      />
+      <label class="small"
+        ><input
+          type="checkbox"
+          :checked="p.office === true"
+          @change="setOffice(i)"
+        />
+        office</label
+      >
+      <button
+        class="text-button"
+        :disabled="isUsed(p.code)"
+        :title="isUsed(p.code) ? 'It has a turn; remove that first.' : ''"
+        @click="put(parties.toSpliced(i, 1), null)"
+      >
+        Remove
+      </button>
     </div>
-    <form class="row-flex" @submit.prevent="add"><input v-model="name" class="field" placeholder="Boat owner" aria-label="Name of a new party" maxlength="200"><button class="text-button" :disabled="!name.trim()">+ party</button></form>
+    <form
+      class="row-flex"
+      @submit.prevent="add"
+    >
+      <input
+        v-model="name"
+        class="field"
+        placeholder="Boat owner"
+        aria-label="Name of a new party"
+        maxlength="200"
+      /><button
+        class="text-button"
+        :disabled="!name.trim()"
+      >
+        + party
+      </button>
+    </form>
   </div>
 </template>
 
 <style scoped>
-.stack { display: grid; gap: 6px; }
+.stack {
+  display: grid;
+  gap: 6px;
+}
 </style>

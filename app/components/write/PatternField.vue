@@ -2,28 +2,67 @@
 import { patternOf } from '#core/expressions/functions'
 
 /** A pattern with a place to try it out. */
-const props = defineProps<{ pattern: string | undefined, message: string | undefined }>()
+const props = defineProps<{ pattern: string | undefined; message: string | undefined }>()
 const emit = defineEmits<{ set: [values: Record<string, unknown>] }>()
 const trial = ref('')
-const compiled = computed(() => props.pattern === undefined ? null : patternOf(props.pattern))
-const valueOf = (event: Event) => event.target instanceof HTMLInputElement ? event.target.value : ''
-const outcome = computed(() => compiled.value === null || trial.value === '' ? null : compiled.value.matcher(trial.value).matches())
+const compiled = computed(() => (props.pattern === undefined ? null : patternOf(props.pattern)))
+const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '')
+const outcome = computed(() =>
+  compiled.value === null || trial.value === '' ? null : compiled.value.matcher(trial.value).matches(),
+)
 </script>
 
 <template>
   <div class="pattern">
     <div class="row-flex">
-      <input class="field code wide" :value="pattern ?? ''" placeholder="e.g. [A-Z]{2} [0-9]{4}" aria-label="Pattern" spellcheck="false" maxlength="500" @input="emit('set', { pattern: valueOf($event) || null })">
+      <input
+        class="field code wide"
+        :value="pattern ?? ''"
+        placeholder="e.g. [A-Z]{2} [0-9]{4}"
+        aria-label="Pattern"
+        spellcheck="false"
+        maxlength="500"
+        @input="emit('set', { pattern: valueOf($event) || null })"
+      />
       <template v-if="pattern !== undefined">
-        <input v-model="trial" class="field" placeholder="try an answer" aria-label="Try the pattern">
-        <span v-if="compiled === null" class="small fault" role="alert">✕ can’t be read</span>
-        <span v-else-if="outcome !== null" class="small" :class="outcome ? 'proven' : 'fault'" role="status">{{ outcome ? '✓ fits' : '✕ does not fit' }}</span>
+        <input
+          v-model="trial"
+          class="field"
+          placeholder="try an answer"
+          aria-label="Try the pattern"
+        />
+        <span
+          v-if="compiled === null"
+          class="small fault"
+          role="alert"
+          >✕ can’t be read</span
+        >
+        <span
+          v-else-if="outcome !== null"
+          class="small"
+          :class="outcome ? 'proven' : 'fault'"
+          role="status"
+          >{{ outcome ? '✓ fits' : '✕ does not fit' }}</span
+        >
       </template>
     </div>
-    <input v-if="pattern !== undefined" class="field" :value="message ?? ''" placeholder="What to say when an answer does not fit the pattern" aria-label="Message of the pattern" @input="emit('set', { patternMessage: valueOf($event) || null })">
+    <input
+      v-if="pattern !== undefined"
+      class="field"
+      :value="message ?? ''"
+      placeholder="What to say when an answer does not fit the pattern"
+      aria-label="Message of the pattern"
+      @input="emit('set', { patternMessage: valueOf($event) || null })"
+    />
   </div>
 </template>
 
 <style scoped>
-.pattern { display: grid; gap: 4px; } .wide { min-width: 220px; }
+.pattern {
+  display: grid;
+  gap: 4px;
+}
+.wide {
+  min-width: 220px;
+}
 </style>

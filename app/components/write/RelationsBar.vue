@@ -10,25 +10,72 @@ type Found = ReturnType<typeof neighboursOf>
 /** Worked out once the typing rests: it goes through every rule of the form. */
 const RESTS = 150
 const found = shallowRef<Found>({ needs: [], decides: [] })
-const look = () => { found.value = draft.form && draft.selected ? neighboursOf(draft.form, draft.places, draft.selected) : { needs: [], decides: [] } }
+const look = () => {
+  found.value =
+    draft.form && draft.selected
+      ? neighboursOf(draft.form, draft.places, draft.selected)
+      : { needs: [], decides: [] }
+}
 let timer: ReturnType<typeof setTimeout> | undefined
 watch(() => draft.selected, look, { immediate: true })
-watch(() => draft.form, () => {
-  clearTimeout(timer)
-  timer = setTimeout(look, RESTS)
-})
+watch(
+  () => draft.form,
+  () => {
+    clearTimeout(timer)
+    timer = setTimeout(look, RESTS)
+  },
+)
 onBeforeUnmount(() => clearTimeout(timer))
-const decides = computed(() => [...new Map(found.value.decides.map(u => [u.place.address, u.place])).values()])
+const decides = computed(() => [
+  ...new Map(found.value.decides.map(u => [u.place.address, u.place])).values(),
+])
 </script>
 
 <template>
-  <div v-if="found.needs.length > 0 || decides.length > 0" class="relations small" role="group" aria-label="Relations of the selected row">
-    <p v-if="found.needs.length > 0"><span class="quiet">depends on</span> <button v-for="p in found.needs.slice(0, MOST)" :key="p.address" class="text-button" @click="emit('go', p.address)">{{ p.number }} {{ placeName(p) }}</button></p>
-    <p v-if="decides.length > 0"><span class="quiet">decides about</span> <button v-for="p in decides.slice(0, MOST)" :key="p.address" class="text-button" @click="emit('go', p.address)">{{ p.number }} {{ placeName(p) }}</button><span v-if="decides.length > MOST" class="quiet"> and {{ decides.length - MOST }} more</span></p>
+  <div
+    v-if="found.needs.length > 0 || decides.length > 0"
+    class="relations small"
+    role="group"
+    aria-label="Relations of the selected row"
+  >
+    <p v-if="found.needs.length > 0">
+      <span class="quiet">depends on</span>
+      <button
+        v-for="p in found.needs.slice(0, MOST)"
+        :key="p.address"
+        class="text-button"
+        @click="emit('go', p.address)"
+      >
+        {{ p.number }} {{ placeName(p) }}
+      </button>
+    </p>
+    <p v-if="decides.length > 0">
+      <span class="quiet">decides about</span>
+      <button
+        v-for="p in decides.slice(0, MOST)"
+        :key="p.address"
+        class="text-button"
+        @click="emit('go', p.address)"
+      >
+        {{ p.number }} {{ placeName(p) }}</button
+      ><span
+        v-if="decides.length > MOST"
+        class="quiet"
+      >
+        and {{ decides.length - MOST }} more</span
+      >
+    </p>
   </div>
 </template>
 
 <style scoped>
-.relations { border-top: 1px solid var(--line); padding: 5px 16px; background: var(--linen); flex: none; }
-.relations .text-button { margin-left: 8px; }
+.relations {
+  border-top: 1px solid var(--line);
+  padding: 5px 16px;
+  background: var(--linen);
+  flex: none;
+}
+.relations .text-button {
+  margin-left: 8px;
+}
 </style>

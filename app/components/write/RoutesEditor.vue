@@ -10,38 +10,103 @@ const put = (next: Route[]) => emit('change', next.length > 0 ? next : null)
 const change = (i: number, route: Route) => put(routes.value.toSpliced(i, 1, route))
 const later = computed(() => draft.form?.sections.slice(props.place.section + 1) ?? [])
 const closings = computed(() => draft.form?.closings ?? [])
-const valueOf = (event: Event) => event.target instanceof HTMLSelectElement ? event.target.value : ''
+const valueOf = (event: Event) => (event.target instanceof HTMLSelectElement ? event.target.value : '')
 const without = ({ closing: _, ...rest }: Route): Route => rest
 </script>
 
 <template>
   <div class="checks">
-    <div v-for="(r, i) in routes" :key="i" class="check">
+    <div
+      v-for="(r, i) in routes"
+      :key="i"
+      class="check"
+    >
       <div class="row-flex">
         <span class="small quiet">{{ i + 1 }}. to</span>
-        <select class="field" :value="r.to" :aria-label="`Destination of route ${i + 1}`" @change="change(i, { ...without(r), to: valueOf($event) })">
-          <option v-if="r.to !== FINISH && !later.some(s => s.code === r.to)" :value="r.to">{{ r.to }} (not a later section)</option>
-          <option v-for="s in later" :key="s.code" :value="s.code">{{ s.title || s.code }}</option>
+        <select
+          class="field"
+          :value="r.to"
+          :aria-label="`Destination of route ${i + 1}`"
+          @change="change(i, { ...without(r), to: valueOf($event) })"
+        >
+          <option
+            v-if="r.to !== FINISH && !later.some(s => s.code === r.to)"
+            :value="r.to"
+          >
+            {{ r.to }} (not a later section)
+          </option>
+          <option
+            v-for="s in later"
+            :key="s.code"
+            :value="s.code"
+          >
+            {{ s.title || s.code }}
+          </option>
           <option :value="FINISH">the finish</option>
         </select>
-        <select v-if="r.to === FINISH && closings.length > 0" class="field" :value="r.closing ?? ''" :aria-label="`Closing of route ${i + 1}`" @change="change(i, valueOf($event) ? { ...r, closing: valueOf($event) } : without(r))">
+        <select
+          v-if="r.to === FINISH && closings.length > 0"
+          class="field"
+          :value="r.closing ?? ''"
+          :aria-label="`Closing of route ${i + 1}`"
+          @change="change(i, valueOf($event) ? { ...r, closing: valueOf($event) } : without(r))"
+        >
           <option value="">with the usual closing</option>
-          <option v-for="c in closings" :key="c.code" :value="c.code">with “{{ c.title || c.code }}”</option>
+          <option
+            v-for="c in closings"
+            :key="c.code"
+            :value="c.code"
+          >
+            with “{{ c.title || c.code }}”
+          </option>
         </select>
-        <button class="text-button" @click="put(routes.toSpliced(i, 1))">Remove</button>
+        <button
+          class="text-button"
+          @click="put(routes.toSpliced(i, 1))"
+        >
+          Remove
+        </button>
       </div>
-      <RuleField words="Taken when" :text="r.when" :place="place" @change="change(i, $event === null ? { to: r.to, ...(r.closing ? { closing: r.closing } : {}) } : { ...r, when: $event })">
+      <RuleField
+        words="Taken when"
+        :text="r.when"
+        :place="place"
+        @change="
+          change(
+            i,
+            $event === null
+              ? { to: r.to, ...(r.closing ? { closing: r.closing } : {}) }
+              : { ...r, when: $event },
+          )
+        "
+      >
         <template #none><span class="small quiet">always taken</span></template>
       </RuleField>
     </div>
     <div class="row-flex">
-      <span v-if="routes.length === 0" class="small quiet">the next section</span>
-      <button class="text-button" @click="put([...routes, { to: FINISH }])">+ route</button>
+      <span
+        v-if="routes.length === 0"
+        class="small quiet"
+        >the next section</span
+      >
+      <button
+        class="text-button"
+        @click="put([...routes, { to: FINISH }])"
+      >
+        + route
+      </button>
     </div>
   </div>
 </template>
 
 <style scoped>
-.checks, .check { display: grid; gap: 6px; }
-.check { border-left: 1px solid var(--line); padding-left: 10px; }
+.checks,
+.check {
+  display: grid;
+  gap: 6px;
+}
+.check {
+  border-left: 1px solid var(--line);
+  padding-left: 10px;
+}
 </style>

@@ -7,7 +7,7 @@ import { pointable } from '#core/form/names'
 import type { Place } from '#core/form/walk'
 
 /** One rule, built by pointing or written as text; both show the same condition. */
-const props = defineProps<{ text: string | undefined, words: string, place: Place, except?: string | null }>()
+const props = defineProps<{ text: string | undefined; words: string; place: Place; except?: string | null }>()
 const emit = defineEmits<{ change: [text: string | null] }>()
 const draft = useDraft()
 const clip = useRuleClip()
@@ -15,31 +15,40 @@ const isText = ref(false)
 /** A condition that is not finished yet, and so not in the draft. */
 const unfinished = ref<Condition | null>(null)
 
-const questions = computed(() => draft.form ? pointable(draft.form, draft.places, props.place, props.except) : [])
+const questions = computed(() =>
+  draft.form ? pointable(draft.form, draft.places, props.place, props.except) : [],
+)
 const firstTest = (): Condition => ({ kind: 'test', question: '', operator: 'isAnswered', operands: [] })
-const asGroup = (c: Condition): Condition => c.kind === 'group' ? c : { kind: 'group', mode: 'all', parts: [c] }
+const asGroup = (c: Condition): Condition =>
+  c.kind === 'group' ? c : { kind: 'group', mode: 'all', parts: [c] }
 const kindOf = (code: string) => questions.value.find(q => q.code === code)?.kind
 
 const problem = computed(() => {
   if (props.text === undefined || !draft.names) return null
   const { syntax, problems } = draft.names.read(props.text, props.place)
-  return syntax ? { from: syntax.from, to: syntax.to, sentence: syntax.message, instead: syntax.instead } : problems[0] ?? null
+  return syntax
+    ? { from: syntax.from, to: syntax.to, sentence: syntax.message, instead: syntax.instead }
+    : (problems[0] ?? null)
 })
 const readable = computed(() => {
   if (props.text === undefined) return null
   try {
     return parse(props.text)
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof ExpressionError) return null
     throw error
   }
 })
-const condition = computed(() => unfinished.value ?? (readable.value ? asGroup(conditionOf(readable.value, kindOf)) : null))
-watch(() => props.text, (now) => {
-  const built = unfinished.value && expressionOf(unfinished.value)
-  if (!built || print(built) !== now) unfinished.value = null
-})
+const condition = computed(
+  () => unfinished.value ?? (readable.value ? asGroup(conditionOf(readable.value, kindOf)) : null),
+)
+watch(
+  () => props.text,
+  now => {
+    const built = unfinished.value && expressionOf(unfinished.value)
+    if (!built || print(built) !== now) unfinished.value = null
+  },
+)
 
 function set(next: Condition) {
   unfinished.value = next
@@ -67,28 +76,102 @@ const showText = computed(() => isText.value || (props.text !== undefined && rea
 
 <template>
   <div class="rule-field">
-    <div v-if="text === undefined && !unfinished && !isText" class="row-flex">
+    <div
+      v-if="text === undefined && !unfinished && !isText"
+      class="row-flex"
+    >
       <slot name="none" />
-      <button class="text-button" @click="begin">+ {{ words.toLowerCase() }} …</button>
-      <button v-if="clip.text !== null" class="text-button" @click="emit('change', clip.text)">Paste rule</button>
+      <button
+        class="text-button"
+        @click="begin"
+      >
+        + {{ words.toLowerCase() }} …
+      </button>
+      <button
+        v-if="clip.text !== null"
+        class="text-button"
+        @click="emit('change', clip.text)"
+      >
+        Paste rule
+      </button>
     </div>
     <template v-else>
-      <ConditionBuilder v-if="!showText && condition" :condition="condition" :questions="questions" @change="set" @remove="remove" />
-      <ExpressionInput v-else :text="text ?? ''" :label="`${words}, as text`" :place="place" :wanted="undefined" @write="write" />
+      <ConditionBuilder
+        v-if="!showText && condition"
+        :condition="condition"
+        :questions="questions"
+        @change="set"
+        @remove="remove"
+      />
+      <ExpressionInput
+        v-else
+        :text="text ?? ''"
+        :label="`${words}, as text`"
+        :place="place"
+        :wanted="undefined"
+        @write="write"
+      />
       <div class="row-flex">
-        <button class="text-button" :disabled="showText && text !== undefined && readable === null" @click="isText = !showText">{{ showText ? 'By pointing' : 'As text' }}</button>
-        <button v-if="text" class="text-button" @click="clip.text = text">Copy rule</button>
-        <button v-if="clip.text !== null && clip.text !== text" class="text-button" @click="emit('change', clip.text)">Paste rule</button>
-        <button v-if="readable" class="text-button" @click="turn">The opposite</button>
-        <button class="text-button" @click="remove">Take the rule away</button>
-        <code v-if="!showText && text" class="quiet">{{ text }}</code>
+        <button
+          class="text-button"
+          :disabled="showText && text !== undefined && readable === null"
+          @click="isText = !showText"
+        >
+          {{ showText ? 'By pointing' : 'As text' }}
+        </button>
+        <button
+          v-if="text"
+          class="text-button"
+          @click="clip.text = text"
+        >
+          Copy rule
+        </button>
+        <button
+          v-if="clip.text !== null && clip.text !== text"
+          class="text-button"
+          @click="emit('change', clip.text)"
+        >
+          Paste rule
+        </button>
+        <button
+          v-if="readable"
+          class="text-button"
+          @click="turn"
+        >
+          The opposite
+        </button>
+        <button
+          class="text-button"
+          @click="remove"
+        >
+          Take the rule away
+        </button>
+        <code
+          v-if="!showText && text"
+          class="quiet"
+          >{{ text }}</code
+        >
       </div>
-      <p v-if="problem && !showText && !unfinished" class="small fault" role="alert">✕ Character {{ problem.from + 1 }}: {{ problem.sentence }}</p>
-      <RuleSentence v-else-if="text && !problem" :words="words" :text="text" />
+      <p
+        v-if="problem && !showText && !unfinished"
+        class="small fault"
+        role="alert"
+      >
+        ✕ Character {{ problem.from + 1 }}: {{ problem.sentence }}
+      </p>
+      <RuleSentence
+        v-else-if="text && !problem"
+        :words="words"
+        :text="text"
+      />
     </template>
   </div>
 </template>
 
 <style scoped>
-.rule-field { display: grid; gap: 4px; min-width: 0; }
+.rule-field {
+  display: grid;
+  gap: 4px;
+  min-width: 0;
+}
 </style>

@@ -15,17 +15,50 @@ const sort = ref<'place' | 'effect' | 'sentence' | 'status'>('place')
 const chosen = ref<ReadonlySet<string>>(new Set())
 const open = ref<string | null>(null)
 
-interface Line { rule: Rule, sentence: string, status: 'fault' | 'risk' | 'advice' | 'fine' }
+interface Line {
+  rule: Rule
+  sentence: string
+  status: 'fault' | 'risk' | 'advice' | 'fine'
+}
 const WEIGHT = { fault: 0, risk: 1, advice: 2, fine: 3 } as const
-const lines = computed((): Line[] => !draft.form ? [] : rulesOf(draft.form, draft.places).map((rule) => {
-  const said = findings.at(rule.place.address).filter(f => f.rule === rule.id || f.conflict.some(c => c.address === rule.place.address && c.kind === rule.kind && c.index === rule.index))
-  const segments = draft.words ? ruleSentence(rule.text, draft.words) : null
-  return { rule, sentence: segments ? sentenceText(segments) : rule.text, status: said[0]?.severity ?? 'fine' }
-}))
+const lines = computed((): Line[] =>
+  !draft.form
+    ? []
+    : rulesOf(draft.form, draft.places).map(rule => {
+        const said = findings
+          .at(rule.place.address)
+          .filter(
+            f =>
+              f.rule === rule.id ||
+              f.conflict.some(
+                c => c.address === rule.place.address && c.kind === rule.kind && c.index === rule.index,
+              ),
+          )
+        const segments = draft.words ? ruleSentence(rule.text, draft.words) : null
+        return {
+          rule,
+          sentence: segments ? sentenceText(segments) : rule.text,
+          status: said[0]?.severity ?? 'fine',
+        }
+      }),
+)
 const shown = computed(() => {
   const wanted = search.value.toLowerCase()
-  const kept = lines.value.filter(l => (effect.value === '' || l.rule.kind === effect.value) && (status.value === '' || l.status === status.value) && (wanted === '' || `${placeName(l.rule.place)} ${l.rule.place.code} ${l.sentence} ${l.rule.text}`.toLowerCase().includes(wanted)))
-  const by = { place: (a: Line, b: Line) => a.rule.place.order - b.rule.place.order, effect: (a: Line, b: Line) => a.rule.kind.localeCompare(b.rule.kind), sentence: (a: Line, b: Line) => a.sentence.localeCompare(b.sentence), status: (a: Line, b: Line) => WEIGHT[a.status] - WEIGHT[b.status] }[sort.value]
+  const kept = lines.value.filter(
+    l =>
+      (effect.value === '' || l.rule.kind === effect.value) &&
+      (status.value === '' || l.status === status.value) &&
+      (wanted === '' ||
+        `${placeName(l.rule.place)} ${l.rule.place.code} ${l.sentence} ${l.rule.text}`
+          .toLowerCase()
+          .includes(wanted)),
+  )
+  const by = {
+    place: (a: Line, b: Line) => a.rule.place.order - b.rule.place.order,
+    effect: (a: Line, b: Line) => a.rule.kind.localeCompare(b.rule.kind),
+    sentence: (a: Line, b: Line) => a.sentence.localeCompare(b.sentence),
+    status: (a: Line, b: Line) => WEIGHT[a.status] - WEIGHT[b.status],
+  }[sort.value]
   return kept.toSorted((a, b) => by(a, b) || a.rule.place.order - b.rule.place.order)
 })
 const kinds = computed(() => [...new Set(lines.value.map(l => l.rule.kind))])
@@ -36,7 +69,8 @@ function toggle(id: string) {
   chosen.value = next
 }
 const MARKS = { fault: '✕ fault', risk: '▲ risk', advice: '● advice', fine: '✓' } as const
-const change = (rule: Rule, text: string | null, merge: string | null = null) => draft.form && draft.edit([withRule(draft.form, rule, text)], merge)
+const change = (rule: Rule, text: string | null, merge: string | null = null) =>
+  draft.form && draft.edit([withRule(draft.form, rule, text)], merge)
 /** The last of several checks or routes of one place first, so that positions stay right. */
 function each(make: (rule: Rule) => Edit | null) {
   const rules = picked.value.map(l => l.rule).toSorted((a, b) => b.index - a.index)
@@ -55,7 +89,13 @@ function removePicked() {
   chosen.value = new Set()
 }
 function movePicked(to: 'shownWhen' | 'required') {
-  each(rule => (rule.kind === 'shownWhen' || rule.kind === 'required') && rule.kind !== to && (to === 'shownWhen' || 'required' in rule.place.node || rule.place.kind === 'question') ? { do: 'change', what: rule.place.address, set: { [rule.kind]: null, [to]: rule.text } } : null)
+  each(rule =>
+    (rule.kind === 'shownWhen' || rule.kind === 'required') &&
+    rule.kind !== to &&
+    (to === 'shownWhen' || 'required' in rule.place.node || rule.place.kind === 'question')
+      ? { do: 'change', what: rule.place.address, set: { [rule.kind]: null, [to]: rule.text } }
+      : null,
+  )
 }
 function go(rule: Rule) {
   draft.select(rule.place.address)
@@ -64,52 +104,234 @@ function go(rule: Rule) {
 </script>
 
 <template>
-  <section class="book" aria-label="Rulebook">
+  <section
+    class="book"
+    aria-label="Rulebook"
+  >
     <div class="bar">
-      <input v-model="search" class="field" placeholder="Search the rules" aria-label="Search the rules">
-      <select v-model="effect" class="field" aria-label="Effect"><option value="">every effect</option><option v-for="k in kinds" :key="k" :value="k">{{ RULE_WORDS[k].toLowerCase() }}</option></select>
-      <select v-model="status" class="field" aria-label="Status"><option value="">any status</option><option value="fault">faults</option><option value="risk">risks</option><option value="fine">in order</option></select>
-      <select v-model="sort" class="field" aria-label="Sorted by"><option value="place">by place</option><option value="effect">by effect</option><option value="sentence">by sentence</option><option value="status">by status</option></select>
+      <input
+        v-model="search"
+        class="field"
+        placeholder="Search the rules"
+        aria-label="Search the rules"
+      />
+      <select
+        v-model="effect"
+        class="field"
+        aria-label="Effect"
+      >
+        <option value="">every effect</option>
+        <option
+          v-for="k in kinds"
+          :key="k"
+          :value="k"
+        >
+          {{ RULE_WORDS[k].toLowerCase() }}
+        </option>
+      </select>
+      <select
+        v-model="status"
+        class="field"
+        aria-label="Status"
+      >
+        <option value="">any status</option>
+        <option value="fault">faults</option>
+        <option value="risk">risks</option>
+        <option value="fine">in order</option>
+      </select>
+      <select
+        v-model="sort"
+        class="field"
+        aria-label="Sorted by"
+      >
+        <option value="place">by place</option>
+        <option value="effect">by effect</option>
+        <option value="sentence">by sentence</option>
+        <option value="status">by status</option>
+      </select>
       <span class="small quiet num">{{ shown.length }} of {{ lines.length }} rules</span>
     </div>
-    <div v-if="picked.length > 0" class="bar picked" role="toolbar" aria-label="Chosen rules">
+    <div
+      v-if="picked.length > 0"
+      class="bar picked"
+      role="toolbar"
+      aria-label="Chosen rules"
+    >
       <strong class="small">{{ picked.length }} chosen</strong>
-      <button class="text-button" @click="movePicked('required')">Make them required-when</button>
-      <button class="text-button" @click="movePicked('shownWhen')">Make them shown-when</button>
-      <button class="text-button" @click="removePicked">Take them away</button>
+      <button
+        class="text-button"
+        @click="movePicked('required')"
+      >
+        Make them required-when
+      </button>
+      <button
+        class="text-button"
+        @click="movePicked('shownWhen')"
+      >
+        Make them shown-when
+      </button>
+      <button
+        class="text-button"
+        @click="removePicked"
+      >
+        Take them away
+      </button>
     </div>
     <div class="scroll">
       <table v-if="lines.length > 0">
-        <thead><tr><th><span class="hidden-words">Chosen</span></th><th>Where</th><th>Effect</th><th>Sentence</th><th>Status</th></tr></thead>
+        <thead>
+          <tr>
+            <th><span class="hidden-words">Chosen</span></th>
+            <th>Where</th>
+            <th>Effect</th>
+            <th>Sentence</th>
+            <th>Status</th>
+          </tr>
+        </thead>
         <tbody>
-          <template v-for="l in shown" :key="l.rule.id">
+          <template
+            v-for="l in shown"
+            :key="l.rule.id"
+          >
             <tr :class="{ on: open === l.rule.id }">
-              <td><input type="checkbox" :checked="chosen.has(l.rule.id)" :aria-label="`Choose the rule of ${placeName(l.rule.place)}`" @change="toggle(l.rule.id)"></td>
-              <td><button class="text-button" @click="go(l.rule)"><span class="num">{{ l.rule.place.number }}</span> {{ placeName(l.rule.place) }}</button></td>
+              <td>
+                <input
+                  type="checkbox"
+                  :checked="chosen.has(l.rule.id)"
+                  :aria-label="`Choose the rule of ${placeName(l.rule.place)}`"
+                  @change="toggle(l.rule.id)"
+                />
+              </td>
+              <td>
+                <button
+                  class="text-button"
+                  @click="go(l.rule)"
+                >
+                  <span class="num">{{ l.rule.place.number }}</span> {{ placeName(l.rule.place) }}
+                </button>
+              </td>
               <td class="small effect">{{ RULE_WORDS[l.rule.kind].toLowerCase() }}</td>
-              <td><button class="sentence" :aria-expanded="open === l.rule.id" @click="open = open === l.rule.id ? null : l.rule.id">{{ l.sentence }}</button></td>
-              <td class="small" :class="l.status === 'fine' ? 'proven' : l.status">{{ MARKS[l.status] }}</td>
+              <td>
+                <button
+                  class="sentence"
+                  :aria-expanded="open === l.rule.id"
+                  @click="open = open === l.rule.id ? null : l.rule.id"
+                >
+                  {{ l.sentence }}
+                </button>
+              </td>
+              <td
+                class="small"
+                :class="l.status === 'fine' ? 'proven' : l.status"
+              >
+                {{ MARKS[l.status] }}
+              </td>
             </tr>
-            <tr v-if="open === l.rule.id" class="on"><td /><td colspan="4">
-              <RuleField v-if="isCondition(l.rule.kind) && l.rule.kind !== 'narrowedBy'" :words="RULE_WORDS[l.rule.kind]" :text="l.rule.text" :place="l.rule.place" @change="change(l.rule, $event, `${l.rule.id}`)" />
-              <ExpressionField v-else :words="RULE_WORDS[l.rule.kind]" :text="l.rule.text" :place="l.rule.place" :wanted="null" :row="l.rule.kind === 'narrowedBy' && 'list' in l.rule.place.node ? l.rule.place.node.list : undefined" @change="$event !== null && change(l.rule, $event, `${l.rule.id}`)" />
-            </td></tr>
+            <tr
+              v-if="open === l.rule.id"
+              class="on"
+            >
+              <td />
+              <td colspan="4">
+                <RuleField
+                  v-if="isCondition(l.rule.kind) && l.rule.kind !== 'narrowedBy'"
+                  :words="RULE_WORDS[l.rule.kind]"
+                  :text="l.rule.text"
+                  :place="l.rule.place"
+                  @change="change(l.rule, $event, `${l.rule.id}`)"
+                />
+                <ExpressionField
+                  v-else
+                  :words="RULE_WORDS[l.rule.kind]"
+                  :text="l.rule.text"
+                  :place="l.rule.place"
+                  :wanted="null"
+                  :row="
+                    l.rule.kind === 'narrowedBy' && 'list' in l.rule.place.node
+                      ? l.rule.place.node.list
+                      : undefined
+                  "
+                  @change="$event !== null && change(l.rule, $event, `${l.rule.id}`)"
+                />
+              </td>
+            </tr>
           </template>
         </tbody>
       </table>
-      <p v-else class="quiet none">No rules yet. A rule is written where it acts: open a row of the script and choose “+ shown when …”.</p>
+      <p
+        v-else
+        class="quiet none"
+      >
+        No rules yet. A rule is written where it acts: open a row of the script and choose “+ shown when …”.
+      </p>
     </div>
   </section>
 </template>
 
 <style scoped>
-.book { display: flex; flex-direction: column; min-height: 0; flex: 1; background: var(--paper); }
-.bar { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; padding: 6px 16px; border-bottom: 1px solid var(--line); flex: none; } .picked { background: var(--verdigris-wash); }
-.scroll { overflow: auto; flex: 1; padding-bottom: 60px; }
-table { width: 100%; border-collapse: collapse; font-size: 14px; }
-th { text-align: left; font-weight: 400; color: var(--slate); font-size: 13px; position: sticky; top: 0; background: var(--linen); }
-th, td { padding: 4px 8px; border-bottom: 1px solid var(--line); vertical-align: top; } th:first-child, td:first-child { padding-left: 16px; }
-.effect { white-space: nowrap; }
-.sentence { border: 0; background: none; padding: 0; text-align: left; cursor: pointer; color: var(--verdigris); }
-.on td { background: var(--soft); } .none { padding: 40px; }
+.book {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  flex: 1;
+  background: var(--paper);
+}
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+  padding: 6px 16px;
+  border-bottom: 1px solid var(--line);
+  flex: none;
+}
+.picked {
+  background: var(--verdigris-wash);
+}
+.scroll {
+  overflow: auto;
+  flex: 1;
+  padding-bottom: 60px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 14px;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--slate);
+  font-size: 13px;
+  position: sticky;
+  top: 0;
+  background: var(--linen);
+}
+th,
+td {
+  padding: 4px 8px;
+  border-bottom: 1px solid var(--line);
+  vertical-align: top;
+}
+th:first-child,
+td:first-child {
+  padding-left: 16px;
+}
+.effect {
+  white-space: nowrap;
+}
+.sentence {
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  cursor: pointer;
+  color: var(--verdigris);
+}
+.on td {
+  background: var(--soft);
+}
+.none {
+  padding: 40px;
+}
 </style>

@@ -6,16 +6,43 @@ import { typeBrief } from '#core/form/types'
 import type { Address, Place } from '#core/form/walk'
 import type { Strand } from './strand'
 
-const props = defineProps<{ place: Place, selected: boolean, current: boolean, open: boolean, strands: Strand[], findings: readonly Finding[] }>()
-const emit = defineEmits<{ select: [event: MouseEvent | FocusEvent], toggle: [], add: [], remove: [], dropOn: [dragged: Address] }>()
+const props = defineProps<{
+  place: Place
+  selected: boolean
+  current: boolean
+  open: boolean
+  strands: Strand[]
+  findings: readonly Finding[]
+}>()
+const emit = defineEmits<{
+  select: [event: MouseEvent | FocusEvent]
+  toggle: []
+  add: []
+  remove: []
+  dropOn: [dragged: Address]
+}>()
 const draft = useDraft()
 const row = useTemplateRef('row')
 const over = ref(false)
 /** The tools of a row are made when they are wanted: most rows of a long script are only scrolled by. */
 const near = ref(false)
 
-const label = computed(() => props.place.kind === 'question' ? props.place.node.label : props.place.kind === 'note' ? props.place.node.text : props.place.node.title)
-const brief = computed(() => props.place.kind === 'question' && draft.form ? typeBrief(props.place.node, draft.form) : props.place.kind === 'section' ? '' : props.place.kind === 'group' && props.place.node.repeat ? 'group, in entries' : props.place.kind)
+const label = computed(() =>
+  props.place.kind === 'question'
+    ? props.place.node.label
+    : props.place.kind === 'note'
+      ? props.place.node.text
+      : props.place.node.title,
+)
+const brief = computed(() =>
+  props.place.kind === 'question' && draft.form
+    ? typeBrief(props.place.node, draft.form)
+    : props.place.kind === 'section'
+      ? ''
+      : props.place.kind === 'group' && props.place.node.repeat
+        ? 'group, in entries'
+        : props.place.kind,
+)
 const rules = computed(() => rulesAt(props.place))
 const rehearsal = useRehearsal()
 const worst = computed(() => props.findings[0])
@@ -26,10 +53,11 @@ function act(event: MouseEvent) {
   event.stopPropagation()
   emit('toggle')
 }
-const isAddress = (value: unknown): value is Address => typeof value === 'string' && /^(?:section|item)\//.test(value)
+const isAddress = (value: unknown): value is Address =>
+  typeof value === 'string' && /^(?:section|item)\//.test(value)
 const routeTo = (index: number) => {
   const to = props.place.kind === 'section' ? props.place.node.routes?.[index]?.to : undefined
-  return to === 'finish' ? 'the finish' : draft.form?.sections.find(s => s.code === to)?.title ?? to
+  return to === 'finish' ? 'the finish' : (draft.form?.sections.find(s => s.code === to)?.title ?? to)
 }
 
 onMounted(() => {
@@ -39,8 +67,12 @@ onMounted(() => {
     draggable({ element, getInitialData: () => ({ address: props.place.address }) }),
     dropTargetForElements({
       element,
-      onDragEnter: () => { over.value = true },
-      onDragLeave: () => { over.value = false },
+      onDragEnter: () => {
+        over.value = true
+      },
+      onDragLeave: () => {
+        over.value = false
+      },
       onDrop: ({ source }) => {
         over.value = false
         if (isAddress(source.data.address)) emit('dropOn', source.data.address)
@@ -52,58 +84,255 @@ onMounted(() => {
 </script>
 
 <template>
-  <div ref="row" class="row" :class="[place.kind, { selected, open, over, concerned: rehearsal.concerned.has(place.address) }]" :data-address="place.address" :tabindex="current ? 0 : -1" :aria-current="current ? 'true' : undefined" @click="emit('select', $event)" @focus="emit('select', $event)" @dblclick="emit('toggle')" @pointerenter="near = true" @pointerleave="near = false">
-    <span class="margin" aria-hidden="true">
-      <span v-for="s in strands" :key="s.lane" class="strand" :class="[s.part, { above: s.above, below: s.below, lit: s.lit }]" :style="{ '--lane': s.lane }"><i /></span>
+  <div
+    ref="row"
+    class="row"
+    :class="[place.kind, { selected, open, over, concerned: rehearsal.concerned.has(place.address) }]"
+    :data-address="place.address"
+    :tabindex="current ? 0 : -1"
+    :aria-current="current ? 'true' : undefined"
+    @click="emit('select', $event)"
+    @focus="emit('select', $event)"
+    @dblclick="emit('toggle')"
+    @pointerenter="near = true"
+    @pointerleave="near = false"
+  >
+    <span
+      class="margin"
+      aria-hidden="true"
+    >
+      <span
+        v-for="s in strands"
+        :key="s.lane"
+        class="strand"
+        :class="[s.part, { above: s.above, below: s.below, lit: s.lit }]"
+        :style="{ '--lane': s.lane }"
+        ><i
+      /></span>
     </span>
     <span class="number num">{{ place.number }}</span>
-    <span class="words" :style="{ paddingLeft: `${place.groups.length * 18}px` }">
-      <button class="label" :aria-expanded="open" tabindex="-1" @click="act($event)">{{ label || '(no words yet)' }}<span v-if="place.kind === 'question' && 'required' in place.node && place.node.required === true" class="fault" title="Required"> *</span></button>
-      <span v-for="r in rules" :key="r.id" class="rule-line">
-        <RuleSentence :words="r.kind === 'route' ? `→ ${routeTo(r.index)} when` : RULE_WORDS[r.kind]" :text="r.text" />
+    <span
+      class="words"
+      :style="{ paddingLeft: `${place.groups.length * 18}px` }"
+    >
+      <button
+        class="label"
+        :aria-expanded="open"
+        tabindex="-1"
+        @click="act($event)"
+      >
+        {{ label || '(no words yet)'
+        }}<span
+          v-if="place.kind === 'question' && 'required' in place.node && place.node.required === true"
+          class="fault"
+          title="Required"
+        >
+          *</span
+        >
+      </button>
+      <span
+        v-for="r in rules"
+        :key="r.id"
+        class="rule-line"
+      >
+        <RuleSentence
+          :words="r.kind === 'route' ? `→ ${routeTo(r.index)} when` : RULE_WORDS[r.kind]"
+          :text="r.text"
+        />
       </span>
     </span>
     <code class="code-cell">{{ place.code }}</code>
     <span class="type quiet">{{ brief }}</span>
-    <span class="mark-cell" :class="worst?.severity">
-      <template v-if="worst"><span :title="worst.sentence">{{ MARKS[worst.severity] }}</span><span class="hidden-words">{{ worst.severity }}: {{ worst.sentence }}</span></template>
+    <span
+      class="mark-cell"
+      :class="worst?.severity"
+    >
+      <template v-if="worst"
+        ><span :title="worst.sentence">{{ MARKS[worst.severity] }}</span
+        ><span class="hidden-words">{{ worst.severity }}: {{ worst.sentence }}</span></template
+      >
     </span>
-    <span v-if="near || selected" class="row-tools">
-      <button class="text-button" tabindex="-1" :aria-label="`Add a line below ${label}`" @click.stop="emit('add')">+</button>
-      <button class="text-button" tabindex="-1" :aria-label="`Delete ${label}`" @click.stop="emit('remove')">×</button>
+    <span
+      v-if="near || selected"
+      class="row-tools"
+    >
+      <button
+        class="text-button"
+        tabindex="-1"
+        :aria-label="`Add a line below ${label}`"
+        @click.stop="emit('add')"
+      >
+        +
+      </button>
+      <button
+        class="text-button"
+        tabindex="-1"
+        :aria-label="`Delete ${label}`"
+        @click.stop="emit('remove')"
+      >
+        ×
+      </button>
     </span>
   </div>
-  <div v-if="open && findings.length > 0" class="row-findings">
-    <FindingRow v-for="(f, i) in findings" :key="i" :finding="f" />
+  <div
+    v-if="open && findings.length > 0"
+    class="row-findings"
+  >
+    <FindingRow
+      v-for="(f, i) in findings"
+      :key="i"
+      :finding="f"
+    />
   </div>
 </template>
 
 <style scoped>
-.row { display: grid; grid-template-columns: 58px 40px minmax(0, 1fr) 128px 104px 18px 36px; align-items: center; min-height: 32px; border-bottom: 1px solid transparent; position: relative; cursor: default; padding: 0 8px 0 0; font-size: 14px; }
-.row.section { background: var(--linen); border-top: 1px solid var(--line); border-bottom: 1px solid var(--line); font-weight: 700; font-size: 15px; }
-.row.selected { background: var(--verdigris-wash); box-shadow: inset 0 1px var(--verdigris), inset 0 -1px var(--verdigris); }
-.row.over { box-shadow: inset 0 -3px var(--verdigris); }
-.row:focus-visible { outline-offset: -2px; }
-.number { color: var(--slate); font-weight: 400; font-size: 13px; padding-left: 4px; }
-.words { display: grid; padding: 5px 8px 5px 0; min-width: 0; }
-.label { border: 0; background: none; padding: 0; text-align: left; font: inherit; cursor: pointer; overflow-wrap: anywhere; }
-.group .label { font-weight: 600; }
-.note .label { font-style: italic; color: var(--slate); display: -webkit-box; -webkit-line-clamp: 1; line-clamp: 1; -webkit-box-orient: vertical; overflow: hidden; }
-.rule-line { line-height: 1.25; font-weight: 400; }
-.code-cell { color: var(--slate); font-weight: 400; overflow: hidden; text-overflow: ellipsis; }
-.type { font-size: 13px; font-weight: 400; }
-.row-tools { display: flex; gap: 6px; }
-.row-tools .text-button { font-size: 16px; }
-.margin { align-self: stretch; position: relative; }
-.strand { position: absolute; inset: 0; color: var(--line); left: calc(12px + var(--lane) * 9px); }
-.row.concerned { box-shadow: inset 3px 0 0 var(--woad); background: var(--woad-wash); }
-.strand.lit { color: var(--verdigris); z-index: 1; }
-.strand::before, .strand::after { content: ''; position: absolute; left: 0; width: 0; border-left: 1.5px solid currentColor; }
-.strand.above::before { top: -1px; height: calc(50% + 1px); }
-.strand.below::after { top: 50%; bottom: -1px; }
-.strand i { display: none; }
-.strand.gate i, .strand.end i { display: block; position: absolute; top: 50%; left: 0; right: 6px; border-top: 1.5px solid currentColor; }
-.strand.gate i::after, .strand.end i::after { content: ''; position: absolute; right: -4px; top: -5px; width: 6px; height: 6px; border: 1.5px solid currentColor; border-radius: 50%; background: var(--paper); }
-.strand.gate i::after { background: currentColor; }
-.row-findings { padding: 6px 16px 6px 104px; background: var(--paper); }
+.row {
+  display: grid;
+  grid-template-columns: 58px 40px minmax(0, 1fr) 128px 104px 18px 36px;
+  align-items: center;
+  min-height: 32px;
+  border-bottom: 1px solid transparent;
+  position: relative;
+  cursor: default;
+  padding: 0 8px 0 0;
+  font-size: 14px;
+}
+.row.section {
+  background: var(--linen);
+  border-top: 1px solid var(--line);
+  border-bottom: 1px solid var(--line);
+  font-weight: 700;
+  font-size: 15px;
+}
+.row.selected {
+  background: var(--verdigris-wash);
+  box-shadow:
+    inset 0 1px var(--verdigris),
+    inset 0 -1px var(--verdigris);
+}
+.row.over {
+  box-shadow: inset 0 -3px var(--verdigris);
+}
+.row:focus-visible {
+  outline-offset: -2px;
+}
+.number {
+  color: var(--slate);
+  font-weight: 400;
+  font-size: 13px;
+  padding-left: 4px;
+}
+.words {
+  display: grid;
+  padding: 5px 8px 5px 0;
+  min-width: 0;
+}
+.label {
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  font: inherit;
+  cursor: pointer;
+  overflow-wrap: anywhere;
+}
+.group .label {
+  font-weight: 600;
+}
+.note .label {
+  font-style: italic;
+  color: var(--slate);
+  display: -webkit-box;
+  -webkit-line-clamp: 1;
+  line-clamp: 1;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+}
+.rule-line {
+  line-height: 1.25;
+  font-weight: 400;
+}
+.code-cell {
+  color: var(--slate);
+  font-weight: 400;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.type {
+  font-size: 13px;
+  font-weight: 400;
+}
+.row-tools {
+  display: flex;
+  gap: 6px;
+}
+.row-tools .text-button {
+  font-size: 16px;
+}
+.margin {
+  align-self: stretch;
+  position: relative;
+}
+.strand {
+  position: absolute;
+  inset: 0;
+  color: var(--line);
+  left: calc(12px + var(--lane) * 9px);
+}
+.row.concerned {
+  box-shadow: inset 3px 0 0 var(--woad);
+  background: var(--woad-wash);
+}
+.strand.lit {
+  color: var(--verdigris);
+  z-index: 1;
+}
+.strand::before,
+.strand::after {
+  content: '';
+  position: absolute;
+  left: 0;
+  width: 0;
+  border-left: 1.5px solid currentColor;
+}
+.strand.above::before {
+  top: -1px;
+  height: calc(50% + 1px);
+}
+.strand.below::after {
+  top: 50%;
+  bottom: -1px;
+}
+.strand i {
+  display: none;
+}
+.strand.gate i,
+.strand.end i {
+  display: block;
+  position: absolute;
+  top: 50%;
+  left: 0;
+  right: 6px;
+  border-top: 1.5px solid currentColor;
+}
+.strand.gate i::after,
+.strand.end i::after {
+  content: '';
+  position: absolute;
+  right: -4px;
+  top: -5px;
+  width: 6px;
+  height: 6px;
+  border: 1.5px solid currentColor;
+  border-radius: 50%;
+  background: var(--paper);
+}
+.strand.gate i::after {
+  background: currentColor;
+}
+.row-findings {
+  padding: 6px 16px 6px 104px;
+  background: var(--paper);
+}
 </style>

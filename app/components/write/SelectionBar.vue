@@ -8,41 +8,114 @@ const draft = useDraft()
 const script = useScript()
 const clip = useRuleClip()
 const chosen = computed(() => draft.places.filter(p => draft.selection.includes(p.address)))
-const asked = computed(() => chosen.value.filter(p => p.kind === 'question' && p.node.type !== 'value' && p.node.type !== 'hidden'))
+const asked = computed(() =>
+  chosen.value.filter(p => p.kind === 'question' && p.node.type !== 'value' && p.node.type !== 'hidden'),
+)
 
 function put(how: 'shown' | 'required' | 'both') {
   const { text } = clip
   if (text === null) return
-  draft.edit(chosen.value.flatMap((p): Edit[] => {
-    const shown = how === 'required' ? {} : { shownWhen: text }
-    const required = how !== 'shown' && asked.value.includes(p) ? { required: how === 'both' ? true : text } : {}
-    const set = { ...shown, ...required }
-    return Object.keys(set).length > 0 ? [{ do: 'change', what: p.address, set }] : []
-  }))
+  draft.edit(
+    chosen.value.flatMap((p): Edit[] => {
+      const shown = how === 'required' ? {} : { shownWhen: text }
+      const required =
+        how !== 'shown' && asked.value.includes(p) ? { required: how === 'both' ? true : text } : {}
+      const set = { ...shown, ...required }
+      return Object.keys(set).length > 0 ? [{ do: 'change', what: p.address, set }] : []
+    }),
+  )
 }
-const clear = () => draft.edit(chosen.value.map(p => ({ do: 'change', what: p.address, set: { shownWhen: null } })))
-const require = (required: boolean) => draft.edit(asked.value.map(p => ({ do: 'change', what: p.address, set: { required: required ? true : null } })))
+const clear = () =>
+  draft.edit(chosen.value.map(p => ({ do: 'change', what: p.address, set: { shownWhen: null } })))
+const require = (required: boolean) =>
+  draft.edit(
+    asked.value.map(p => ({ do: 'change', what: p.address, set: { required: required ? true : null } })),
+  )
 </script>
 
 <template>
-  <div class="selection" role="toolbar" aria-label="Selected rows">
+  <div
+    class="selection"
+    role="toolbar"
+    aria-label="Selected rows"
+  >
     <strong class="small">{{ chosen.length }} rows</strong>
     <template v-if="clip.text !== null">
       <span class="small quiet">put the copied rule on them:</span>
-      <button class="text-button" @click="put('shown')">shown when</button>
-      <button class="text-button" @click="put('both')">shown and required</button>
-      <button class="text-button" @click="put('required')">required when</button>
+      <button
+        class="text-button"
+        @click="put('shown')"
+      >
+        shown when
+      </button>
+      <button
+        class="text-button"
+        @click="put('both')"
+      >
+        shown and required
+      </button>
+      <button
+        class="text-button"
+        @click="put('required')"
+      >
+        required when
+      </button>
     </template>
-    <button class="text-button" @click="clear">Take shown-when away</button>
-    <button class="text-button" :disabled="asked.length === 0" @click="require(true)">Require</button>
-    <button class="text-button" @click="script.group()">Group</button>
-    <button class="text-button" @click="script.duplicate()">Duplicate</button>
-    <button class="text-button" @click="emit('move')">Move to…</button>
-    <button class="text-button" @click="script.remove()">Delete</button>
-    <span class="hidden-words" aria-live="polite">{{ chosen.length }} rows are selected, the last is {{ chosen.at(-1) ? placeName(chosen.at(-1)!) : '' }}</span>
+    <button
+      class="text-button"
+      @click="clear"
+    >
+      Take shown-when away
+    </button>
+    <button
+      class="text-button"
+      :disabled="asked.length === 0"
+      @click="require(true)"
+    >
+      Require
+    </button>
+    <button
+      class="text-button"
+      @click="script.group()"
+    >
+      Group
+    </button>
+    <button
+      class="text-button"
+      @click="script.duplicate()"
+    >
+      Duplicate
+    </button>
+    <button
+      class="text-button"
+      @click="emit('move')"
+    >
+      Move to…
+    </button>
+    <button
+      class="text-button"
+      @click="script.remove()"
+    >
+      Delete
+    </button>
+    <span
+      class="hidden-words"
+      aria-live="polite"
+      >{{ chosen.length }} rows are selected, the last is
+      {{ chosen.at(-1) ? placeName(chosen.at(-1)!) : '' }}</span
+    >
   </div>
 </template>
 
 <style scoped>
-.selection { display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; padding: 5px 16px; background: var(--verdigris-wash); border-bottom: 1px solid var(--verdigris); flex: none; }
+.selection {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: center;
+  padding: 5px 16px;
+  background: var(--verdigris-wash);
+  border-bottom: 1px solid var(--verdigris);
+  flex: none;
+}
 </style>

@@ -6,86 +6,212 @@ import type { Edit } from '#core/form/edits'
 /** Lists that the workspace keeps for all forms: brought in, shared, and brought to all forms that follow them. */
 const props = defineProps<{ list: ChoiceList | null }>()
 const emit = defineEmits<{ taken: [code: string] }>()
-interface Shared { code: string, title: string, rows: number, revision: number, usedBy: { id: string, title: string, releases: number[] }[] }
+interface Shared {
+  code: string
+  title: string
+  rows: number
+  revision: number
+  usedBy: { id: string; title: string; releases: number[] }[]
+}
 const draft = useDraft()
-const { data: shared, refresh } = await useAsyncData('shared-lists', () => $fetch<Shared[], string>('/api/lists'), { server: false })
+const { data: shared, refresh } = await useAsyncData(
+  'shared-lists',
+  () => $fetch<Shared[], string>('/api/lists'),
+  { server: false },
+)
 const said = ref('')
 const busy = ref(false)
-const free = computed(() => (shared.value ?? []).filter(s => !(draft.form?.lists ?? []).some(l => l.shared === s.code)))
+const free = computed(() =>
+  (shared.value ?? []).filter(s => !(draft.form?.lists ?? []).some(l => l.shared === s.code)),
+)
 const own = computed(() => shared.value?.find(s => s.code === props.list?.shared) ?? null)
 const others = computed(() => (own.value?.usedBy ?? []).filter(u => u.id !== draft.id))
 /** The workspace's rows of the list in view, looked at to say what differs. */
 const theirs = shallowRef<ChoiceList | null>(null)
-const difference = computed(() => theirs.value && props.list ? differenceOf(theirs.value.rows, props.list.rows) : null)
-const differs = computed(() => difference.value !== null && (difference.value.added.length > 0 || difference.value.changed.length > 0 || difference.value.missing.length > 0 || difference.value.clashing.length > 0 || difference.value.reordered || JSON.stringify(theirs.value?.columns ?? []) !== JSON.stringify(props.list?.columns ?? [])))
-watch(() => [props.list?.shared, own.value?.revision] as const, async ([code]) => {
-  theirs.value = code ? (await $fetch<{ list: ChoiceList }, string>(`/api/lists/${code}`)).list : null
-}, { immediate: true })
+const difference = computed(() =>
+  theirs.value && props.list ? differenceOf(theirs.value.rows, props.list.rows) : null,
+)
+const differs = computed(
+  () =>
+    difference.value !== null &&
+    (difference.value.added.length > 0 ||
+      difference.value.changed.length > 0 ||
+      difference.value.missing.length > 0 ||
+      difference.value.clashing.length > 0 ||
+      difference.value.reordered ||
+      JSON.stringify(theirs.value?.columns ?? []) !== JSON.stringify(props.list?.columns ?? [])),
+)
+watch(
+  () => [props.list?.shared, own.value?.revision] as const,
+  async ([code]) => {
+    theirs.value = code ? (await $fetch<{ list: ChoiceList }, string>(`/api/lists/${code}`)).list : null
+  },
+  { immediate: true },
+)
 
 // Whom a change touches is asked when there is one.
-watch(differs, (now) => { if (now) void refresh() })
+watch(differs, now => {
+  if (now) void refresh()
+})
 
 async function attempt(run: () => Promise<string>) {
   busy.value = true
   try {
     said.value = await run()
     await refresh()
-  }
-  catch (cause) {
+  } catch (cause) {
     said.value = refusalOf(cause).sentence
   }
   busy.value = false
 }
-const bring = (code: string) => attempt(async () => {
-  const { list } = await $fetch<{ list: ChoiceList }, string>(`/api/lists/${code}`)
-  const taken = new Set((draft.form?.lists ?? []).map(l => l.code))
-  const node = { ...list, code: taken.has(list.code) ? `${list.code}_shared` : list.code, shared: code }
-  if (!draft.edit([{ do: 'insert', into: 'lists', at: draft.form?.lists?.length ?? 0, node }])) return draft.refused ?? ''
-  emit('taken', node.code)
-  return `“${list.title ?? code}” is here, and follows the workspace.`
-})
-const save = (list: ChoiceList, code: string, base: number) => $fetch<{ changed: string[] }, string>(`/api/lists/${code}`, { method: 'PUT', body: { base, from: draft.id, list } })
-const share = (list: ChoiceList) => attempt(async () => {
-  await save(list, list.code, 0)
-  draft.edit([{ do: 'change', what: `list/${list.code}`, set: { shared: list.code } }])
-  return `“${list.title ?? list.code}” is kept for all forms now.`
-})
-const publish = (list: ChoiceList) => attempt(async () => {
-  const { changed } = await save(list, list.shared ?? list.code, own.value?.revision ?? 0)
-  return changed.length === 0 ? 'Kept for all forms.' : `Kept, and brought to ${changed.join(', ')}.`
-})
-const take = (list: ChoiceList) => attempt(async () => {
-  const known = theirs.value
-  if (!known) return ''
-  const edits: Edit[] = [{ do: 'change', what: `list/${list.code}`, set: { title: known.title ?? null, columns: known.columns ?? null } }, { do: 'splice', what: `list/${list.code}`, at: 0, remove: list.rows.length, rows: known.rows }]
-  return draft.edit(edits) ? 'As the workspace has it.' : draft.refused ?? ''
-})
-const leave = (list: ChoiceList) => draft.edit([{ do: 'change', what: `list/${list.code}`, set: { shared: null } }])
-const counts = computed(() => difference.value ? [difference.value.added.length > 0 ? `${difference.value.added.length} new` : '', difference.value.changed.length + difference.value.clashing.length > 0 ? `${difference.value.changed.length + difference.value.clashing.length} changed` : '', difference.value.missing.length > 0 ? `${difference.value.missing.length} gone` : '', difference.value.reordered ? 'another order' : ''].filter(Boolean).join(', ') : '')
+const bring = (code: string) =>
+  attempt(async () => {
+    const { list } = await $fetch<{ list: ChoiceList }, string>(`/api/lists/${code}`)
+    const taken = new Set((draft.form?.lists ?? []).map(l => l.code))
+    const node = { ...list, code: taken.has(list.code) ? `${list.code}_shared` : list.code, shared: code }
+    if (!draft.edit([{ do: 'insert', into: 'lists', at: draft.form?.lists?.length ?? 0, node }]))
+      return draft.refused ?? ''
+    emit('taken', node.code)
+    return `“${list.title ?? code}” is here, and follows the workspace.`
+  })
+const save = (list: ChoiceList, code: string, base: number) =>
+  $fetch<{ changed: string[] }, string>(`/api/lists/${code}`, {
+    method: 'PUT',
+    body: { base, from: draft.id, list },
+  })
+const share = (list: ChoiceList) =>
+  attempt(async () => {
+    await save(list, list.code, 0)
+    draft.edit([{ do: 'change', what: `list/${list.code}`, set: { shared: list.code } }])
+    return `“${list.title ?? list.code}” is kept for all forms now.`
+  })
+const publish = (list: ChoiceList) =>
+  attempt(async () => {
+    const { changed } = await save(list, list.shared ?? list.code, own.value?.revision ?? 0)
+    return changed.length === 0 ? 'Kept for all forms.' : `Kept, and brought to ${changed.join(', ')}.`
+  })
+const take = (list: ChoiceList) =>
+  attempt(async () => {
+    const known = theirs.value
+    if (!known) return ''
+    const edits: Edit[] = [
+      {
+        do: 'change',
+        what: `list/${list.code}`,
+        set: { title: known.title ?? null, columns: known.columns ?? null },
+      },
+      { do: 'splice', what: `list/${list.code}`, at: 0, remove: list.rows.length, rows: known.rows },
+    ]
+    return draft.edit(edits) ? 'As the workspace has it.' : (draft.refused ?? '')
+  })
+const leave = (list: ChoiceList) =>
+  draft.edit([{ do: 'change', what: `list/${list.code}`, set: { shared: null } }])
+const counts = computed(() =>
+  difference.value
+    ? [
+        difference.value.added.length > 0 ? `${difference.value.added.length} new` : '',
+        difference.value.changed.length + difference.value.clashing.length > 0
+          ? `${difference.value.changed.length + difference.value.clashing.length} changed`
+          : '',
+        difference.value.missing.length > 0 ? `${difference.value.missing.length} gone` : '',
+        difference.value.reordered ? 'another order' : '',
+      ]
+        .filter(Boolean)
+        .join(', ')
+    : '',
+)
 </script>
 
 <template>
   <div class="shared small">
     <template v-if="list">
-      <button v-if="!list.shared" class="text-button" :disabled="busy" @click="share(list)">Share this list with all forms</button>
+      <button
+        v-if="!list.shared"
+        class="text-button"
+        :disabled="busy"
+        @click="share(list)"
+      >
+        Share this list with all forms
+      </button>
       <template v-else-if="own">
-        <p>This list is kept for all forms<template v-if="others.length > 0"> and used by <template v-for="(u, i) in others" :key="u.id">{{ i > 0 ? ', ' : '' }}<NuxtLink :to="`/forms/${u.id}/write?view=lists`">{{ u.title }}</NuxtLink><template v-if="u.releases.length > 0"> (version {{ u.releases.join(', ') }} keeps its rows)</template></template></template>.</p>
+        <p>
+          This list is kept for all forms<template v-if="others.length > 0">
+            and used by
+            <template
+              v-for="(u, i) in others"
+              :key="u.id"
+              >{{ i > 0 ? ', ' : ''
+              }}<NuxtLink :to="`/forms/${u.id}/write?view=lists`">{{ u.title }}</NuxtLink
+              ><template v-if="u.releases.length > 0">
+                (version {{ u.releases.join(', ') }} keeps its rows)</template
+              ></template
+            ></template
+          >.
+        </p>
         <template v-if="differs">
           <p class="risk">Changed here: {{ counts || 'its columns' }}.</p>
-          <button class="text-button" :disabled="busy" @click="publish(list)">Bring the change to {{ others.length === 0 ? 'the workspace' : others.length === 1 ? 'that form too' : `all ${others.length} forms` }}</button>
-          <button class="text-button" :disabled="busy" @click="take(list)">Take the workspace’s rows instead</button>
+          <button
+            class="text-button"
+            :disabled="busy"
+            @click="publish(list)"
+          >
+            Bring the change to
+            {{
+              others.length === 0
+                ? 'the workspace'
+                : others.length === 1
+                  ? 'that form too'
+                  : `all ${others.length} forms`
+            }}
+          </button>
+          <button
+            class="text-button"
+            :disabled="busy"
+            @click="take(list)"
+          >
+            Take the workspace’s rows instead
+          </button>
         </template>
-        <button class="text-button" @click="leave(list)">Stop following it</button>
+        <button
+          class="text-button"
+          @click="leave(list)"
+        >
+          Stop following it
+        </button>
       </template>
     </template>
     <template v-if="free.length > 0">
       <p class="quiet">Of the workspace:</p>
-      <button v-for="s in free" :key="s.code" class="text-button" :disabled="busy" :title="s.usedBy.map(u => u.title).join(', ')" @click="bring(s.code)">+ {{ s.title }} <span class="num">{{ s.rows }}</span></button>
+      <button
+        v-for="s in free"
+        :key="s.code"
+        class="text-button"
+        :disabled="busy"
+        :title="s.usedBy.map(u => u.title).join(', ')"
+        @click="bring(s.code)"
+      >
+        + {{ s.title }} <span class="num">{{ s.rows }}</span>
+      </button>
     </template>
-    <p v-if="said" role="status">{{ said }}</p>
+    <p
+      v-if="said"
+      role="status"
+    >
+      {{ said }}
+    </p>
   </div>
 </template>
 
 <style scoped>
-.shared { display: grid; gap: 4px; justify-items: start; border-top: 1px solid var(--line); padding-top: 8px; margin-top: 6px; } .shared .text-button { text-align: left; }
+.shared {
+  display: grid;
+  gap: 4px;
+  justify-items: start;
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+  margin-top: 6px;
+}
+.shared .text-button {
+  text-align: left;
+}
 </style>

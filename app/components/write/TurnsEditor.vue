@@ -14,106 +14,345 @@ const turns = computed(() => form.value?.turns ?? [])
 const parties = computed(() => form.value?.parties ?? [])
 const sections = computed(() => form.value?.sections ?? [])
 const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
-const emails = computed(() => draft.places.flatMap(p => p.kind === 'question' && p.node.type === 'email' && p.entryOf === null ? [p] : []))
+const emails = computed(() =>
+  draft.places.flatMap(p =>
+    p.kind === 'question' && p.node.type === 'email' && p.entryOf === null ? [p] : [],
+  ),
+)
 const ACCESS_WORDS: Record<Access, string> = { fills: 'fills', reads: 'reads', never: 'never sees' }
-const put = (next: readonly Turn[], merge: string | null = null) => draft.edit([{ do: 'change', what: 'form', set: { turns: next.length > 0 ? next : null } }], merge)
-const change = (i: number, part: Partial<Turn>, merge: string | null = null) => put(turns.value.map((t, j) => j === i ? { ...t, ...part } : t), merge)
-const valueOf = (event: Event) => event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement ? event.target.value : ''
+const put = (next: readonly Turn[], merge: string | null = null) =>
+  draft.edit([{ do: 'change', what: 'form', set: { turns: next.length > 0 ? next : null } }], merge)
+const change = (i: number, part: Partial<Turn>, merge: string | null = null) =>
+  put(
+    turns.value.map((t, j) => (j === i ? { ...t, ...part } : t)),
+    merge,
+  )
+const valueOf = (event: Event) =>
+  event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
+    ? event.target.value
+    : ''
 
 function add() {
   const free = parties.value.find(p => !turns.value.some(t => t.party === p.code)) ?? parties.value[0]
   if (!free) return
   const first = turns.value.length === 0
-  put([...turns.value, { code: freeCode(codeFromLabel(free.name), new Set(turns.value.map(t => t.code))), party: free.code, by: first ? 'link' : me(), access: Object.fromEntries(sections.value.map(s => [s.code, first ? 'fills' : 'reads'])) }])
+  put([
+    ...turns.value,
+    {
+      code: freeCode(codeFromLabel(free.name), new Set(turns.value.map(t => t.code))),
+      party: free.code,
+      by: first ? 'link' : me(),
+      access: Object.fromEntries(sections.value.map(s => [s.code, first ? 'fills' : 'reads'])),
+    },
+  ])
 }
 /** Whom a turn waits for, as one line of text: a link, addresses, or an answer. */
-const kindOf = (by: Actor) => by === 'link' ? 'link' : 'answer' in by ? `answer:${by.answer}` : 'team'
-const addressesOf = (by: Actor) => by === 'link' || 'answer' in by ? '' : 'person' in by ? by.person : by.team.join(', ')
-const setKind = (i: number, kind: string) => change(i, { by: kind === 'link' ? 'link' : kind.startsWith('answer:') ? { answer: kind.slice(7) } : me() })
+const kindOf = (by: Actor) => (by === 'link' ? 'link' : 'answer' in by ? `answer:${by.answer}` : 'team')
+const addressesOf = (by: Actor) =>
+  by === 'link' || 'answer' in by ? '' : 'person' in by ? by.person : by.team.join(', ')
+const setKind = (i: number, kind: string) =>
+  change(i, { by: kind === 'link' ? 'link' : kind.startsWith('answer:') ? { answer: kind.slice(7) } : me() })
 const wrongAddresses = ref<Record<number, string>>({})
 function setAddresses(i: number, text: string) {
   const list = text.split(/[\s,;]+/).filter(Boolean)
   const bad = list.find(a => !/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(a))
-  wrongAddresses.value = { ...wrongAddresses.value, [i]: bad ? `“${bad}” is no e-mail address.` : list.length === 0 ? 'Somebody has to act: write an address.' : '' }
+  wrongAddresses.value = {
+    ...wrongAddresses.value,
+    [i]: bad
+      ? `“${bad}” is no e-mail address.`
+      : list.length === 0
+        ? 'Somebody has to act: write an address.'
+        : '',
+  }
   const [first] = list
   if (!bad && first) change(i, { by: list.length === 1 ? { person: first } : { team: list } })
 }
 /** Groups and questions that differ from their section. */
-const exceptions = (t: Turn) => Object.keys(t.access).filter(code => !sections.value.some(s => s.code === code))
+const exceptions = (t: Turn) =>
+  Object.keys(t.access).filter(code => !sections.value.some(s => s.code === code))
 const nameOf = (code: string) => draft.places.find(p => p.code === code && p.kind !== 'section')
-const without = (record: Turn['access'], key: string): Turn['access'] => Object.fromEntries(Object.entries(record).filter(([k]) => k !== key))
+const without = (record: Turn['access'], key: string): Turn['access'] =>
+  Object.fromEntries(Object.entries(record).filter(([k]) => k !== key))
 /** Who comes after a turn that has no rules of its own. */
 function followerOf(i: number): string {
   const next = turns.value[i + 1]
   return next && form.value ? turnName(form.value, next) : 'done'
 }
-const choices = computed(() => draft.places.filter(p => (p.kind === 'question' || p.kind === 'group') && p.entryOf === null))
-const putHandOffs = (i: number, next: NonNullable<Turn['handOff']>) => put(turns.value.map((t, j): Turn => {
-  if (j !== i) return t
-  const { handOff: _, ...rest } = t
-  return next.length > 0 ? { ...rest, handOff: next } : rest
-}))
-const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>[number]) => putHandOffs(i, (turns.value[i]?.handOff ?? []).with(at, part))
+const choices = computed(() =>
+  draft.places.filter(p => (p.kind === 'question' || p.kind === 'group') && p.entryOf === null),
+)
+const putHandOffs = (i: number, next: NonNullable<Turn['handOff']>) =>
+  put(
+    turns.value.map((t, j): Turn => {
+      if (j !== i) return t
+      const { handOff: _, ...rest } = t
+      return next.length > 0 ? { ...rest, handOff: next } : rest
+    }),
+  )
+const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>[number]) =>
+  putHandOffs(i, (turns.value[i]?.handOff ?? []).with(at, part))
 </script>
 
 <template>
-  <div v-if="form" class="stack">
-    <div v-for="(t, i) in turns" :key="t.code" class="turn">
+  <div
+    v-if="form"
+    class="stack"
+  >
+    <div
+      v-for="(t, i) in turns"
+      :key="t.code"
+      class="turn"
+    >
       <div class="row-flex">
         <span class="number">{{ i + 1 }}</span>
-        <select class="field" :value="t.party" :aria-label="`Turn ${i + 1}: party`" @change="change(i, { party: valueOf($event) })"><option v-if="!parties.some(p => p.code === t.party)" :value="t.party">{{ t.party }} (no such party)</option><option v-for="p in parties" :key="p.code" :value="p.code">{{ p.name || p.code }}</option></select>
-        <input class="field" :value="t.title ?? ''" placeholder="title, where it differs" :aria-label="`Turn ${i + 1}: title`" maxlength="200" @input="change(i, { title: valueOf($event) }, `turn${i}`)">
+        <select
+          class="field"
+          :value="t.party"
+          :aria-label="`Turn ${i + 1}: party`"
+          @change="change(i, { party: valueOf($event) })"
+        >
+          <option
+            v-if="!parties.some(p => p.code === t.party)"
+            :value="t.party"
+          >
+            {{ t.party }} (no such party)
+          </option>
+          <option
+            v-for="p in parties"
+            :key="p.code"
+            :value="p.code"
+          >
+            {{ p.name || p.code }}
+          </option>
+        </select>
+        <input
+          class="field"
+          :value="t.title ?? ''"
+          placeholder="title, where it differs"
+          :aria-label="`Turn ${i + 1}: title`"
+          maxlength="200"
+          @input="change(i, { title: valueOf($event) }, `turn${i}`)"
+        />
         <span class="spread" />
-        <button class="text-button" :disabled="i === 0" :aria-label="`Move turn ${i + 1} up`" @click="put(turns.toSpliced(i, 1).toSpliced(i - 1, 0, t))">↑</button>
-        <button class="text-button" @click="put(turns.toSpliced(i, 1))">Remove</button>
+        <button
+          class="text-button"
+          :disabled="i === 0"
+          :aria-label="`Move turn ${i + 1} up`"
+          @click="put(turns.toSpliced(i, 1).toSpliced(i - 1, 0, t))"
+        >
+          ↑
+        </button>
+        <button
+          class="text-button"
+          @click="put(turns.toSpliced(i, 1))"
+        >
+          Remove
+        </button>
       </div>
       <div class="row-flex">
         <span class="small quiet">acts</span>
-        <select class="field" :value="kindOf(t.by)" :aria-label="`Turn ${i + 1}: who acts`" @change="setKind(i, valueOf($event))">
+        <select
+          class="field"
+          :value="kindOf(t.by)"
+          :aria-label="`Turn ${i + 1}: who acts`"
+          @change="setKind(i, valueOf($event))"
+        >
           <option value="link">anyone with the link</option>
           <option value="team">whoever of these addresses</option>
-          <option v-for="q in emails" :key="q.code" :value="`answer:${q.code}`">whoever {{ q.number }} {{ placeName(q) }} names</option>
+          <option
+            v-for="q in emails"
+            :key="q.code"
+            :value="`answer:${q.code}`"
+          >
+            whoever {{ q.number }} {{ placeName(q) }} names
+          </option>
         </select>
-        <input v-if="kindOf(t.by) === 'team'" class="field wide" :value="addressesOf(t.by)" :aria-label="`Turn ${i + 1}: addresses`" placeholder="name@wherry.example" @change="setAddresses(i, valueOf($event))">
-        <span v-if="wrongAddresses[i]" class="small fault" role="alert">{{ wrongAddresses[i] }}</span>
+        <input
+          v-if="kindOf(t.by) === 'team'"
+          class="field wide"
+          :value="addressesOf(t.by)"
+          :aria-label="`Turn ${i + 1}: addresses`"
+          placeholder="name@wherry.example"
+          @change="setAddresses(i, valueOf($event))"
+        />
+        <span
+          v-if="wrongAddresses[i]"
+          class="small fault"
+          role="alert"
+          >{{ wrongAddresses[i] }}</span
+        >
       </div>
       <table class="access small">
         <tbody>
-          <tr v-for="s in sections" :key="s.code">
+          <tr
+            v-for="s in sections"
+            :key="s.code"
+          >
             <td>{{ s.title.replaceAll(/\{\{[^}]*\}\}/g, '…') || s.code }}</td>
-            <td v-for="a in Access.options" :key="a"><label><input type="radio" :name="`access-${t.code}-${s.code}`" :checked="(t.access[s.code] ?? 'never') === a" @change="change(i, { access: { ...t.access, [s.code]: a } })"> {{ ACCESS_WORDS[a] }}</label></td>
+            <td
+              v-for="a in Access.options"
+              :key="a"
+            >
+              <label
+                ><input
+                  type="radio"
+                  :name="`access-${t.code}-${s.code}`"
+                  :checked="(t.access[s.code] ?? 'never') === a"
+                  @change="change(i, { access: { ...t.access, [s.code]: a } })"
+                />
+                {{ ACCESS_WORDS[a] }}</label
+              >
+            </td>
           </tr>
-          <tr v-for="code in exceptions(t)" :key="code" class="exception">
-            <td>except <template v-if="nameOf(code)">{{ nameOf(code)?.number }} </template><code>{{ code }}</code></td>
-            <td v-for="a in Access.options" :key="a"><label><input type="radio" :name="`access-${t.code}-${code}`" :checked="t.access[code] === a" @change="change(i, { access: { ...t.access, [code]: a } })"> {{ ACCESS_WORDS[a] }}</label></td>
-            <td><button class="text-button" @click="change(i, { access: without(t.access, code) })">Remove</button></td>
+          <tr
+            v-for="code in exceptions(t)"
+            :key="code"
+            class="exception"
+          >
+            <td>
+              except <template v-if="nameOf(code)">{{ nameOf(code)?.number }} </template><code>{{
+                code
+              }}</code>
+            </td>
+            <td
+              v-for="a in Access.options"
+              :key="a"
+            >
+              <label
+                ><input
+                  type="radio"
+                  :name="`access-${t.code}-${code}`"
+                  :checked="t.access[code] === a"
+                  @change="change(i, { access: { ...t.access, [code]: a } })"
+                />
+                {{ ACCESS_WORDS[a] }}</label
+              >
+            </td>
+            <td>
+              <button
+                class="text-button"
+                @click="change(i, { access: without(t.access, code) })"
+              >
+                Remove
+              </button>
+            </td>
           </tr>
         </tbody>
       </table>
-      <select class="field except" value="" :aria-label="`Turn ${i + 1}: a question that differs from its section`" @change="change(i, { access: { ...t.access, [valueOf($event)]: 'never' } })">
+      <select
+        class="field except"
+        value=""
+        :aria-label="`Turn ${i + 1}: a question that differs from its section`"
+        @change="change(i, { access: { ...t.access, [valueOf($event)]: 'never' } })"
+      >
         <option value="">+ a question that differs from its section</option>
-        <option v-for="q in choices.filter(p => !(p.code in t.access))" :key="q.address" :value="q.code">{{ q.number }} {{ placeName(q) }}</option>
+        <option
+          v-for="q in choices.filter(p => !(p.code in t.access))"
+          :key="q.address"
+          :value="q.code"
+        >
+          {{ q.number }} {{ placeName(q) }}
+        </option>
       </select>
-      <div v-for="(h, at) in t.handOff ?? []" :key="at" class="hand">
+      <div
+        v-for="(h, at) in t.handOff ?? []"
+        :key="at"
+        class="hand"
+      >
         <div class="row-flex">
           <span class="small quiet">{{ at + 1 }}. then</span>
-          <select class="field" :value="h.to" :aria-label="`Turn ${i + 1}: hand-off ${at + 1}`" @change="changeHandOff(i, at, { ...h, to: valueOf($event) })">
-            <option v-if="h.to !== DONE && !turns.some(o => o.code === h.to)" :value="h.to">{{ h.to }} (no such turn)</option>
-            <option v-for="o in turns" :key="o.code" :value="o.code">{{ turnName(form, o) }}</option><option :value="DONE">done</option>
+          <select
+            class="field"
+            :value="h.to"
+            :aria-label="`Turn ${i + 1}: hand-off ${at + 1}`"
+            @change="changeHandOff(i, at, { ...h, to: valueOf($event) })"
+          >
+            <option
+              v-if="h.to !== DONE && !turns.some(o => o.code === h.to)"
+              :value="h.to"
+            >
+              {{ h.to }} (no such turn)
+            </option>
+            <option
+              v-for="o in turns"
+              :key="o.code"
+              :value="o.code"
+            >
+              {{ turnName(form, o) }}
+            </option>
+            <option :value="DONE">done</option>
           </select>
-          <button class="text-button" @click="putHandOffs(i, (t.handOff ?? []).toSpliced(at, 1))">Remove</button>
+          <button
+            class="text-button"
+            @click="putHandOffs(i, (t.handOff ?? []).toSpliced(at, 1))"
+          >
+            Remove
+          </button>
         </div>
-        <RuleField v-if="last" words="Handed off when" :text="h.when" :place="last" @change="changeHandOff(i, at, $event === null ? { to: h.to } : { when: $event, to: h.to })"><template #none><span class="small quiet">always</span></template></RuleField>
+        <RuleField
+          v-if="last"
+          words="Handed off when"
+          :text="h.when"
+          :place="last"
+          @change="changeHandOff(i, at, $event === null ? { to: h.to } : { when: $event, to: h.to })"
+          ><template #none><span class="small quiet">always</span></template></RuleField
+        >
       </div>
-      <div class="row-flex small"><span v-if="!t.handOff?.length" class="quiet">then {{ followerOf(i) }}</span><button class="text-button" @click="putHandOffs(i, [...t.handOff ?? [], { to: turns[i + 1]?.code ?? DONE }])">+ hand-off</button></div>
+      <div class="row-flex small">
+        <span
+          v-if="!t.handOff?.length"
+          class="quiet"
+          >then {{ followerOf(i) }}</span
+        ><button
+          class="text-button"
+          @click="putHandOffs(i, [...(t.handOff ?? []), { to: turns[i + 1]?.code ?? DONE }])"
+        >
+          + hand-off
+        </button>
+      </div>
     </div>
-    <div><button class="text-button" @click="add">+ turn</button></div>
+    <div>
+      <button
+        class="text-button"
+        @click="add"
+      >
+        + turn
+      </button>
+    </div>
   </div>
 </template>
 
 <style scoped>
-.stack, .turn, .hand { display: grid; gap: 6px; }
-.turn { border-left: 1px solid var(--line); padding-left: 10px; margin-bottom: 8px; } .hand { border-left: 1px solid var(--line); padding-left: 10px; }
-.number { width: 20px; color: var(--slate); } .wide { flex: 1; } .except { justify-self: start; max-width: 360px; }
-.access td { padding: 1px 14px 1px 0; } .access .exception td:first-child { padding-left: 14px; }
+.stack,
+.turn,
+.hand {
+  display: grid;
+  gap: 6px;
+}
+.turn {
+  border-left: 1px solid var(--line);
+  padding-left: 10px;
+  margin-bottom: 8px;
+}
+.hand {
+  border-left: 1px solid var(--line);
+  padding-left: 10px;
+}
+.number {
+  width: 20px;
+  color: var(--slate);
+}
+.wide {
+  flex: 1;
+}
+.except {
+  justify-self: start;
+  max-width: 360px;
+}
+.access td {
+  padding: 1px 14px 1px 0;
+}
+.access .exception td:first-child {
+  padding-left: 14px;
+}
 </style>

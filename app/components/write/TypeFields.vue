@@ -11,14 +11,16 @@ const textFor = (f: TypeField) => {
   const value = valueOf(f.key)
   return typeof value === 'string' || typeof value === 'number' ? String(value) : ''
 }
-const textIn = (event: Event) => event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement ? event.target.value.trim() : ''
+const textIn = (event: Event) =>
+  event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
+    ? event.target.value.trim()
+    : ''
 function put(f: TypeField, event: Event) {
   const text = textIn(event)
   if (f.as === 'number') {
     const value = text === '' ? null : Number(text.replace(',', '.'))
     if (value === null || Number.isFinite(value)) emit('set', { [f.key]: value })
-  }
-  else emit('set', { [f.key]: text === '' ? null : f.key === 'currency' ? text.toUpperCase() : text })
+  } else emit('set', { [f.key]: text === '' ? null : f.key === 'currency' ? text.toUpperCase() : text })
 }
 const many = (key: string) => {
   const value = valueOf(key)
@@ -32,20 +34,91 @@ function toggle(f: TypeField, value: string) {
 
 <template>
   <div class="row-flex fields">
-    <template v-for="f in fields" :key="f.key">
-      <label v-if="f.as === 'tick'" class="small"><input type="checkbox" :checked="valueOf(f.key) !== undefined" @change="emit('set', { [f.key]: valueOf(f.key) === undefined ? true : null })"> {{ f.words }}</label>
-      <span v-else-if="f.as === 'many'" class="row-flex small"><span class="quiet">{{ f.words }}</span><button v-for="c in f.choices" :key="c.value" class="chip" :aria-pressed="many(f.key).length === 0 || many(f.key).includes(c.value)" @click="toggle(f, c.value)">{{ c.words }}</button></span>
-      <label v-else class="small quiet">{{ f.words }}
-        <select v-if="f.as === 'choice'" class="field" :value="textFor(f)" @change="put(f, $event)"><option value="">as fits</option><option v-for="c in f.choices" :key="c.value" :value="c.value">{{ c.words }}</option></select>
-        <input v-else class="field" :class="f.as" :type="f.as === 'number' ? 'text' : f.as" :inputmode="f.as === 'number' ? 'decimal' : undefined" :value="textFor(f)" @change="put(f, $event)">
+    <template
+      v-for="f in fields"
+      :key="f.key"
+    >
+      <label
+        v-if="f.as === 'tick'"
+        class="small"
+        ><input
+          type="checkbox"
+          :checked="valueOf(f.key) !== undefined"
+          @change="emit('set', { [f.key]: valueOf(f.key) === undefined ? true : null })"
+        />
+        {{ f.words }}</label
+      >
+      <span
+        v-else-if="f.as === 'many'"
+        class="row-flex small"
+        ><span class="quiet">{{ f.words }}</span
+        ><button
+          v-for="c in f.choices"
+          :key="c.value"
+          class="chip"
+          :aria-pressed="many(f.key).length === 0 || many(f.key).includes(c.value)"
+          @click="toggle(f, c.value)"
+        >
+          {{ c.words }}
+        </button></span
+      >
+      <label
+        v-else
+        class="small quiet"
+        >{{ f.words }}
+        <select
+          v-if="f.as === 'choice'"
+          class="field"
+          :value="textFor(f)"
+          @change="put(f, $event)"
+        >
+          <option value="">as fits</option>
+          <option
+            v-for="c in f.choices"
+            :key="c.value"
+            :value="c.value"
+          >
+            {{ c.words }}
+          </option>
+        </select>
+        <input
+          v-else
+          class="field"
+          :class="f.as"
+          :type="f.as === 'number' ? 'text' : f.as"
+          :inputmode="f.as === 'number' ? 'decimal' : undefined"
+          :value="textFor(f)"
+          @change="put(f, $event)"
+        />
       </label>
     </template>
   </div>
 </template>
 
 <style scoped>
-.fields { gap: 6px 12px; }
-.field.number { width: 64px; } .field.text { width: 110px; } .field.date { width: 136px; }
-.chip { border: 1px solid var(--line); background: var(--paper); border-radius: 2px; padding: 2px 8px; font-size: 13px; cursor: pointer; }
-.chip[aria-pressed='true'] { background: var(--verdigris-wash); color: var(--verdigris); font-weight: 600; }
+.fields {
+  gap: 6px 12px;
+}
+.field.number {
+  width: 64px;
+}
+.field.text {
+  width: 110px;
+}
+.field.date {
+  width: 136px;
+}
+.chip {
+  border: 1px solid var(--line);
+  background: var(--paper);
+  border-radius: 2px;
+  padding: 2px 8px;
+  font-size: 13px;
+  cursor: pointer;
+}
+.chip[aria-pressed='true'] {
+  background: var(--verdigris-wash);
+  color: var(--verdigris);
+  font-weight: 600;
+}
 </style>

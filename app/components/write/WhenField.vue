@@ -2,23 +2,66 @@
 import type { Place } from '#core/form/walk'
 
 /** Never, always, or when a condition holds. */
-const props = defineProps<{ value: true | string | undefined, name: string, words: string, place: Place, always?: string }>()
+const props = defineProps<{
+  value: true | string | undefined
+  name: string
+  words: string
+  place: Place
+  always?: string
+}>()
 const emit = defineEmits<{ change: [value: true | string | null] }>()
-const mode = computed(() => props.value === undefined ? 'never' : props.value === true ? 'always' : 'when')
-const choose = (m: string) => emit('change', m === 'never' ? null : m === 'always' ? true : typeof props.value === 'string' ? props.value : '')
+const mode = computed(() => (props.value === undefined ? 'never' : props.value === true ? 'always' : 'when'))
+const choose = (m: string) =>
+  emit(
+    'change',
+    m === 'never' ? null : m === 'always' ? true : typeof props.value === 'string' ? props.value : '',
+  )
 </script>
 
 <template>
   <div>
-    <div class="modes" role="radiogroup" :aria-label="name">
-      <button v-for="m in ['never', 'always', 'when']" :key="m" role="radio" :aria-checked="mode === m" @click="choose(m)">{{ m === 'when' ? 'when …' : m === 'always' ? always ?? m : m }}</button>
+    <div
+      class="modes"
+      role="radiogroup"
+      :aria-label="name"
+    >
+      <button
+        v-for="m in ['never', 'always', 'when']"
+        :key="m"
+        role="radio"
+        :aria-checked="mode === m"
+        @click="choose(m)"
+      >
+        {{ m === 'when' ? 'when …' : m === 'always' ? (always ?? m) : m }}
+      </button>
     </div>
-    <RuleField v-if="typeof value === 'string'" :words="words" :text="value === '' ? undefined : value" :place="place" @change="emit('change', $event)" />
+    <RuleField
+      v-if="typeof value === 'string'"
+      :words="words"
+      :text="value === '' ? undefined : value"
+      :place="place"
+      @change="emit('change', $event)"
+    />
   </div>
 </template>
 
 <style scoped>
-.modes { display: inline-flex; border: 1px solid var(--line); border-radius: 2px; margin-bottom: 4px; }
-.modes button { border: 0; background: none; padding: 2px 12px; font-size: 13px; cursor: pointer; min-height: 28px; }
-.modes button[aria-checked='true'] { background: var(--ink); color: var(--paper); }
+.modes {
+  display: inline-flex;
+  border: 1px solid var(--line);
+  border-radius: 2px;
+  margin-bottom: 4px;
+}
+.modes button {
+  border: 0;
+  background: none;
+  padding: 2px 12px;
+  font-size: 13px;
+  cursor: pointer;
+  min-height: 28px;
+}
+.modes button[aria-checked='true'] {
+  background: var(--ink);
+  color: var(--paper);
+}
 </style>

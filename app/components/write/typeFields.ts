@@ -5,7 +5,7 @@ export interface TypeField {
   key: string
   words: string
   as: 'number' | 'text' | 'date' | 'time' | 'datetime-local' | 'tick' | 'choice' | 'many'
-  choices?: readonly { value: string, words: string }[]
+  choices?: readonly { value: string; words: string }[]
   /** Sits on a line of its own. */
   wide?: boolean
 }
@@ -15,22 +15,63 @@ const text = (key: string, words: string, wide = false): TypeField => ({ key, wo
 const range = [number('min', 'least'), number('max', 'most')]
 const unit = text('unit', 'unit')
 const letters = [number('minLength', 'least letters'), number('maxLength', 'most letters')]
-const choice = (key: string, words: string, choices: Record<string, string>): TypeField => ({ key, words, as: 'choice', choices: Object.entries(choices).map(([value, w]) => ({ value, words: w })) })
+const choice = (key: string, words: string, choices: Record<string, string>): TypeField => ({
+  key,
+  words,
+  as: 'choice',
+  choices: Object.entries(choices).map(([value, w]) => ({ value, words: w })),
+})
 
 /** What each type has beyond the common part, in the order in which the row shows it; a new type is a new entry. */
 export const TYPE_FIELDS: Readonly<Record<QuestionType, readonly TypeField[]>> = {
-  text: letters, longText: letters, email: [], phone: [], url: [], yesNo: [], signature: [], ranking: [number('most', 'how many are ranked')],
+  text: letters,
+  longText: letters,
+  email: [],
+  phone: [],
+  url: [],
+  yesNo: [],
+  signature: [],
+  ranking: [number('most', 'how many are ranked')],
   integer: [...range, unit],
   decimal: [...range, number('decimals', 'digits after the point'), unit],
   money: [text('currency', 'currency'), ...range],
-  choice: [choice('display', 'shown as', { radios: 'radio buttons', buttons: 'buttons', dropDown: 'drop-down', search: 'searchable list' }), { key: 'writeIn', words: 'with “other, please say”', as: 'tick' }],
-  choices: [choice('display', 'shown as', { boxes: 'boxes to tick', buttons: 'buttons', search: 'searchable list' }), number('least', 'at least'), number('most', 'at most'), { key: 'writeIn', words: 'with “other, please say”', as: 'tick' }],
-  date: [{ key: 'min', words: 'first day', as: 'date' }, { key: 'max', words: 'last day', as: 'date' }],
-  time: [{ key: 'min', words: 'from', as: 'time' }, { key: 'max', words: 'to', as: 'time' }],
-  dateTime: [{ key: 'min', words: 'from', as: 'datetime-local' }, { key: 'max', words: 'to', as: 'datetime-local' }],
+  choice: [
+    choice('display', 'shown as', {
+      radios: 'radio buttons',
+      buttons: 'buttons',
+      dropDown: 'drop-down',
+      search: 'searchable list',
+    }),
+    { key: 'writeIn', words: 'with “other, please say”', as: 'tick' },
+  ],
+  choices: [
+    choice('display', 'shown as', { boxes: 'boxes to tick', buttons: 'buttons', search: 'searchable list' }),
+    number('least', 'at least'),
+    number('most', 'at most'),
+    { key: 'writeIn', words: 'with “other, please say”', as: 'tick' },
+  ],
+  date: [
+    { key: 'min', words: 'first day', as: 'date' },
+    { key: 'max', words: 'last day', as: 'date' },
+  ],
+  time: [
+    { key: 'min', words: 'from', as: 'time' },
+    { key: 'max', words: 'to', as: 'time' },
+  ],
+  dateTime: [
+    { key: 'min', words: 'from', as: 'datetime-local' },
+    { key: 'max', words: 'to', as: 'datetime-local' },
+  ],
   scale: [...range, text('low', 'words at the low end'), text('high', 'words at the high end')],
   grid: [],
-  file: [{ key: 'kinds', words: 'kinds', as: 'many', choices: FILE_KINDS.map(k => ({ value: k, words: k })) }, number('megabytes', 'most megabytes'), number('most', 'most files')],
+  file: [
+    { key: 'kinds', words: 'kinds', as: 'many', choices: FILE_KINDS.map(k => ({ value: k, words: k })) },
+    number('megabytes', 'most megabytes'),
+    number('most', 'most files'),
+  ],
   value: [number('decimals', 'digits after the point'), text('currency', 'currency'), unit],
-  hidden: [choice('holds', 'holds', { text: 'text', number: 'number', yesNo: 'yes / no', date: 'date' }), text('from', 'link parameter')],
+  hidden: [
+    choice('holds', 'holds', { text: 'text', number: 'number', yesNo: 'yes / no', date: 'date' }),
+    text('from', 'link parameter'),
+  ],
 }

@@ -14,15 +14,16 @@ useHead({ title: () => `${draft.form?.title ?? 'Form'} · Tobbin` })
 try {
   await draft.load(id)
   rehearsal.restore()
-}
-catch (error) {
+} catch (error) {
   missing.value = refusalOf(error).sentence
 }
 
 const saved = computed(() => {
   if (draft.save.kind === 'saving') return 'Saving …'
   if (draft.save.kind === 'failed') return `Not saved: ${draft.save.refusal.sentence}`
-  return draft.save.at ? `Saved ${new Date(draft.save.at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}` : ''
+  return draft.save.at
+    ? `Saved ${new Date(draft.save.at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`
+    : ''
 })
 
 /** How often to look for what somebody else has saved, in milliseconds. */
@@ -41,7 +42,9 @@ function leaving(event: BeforeUnloadEvent) {
 }
 onMounted(() => {
   findings.start()
-  looking = setInterval(() => { if (document.visibilityState === 'visible') void draft.look() }, LOOK_EVERY)
+  looking = setInterval(() => {
+    if (document.visibilityState === 'visible') void draft.look()
+  }, LOOK_EVERY)
   window.addEventListener('keydown', keys)
   window.addEventListener('beforeunload', leaving)
 })
@@ -55,7 +58,9 @@ onBeforeUnmount(() => {
 function download() {
   if (!draft.form) return
   const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([`${JSON.stringify(draft.form, null, 2)}\n`], { type: 'application/json' }))
+  link.href = URL.createObjectURL(
+    new Blob([`${JSON.stringify(draft.form, null, 2)}\n`], { type: 'application/json' }),
+  )
   link.download = `${draft.form.code}.form.json`
   link.click()
   URL.revokeObjectURL(link.href)
@@ -67,32 +72,127 @@ const selectedName = computed(() => {
 </script>
 
 <template>
-  <div v-if="missing" class="lost">
+  <div
+    v-if="missing"
+    class="lost"
+  >
     <TopBar />
-    <main><h1>{{ missing }}</h1><p><NuxtLink to="/">Back to the forms</NuxtLink></p></main>
+    <main>
+      <h1>{{ missing }}</h1>
+      <p><NuxtLink to="/">Back to the forms</NuxtLink></p>
+    </main>
   </div>
-  <div v-else class="bench">
-    <TopBar :title="draft.form?.title ?? ''" :code="draft.form?.code">
-      <span class="small" :class="draft.save.kind === 'failed' ? 'fault' : 'quiet'" role="status">{{ saved }}</span>
-      <button v-if="draft.save.kind === 'failed'" class="text-button" @click="draft.load(id)">Reload the form</button>
-      <button class="plain-button tool" :disabled="draft.past.length === 0" aria-keyshortcuts="Control+Z" @click="draft.undo()">Undo</button>
-      <button class="plain-button tool" :disabled="draft.future.length === 0" aria-keyshortcuts="Control+Shift+Z" @click="draft.redo()">Redo</button>
-      <button class="plain-button tool" @click="download">Export</button>
+  <div
+    v-else
+    class="bench"
+  >
+    <TopBar
+      :title="draft.form?.title ?? ''"
+      :code="draft.form?.code"
+    >
+      <span
+        class="small"
+        :class="draft.save.kind === 'failed' ? 'fault' : 'quiet'"
+        role="status"
+        >{{ saved }}</span
+      >
+      <button
+        v-if="draft.save.kind === 'failed'"
+        class="text-button"
+        @click="draft.load(id)"
+      >
+        Reload the form
+      </button>
+      <button
+        class="plain-button tool"
+        :disabled="draft.past.length === 0"
+        aria-keyshortcuts="Control+Z"
+        @click="draft.undo()"
+      >
+        Undo
+      </button>
+      <button
+        class="plain-button tool"
+        :disabled="draft.future.length === 0"
+        aria-keyshortcuts="Control+Shift+Z"
+        @click="draft.redo()"
+      >
+        Redo
+      </button>
+      <button
+        class="plain-button tool"
+        @click="download"
+      >
+        Export
+      </button>
       <CommandList />
-      <span class="hidden-words" aria-live="polite">{{ selectedName }}</span>
+      <span
+        class="hidden-words"
+        aria-live="polite"
+        >{{ selectedName }}</span
+      >
     </TopBar>
     <StageRail :stage="stage" />
-    <div v-if="draft.clashes.length > 0" class="clashes" role="alert">
-      <p v-for="(c, i) in draft.clashes" :key="i" class="small">{{ c.sentence }} <button v-if="c.theirs" class="text-button" @click="draft.edit([c.theirs]); draft.clashes = draft.clashes.filter(x => x !== c)">Take theirs</button> <button class="text-button" @click="draft.clashes = draft.clashes.filter(x => x !== c)">{{ c.theirs ? 'Keep mine' : 'Done' }}</button></p>
+    <div
+      v-if="draft.clashes.length > 0"
+      class="clashes"
+      role="alert"
+    >
+      <p
+        v-for="(c, i) in draft.clashes"
+        :key="i"
+        class="small"
+      >
+        {{ c.sentence }}
+        <button
+          v-if="c.theirs"
+          class="text-button"
+          @click="
+            draft.edit([c.theirs])
+            draft.clashes = draft.clashes.filter(x => x !== c)
+          "
+        >
+          Take theirs
+        </button>
+        <button
+          class="text-button"
+          @click="draft.clashes = draft.clashes.filter(x => x !== c)"
+        >
+          {{ c.theirs ? 'Keep mine' : 'Done' }}
+        </button>
+      </p>
     </div>
     <main class="stage"><NuxtPage /></main>
   </div>
 </template>
 
 <style scoped>
-.bench { display: flex; flex-direction: column; height: 100vh; overflow: hidden; position: relative; }
-.clashes { background: var(--weld-wash); padding: 6px 20px; border-bottom: 1px solid var(--weld); }
-.stage { flex: 1; min-height: 0; }
-.tool { min-height: 28px; padding: 1px 10px; font-size: 13px; }
-.lost main { padding: 64px 20px; max-width: 640px; margin: 0 auto; display: grid; gap: 16px; }
+.bench {
+  display: flex;
+  flex-direction: column;
+  height: 100vh;
+  overflow: hidden;
+  position: relative;
+}
+.clashes {
+  background: var(--weld-wash);
+  padding: 6px 20px;
+  border-bottom: 1px solid var(--weld);
+}
+.stage {
+  flex: 1;
+  min-height: 0;
+}
+.tool {
+  min-height: 28px;
+  padding: 1px 10px;
+  font-size: 13px;
+}
+.lost main {
+  padding: 64px 20px;
+  max-width: 640px;
+  margin: 0 auto;
+  display: grid;
+  gap: 16px;
+}
 </style>

@@ -16,58 +16,117 @@ const once = { code: 'always-once-answered', severity: 'advice' } as const
 export const alwaysShown: Check = {
   ...always,
   about: 'A shown-when rule is true for all answers, so it changes nothing.',
-  raises: example(section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel", "grp"]' })])),
+  raises: example(
+    section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel", "grp"]' })]),
+  ),
   spares: example(section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel"]' })])),
   run: inquiry => each(ruledPlaces(inquiry), ruled => strong(inquiry, ruled)),
 }
 
 export const alwaysOnceAnswered: Check = {
   ...once,
-  about: 'A shown-when rule is true for every answer that can be given; only leaving the question blank makes a difference.',
-  raises: example(section('crew', [whole('age', { required: undefined }), text('remarks', { shownWhen: 'age < 18 or age >= 18' })])),
-  spares: example(section('crew', [whole('age', { required: undefined }), text('remarks', { shownWhen: 'age < 18 or age > 18' })])),
-  run: inquiry => each(ruledPlaces(inquiry).filter(r => !inquiry.always.has(r.place.order)), ruled => weak(inquiry, ruled)),
+  about:
+    'A shown-when rule is true for every answer that can be given; only leaving the question blank makes a difference.',
+  raises: example(
+    section('crew', [
+      whole('age', { required: undefined }),
+      text('remarks', { shownWhen: 'age < 18 or age >= 18' }),
+    ]),
+  ),
+  spares: example(
+    section('crew', [
+      whole('age', { required: undefined }),
+      text('remarks', { shownWhen: 'age < 18 or age > 18' }),
+    ]),
+  ),
+  run: inquiry =>
+    each(
+      ruledPlaces(inquiry).filter(r => !inquiry.always.has(r.place.order)),
+      ruled => weak(inquiry, ruled),
+    ),
 }
 
-interface Ruled { place: Place, shown: PlannedRule & { expr: Expr }, step: Step | null }
+interface Ruled {
+  place: Place
+  shown: PlannedRule & { expr: Expr }
+  step: Step | null
+}
 
 /** What has a usable shown-when and could be shown. */
 function ruledPlaces(inquiry: Inquiry): Ruled[] {
   const { plan } = inquiry.model
-  return plan.sections.flatMap(s => [{ place: s.place, shown: s.shown, step: null }, ...s.all.map(step => ({ place: step.place, shown: step.shown, step }))])
+  return plan.sections
+    .flatMap(s => [
+      { place: s.place, shown: s.shown, step: null },
+      ...s.all.map(step => ({ place: step.place, shown: step.shown, step })),
+    ])
     .flatMap(({ place, shown, step }): Ruled[] => {
-      const folded = inquiry.impossible.has(place.order) || (step && inquiry.isFolded(step)) || inquiry.model.circular.has(place.code)
+      const folded =
+        inquiry.impossible.has(place.order) ||
+        (step && inquiry.isFolded(step)) ||
+        inquiry.model.circular.has(place.code)
       return shown?.expr && !folded ? [{ place, shown: { ...shown, expr: shown.expr }, step }] : []
     })
 }
 
 /** The states the rule is asked in: its section is the current one, and what is required there is answered. */
-function asked(what: string, { place, step, shown }: Ruled, more: (space: StateSpace, rule: Literal) => Literal[], holds: Goal['holds']): Goal {
+function asked(
+  what: string,
+  { place, step, shown }: Ruled,
+  more: (space: StateSpace, rule: Literal) => Literal[],
+  holds: Goal['holds'],
+): Goal {
   return {
-    key: `${what}:${place.address}`, at: place,
-    section: place.section, reaching: step === null,
+    key: `${what}:${place.address}`,
+    at: place,
+    section: place.section,
+    reaching: step === null,
     names: namesIn(shown.expr),
-    literals: space => [step ? space.sectionShown(place.section) : space.reached(place.section), ...more(space, space.rule(shown, place, 'shownWhen')), ...space.answeredHere()],
+    literals: space => [
+      step ? space.sectionShown(place.section) : space.reached(place.section),
+      ...more(space, space.rule(shown, place, 'shownWhen')),
+      ...space.answeredHere(),
+    ],
     holds,
   }
 }
 
 /** Whether the rule is not true in a state; in a repeating group, in any of its entries. */
-const isRefused = ({ step, shown }: Ruled, state: Filled) => (step ? framesOf(state, step) : [state]).some(frame => shown.run(frame.values) !== true)
+const isRefused = ({ step, shown }: Ruled, state: Filled) =>
+  (step ? framesOf(state, step) : [state]).some(frame => shown.run(frame.values) !== true)
 
 function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
   const { place } = ruled
-  const decision = inquiry.decide(asked('always', ruled, (_, rule) => [-rule], state => isRefused(ruled, state)), { seen: e => e.notShown.has(place.order) })
-  if (decision.is === 'undecided') return [undecidedFinding(place, `whether ${called(place)} is always shown`, decision.why)]
+  const decision = inquiry.decide(
+    asked(
+      'always',
+      ruled,
+      (_, rule) => [-rule],
+      state => isRefused(ruled, state),
+    ),
+    { seen: e => e.notShown.has(place.order) },
+  )
+  if (decision.is === 'undecided')
+    return [undecidedFinding(place, `whether ${called(place)} is always shown`, decision.why)]
   if (decision.is !== 'impossible') return []
   inquiry.always.add(place.order)
   const others = decision.conflict.filter(p => p.address !== place.address || p.kind !== 'shownWhen')
-  return [finding(always, place, `${called(place)} is always shown: its rule is true whatever is answered${others.length > 0 ? ', because of what stands before it' : ''}.`, {
-    rule: `${place.address}:shownWhen`,
-    conflict: [partAt(place, 'shownWhen'), ...others],
-    witness: inquiry.wayTo(place.section),
-    mend: { words: 'Take the rule away', edits: [{ do: 'change', what: place.address, set: { shownWhen: null } }] },
-  })]
+  return [
+    finding(
+      always,
+      place,
+      `${called(place)} is always shown: its rule is true whatever is answered${others.length > 0 ? ', because of what stands before it' : ''}.`,
+      {
+        rule: `${place.address}:shownWhen`,
+        conflict: [partAt(place, 'shownWhen'), ...others],
+        witness: inquiry.wayTo(place.section),
+        mend: {
+          words: 'Take the rule away',
+          edits: [{ do: 'change', what: place.address, set: { shownWhen: null } }],
+        },
+      },
+    ),
+  ]
 }
 
 function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {
@@ -75,17 +134,40 @@ function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {
   const names = namesIn(shown.expr)
   if (names.length === 0 || [...nodesOf(shown.expr)].some(n => n.kind === 'null')) return []
   const answered = (space: StateSpace) => names.map(name => -space.encoding.variable(name).blank)
-  const broken = inquiry.decide(asked('once', ruled, (space, rule) => [-rule, ...answered(space)], state => isRefused(ruled, state)), { aside: true, seen: e => e.refused.has(place.order) })
+  const broken = inquiry.decide(
+    asked(
+      'once',
+      ruled,
+      (space, rule) => [-rule, ...answered(space)],
+      state => isRefused(ruled, state),
+    ),
+    { aside: true, seen: e => e.refused.has(place.order) },
+  )
   if (broken.is !== 'impossible') return []
   // When a question it names may not be asked at all, the rule does tell something: whether it was.
-  const hidden = inquiry.decide(asked('once-hidden', ruled, (space) => {
-    const steps = names.flatMap(name => inquiry.model.stepOf(name) ?? []).filter(isQuestion)
-    return [space.encoding.or(steps.map(s => -space.inPlay(s)))]
-  }, () => true), { aside: true })
+  const hidden = inquiry.decide(
+    asked(
+      'once-hidden',
+      ruled,
+      space => {
+        const steps = names.flatMap(name => inquiry.model.stepOf(name) ?? []).filter(isQuestion)
+        return [space.encoding.or(steps.map(s => -space.inPlay(s)))]
+      },
+      () => true,
+    ),
+    { aside: true },
+  )
   if (hidden.is !== 'impossible') return []
-  return [finding(once, place, `${called(place)} is shown for every answer that can be given; only a blank hides it. If that is meant, say “is answered”.`, {
-    rule: `${place.address}:shownWhen`,
-    conflict: [partAt(place, 'shownWhen')],
-    witness: inquiry.wayTo(place.section),
-  })]
+  return [
+    finding(
+      once,
+      place,
+      `${called(place)} is shown for every answer that can be given; only a blank hides it. If that is meant, say “is answered”.`,
+      {
+        rule: `${place.address}:shownWhen`,
+        conflict: [partAt(place, 'shownWhen')],
+        witness: inquiry.wayTo(place.section),
+      },
+    ),
+  ]
 }

@@ -7,17 +7,39 @@ const kind = { code: 'backward-route', severity: 'fault' } as const
 
 export const backwardRoute: Check = {
   ...kind,
-  about: 'A route leads to its own section, an earlier one, or one that does not exist. Routes only lead forward.',
-  raises: example(section('boat', [yesNo('insured')]), section('cover', [text('insurer')], { routes: [{ when: 'insured = false', to: 'boat' }] })),
-  spares: example(section('boat', [yesNo('insured')]), section('cover', [text('insurer')], { routes: [{ when: 'insured = false', to: 'finish' }] })),
-  run: inquiry => inquiry.model.plan.sections.flatMap(({ place }) => (place.node.routes ?? []).flatMap((route, index) => {
-    if (route.to === FINISH) return []
-    const target = inquiry.form.sections.findIndex(s => s.code === route.to)
-    if (target > place.section) return []
-    const near = target < 0 ? nearest(route.to, inquiry.form.sections.slice(place.section + 1).map(s => s.code)) : null
-    const sentence = target < 0
-      ? `A route of ${called(place)} leads to “${route.to}”, which is no section.${near ? ` Did you mean “${near}”?` : ''}`
-      : `A route of ${called(place)} leads back to ${target === place.section ? 'itself' : `“${inquiry.form.sections[target]?.title ?? route.to}”`}; routes only lead forward.`
-    return [finding(kind, place, sentence, { conflict: [partAt(place, 'route', index)], witness: inquiry.wayTo(place.section) })]
-  })),
+  about:
+    'A route leads to its own section, an earlier one, or one that does not exist. Routes only lead forward.',
+  raises: example(
+    section('boat', [yesNo('insured')]),
+    section('cover', [text('insurer')], { routes: [{ when: 'insured = false', to: 'boat' }] }),
+  ),
+  spares: example(
+    section('boat', [yesNo('insured')]),
+    section('cover', [text('insurer')], { routes: [{ when: 'insured = false', to: 'finish' }] }),
+  ),
+  run: inquiry =>
+    inquiry.model.plan.sections.flatMap(({ place }) =>
+      (place.node.routes ?? []).flatMap((route, index) => {
+        if (route.to === FINISH) return []
+        const target = inquiry.form.sections.findIndex(s => s.code === route.to)
+        if (target > place.section) return []
+        const near =
+          target < 0
+            ? nearest(
+                route.to,
+                inquiry.form.sections.slice(place.section + 1).map(s => s.code),
+              )
+            : null
+        const sentence =
+          target < 0
+            ? `A route of ${called(place)} leads to “${route.to}”, which is no section.${near ? ` Did you mean “${near}”?` : ''}`
+            : `A route of ${called(place)} leads back to ${target === place.section ? 'itself' : `“${inquiry.form.sections[target]?.title ?? route.to}”`}; routes only lead forward.`
+        return [
+          finding(kind, place, sentence, {
+            conflict: [partAt(place, 'route', index)],
+            witness: inquiry.wayTo(place.section),
+          }),
+        ]
+      }),
+    ),
 }

@@ -9,7 +9,15 @@ export const badPattern: Check = {
   about: 'The pattern of a text question can’t be read, so no answer could be checked by it.',
   raises: example(section('boat', [text('sail_number', { pattern: '[A-Z' })])),
   spares: example(section('boat', [text('sail_number', { pattern: '[A-Z]+' })])),
-  run: inquiry => inquiry.model.plan.questions.flatMap(({ place }) => place.node.type === 'text' && place.node.pattern !== undefined && patternOf(place.node.pattern) === null
-    ? [finding(kind, place, `The pattern of ${called(place)} can’t be read: ${place.node.pattern}`, { conflict: [partAt(place)], witness: inquiry.wayTo(place.section) })]
-    : []),
+  run: inquiry =>
+    inquiry.model.plan.questions.flatMap(({ place }) =>
+      place.node.type === 'text' && place.node.pattern !== undefined && patternOf(place.node.pattern) === null
+        ? [
+            finding(kind, place, `The pattern of ${called(place)} can’t be read: ${place.node.pattern}`, {
+              conflict: [partAt(place)],
+              witness: inquiry.wayTo(place.section),
+            }),
+          ]
+        : [],
+    ),
 }

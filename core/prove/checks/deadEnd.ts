@@ -20,15 +20,43 @@ export const deadEnd: Check = {
   about: 'A required choice can be narrowed to nothing: whoever answers so can’t go on.',
   raises: withLists(GOOD_ROWS.slice(0, 1), { required: true }),
   spares: withLists(GOOD_ROWS, { required: true }),
-  run: inquiry => inquiry.model.plan.questions.flatMap((question): Finding[] => {
-    const { place, offer } = question
-    if (question.required === null || !offer || (offer.narrow === null && offer.rules === null) || place.entryOf !== null || inquiry.isFolded(question) || inquiry.impossible.has(place.order)) return []
-    const { classes, opaque } = inquiry.model.domain(place.code)
-    const isClear = !opaque && classes.every(c => offersOf(question, classes, c) !== null)
-    const witness = isClear ? decided(inquiry, question) : stuck(inquiry, question)
-    if (typeof witness === 'string') return [undecidedFinding(place, `whether there is always something to choose for ${called(place)}`, witness)]
-    return witness === null ? [] : [finding(kind, place, `${called(place)} has to be answered, but these answers leave nothing to choose.`, { conflict: [partAt(place, offer.narrow ? 'narrowedBy' : 'option'), partAt(place, 'required')], witness })]
-  }),
+  run: inquiry =>
+    inquiry.model.plan.questions.flatMap((question): Finding[] => {
+      const { place, offer } = question
+      if (
+        question.required === null ||
+        !offer ||
+        (offer.narrow === null && offer.rules === null) ||
+        place.entryOf !== null ||
+        inquiry.isFolded(question) ||
+        inquiry.impossible.has(place.order)
+      )
+        return []
+      const { classes, opaque } = inquiry.model.domain(place.code)
+      const isClear = !opaque && classes.every(c => offersOf(question, classes, c) !== null)
+      const witness = isClear ? decided(inquiry, question) : stuck(inquiry, question)
+      if (typeof witness === 'string')
+        return [
+          undecidedFinding(
+            place,
+            `whether there is always something to choose for ${called(place)}`,
+            witness,
+          ),
+        ]
+      return witness === null
+        ? []
+        : [
+            finding(
+              kind,
+              place,
+              `${called(place)} has to be answered, but these answers leave nothing to choose.`,
+              {
+                conflict: [partAt(place, offer.narrow ? 'narrowedBy' : 'option'), partAt(place, 'required')],
+                witness,
+              },
+            ),
+          ]
+    }),
 }
 
 /** Decides whether the question can be in play and required with nothing on offer: a witness, null where it can't, or why it is not decided. */
@@ -36,36 +64,67 @@ function decided(inquiry: Inquiry, question: PlannedQuestion): Answers | null | 
   const { code, order, section } = question.place
   const { offer } = question
   // A parent that is still blank can be answered yet: what counts is what is left once all that are asked are.
-  const parents = [...new Set([offer?.narrow, ...offer?.rules ?? []].flatMap(r => r?.expr ? namesIn(r.expr) : []))].flatMap(name => inquiry.model.stepOf(name) ?? [])
+  const parents = [
+    ...new Set([offer?.narrow, ...(offer?.rules ?? [])].flatMap(r => (r?.expr ? namesIn(r.expr) : []))),
+  ].flatMap(name => inquiry.model.stepOf(name) ?? [])
   const goal: Goal = {
-    key: `dead-end:${question.place.address}`, at: question.place, section, names: [code],
+    key: `dead-end:${question.place.address}`,
+    at: question.place,
+    section,
+    names: [code],
     literals: space => [
-      space.inPlay(question), question.required === true ? space.encoding.yes : space.rule(question.required, question.place, 'required'), ...(space.offered(code) ?? [space.encoding.yes]).map(l => -l),
-      ...parents.map(p => space.encoding.or([-space.encoding.variable(p.place.code).blank, -space.inPlay(p)])), ...space.answeredHere(),
+      space.inPlay(question),
+      question.required === true
+        ? space.encoding.yes
+        : space.rule(question.required, question.place, 'required'),
+      ...(space.offered(code) ?? [space.encoding.yes]).map(l => -l),
+      ...parents.map(p =>
+        space.encoding.or([-space.encoding.variable(p.place.code).blank, -space.inPlay(p)]),
+      ),
+      ...space.answeredHere(),
     ],
-    holds: state => state.inPlay[order] === true && state.required[question.slot] === true && offeredNow(state, question)?.size === 0
-      && parents.every(p => state.inPlay[p.place.order] !== true || (state.values[p.slot] ?? null) !== null),
+    holds: state =>
+      state.inPlay[order] === true &&
+      state.required[question.slot] === true &&
+      offeredNow(state, question)?.size === 0 &&
+      parents.every(p => state.inPlay[p.place.order] !== true || (state.values[p.slot] ?? null) !== null),
   }
   const decision = inquiry.decide(goal)
-  return decision.is === 'possible' ? inquiry.witness(goal) : decision.is === 'undecided' ? decision.why : null
+  return decision.is === 'possible'
+    ? inquiry.witness(goal)
+    : decision.is === 'undecided'
+      ? decision.why
+      : null
 }
 
 /** Of a list too long for classes: answers that lead to the question, with a parent’s row chosen that leaves nothing; each is tried in the evaluator. */
 function stuck(inquiry: Inquiry, question: PlannedQuestion): Answers | null {
   const { model } = inquiry
-  const parents = lookups(question).flatMap(l => model.stepOf(l.parent) ?? []).filter(p => p.offer !== null)
+  const parents = lookups(question)
+    .flatMap(l => model.stepOf(l.parent) ?? [])
+    .filter(p => p.offer !== null)
   if (parents.length === 0) return null
   const { order, section } = question.place
   const goal: Goal = {
-    key: `stuck:${question.place.address}`, at: question.place, section, names: parents.map(p => p.place.code),
-    literals: space => [space.inPlay(question), ...parents.map(p => -space.encoding.variable(p.place.code).blank)],
+    key: `stuck:${question.place.address}`,
+    at: question.place,
+    section,
+    names: parents.map(p => p.place.code),
+    literals: space => [
+      space.inPlay(question),
+      ...parents.map(p => -space.encoding.variable(p.place.code).blank),
+    ],
     holds: state => state.inPlay[order] === true,
   }
   const base = inquiry.witness(goal)
   if (base === null) return null
-  const isStuck = (state: Filled | null) => state !== null && state.inPlay[order] === true && state.required[question.slot] === true && offeredNow(state, question)?.size === 0
+  const isStuck = (state: Filled | null) =>
+    state !== null &&
+    state.inPlay[order] === true &&
+    state.required[question.slot] === true &&
+    offeredNow(state, question)?.size === 0
   for (const parent of parents) {
-    for (const row of [...parent.offer?.index.rows ?? []].slice(0, MOST_ROWS)) {
+    for (const row of [...(parent.offer?.index.rows ?? [])].slice(0, MOST_ROWS)) {
       const answers: Record<string, Answer> = { ...base }
       choose(inquiry, parent, row, answers, 0)
       if (isStuck(isStateAt(model, answers, section, inquiry.today))) return answers
@@ -75,7 +134,13 @@ function stuck(inquiry: Inquiry, question: PlannedQuestion): Answers | null {
 }
 
 /** Chooses a row, and above it the rows that it belongs to. */
-function choose(inquiry: Inquiry, question: PlannedQuestion, row: OfferedRow, answers: Record<string, Answer>, depth: number) {
+function choose(
+  inquiry: Inquiry,
+  question: PlannedQuestion,
+  row: OfferedRow,
+  answers: Record<string, Answer>,
+  depth: number,
+) {
   answers[question.place.code] = question.place.node.type === 'choices' ? [row.code] : row.code
   if (depth >= DEEPEST) return
   for (const { column, parent } of lookups(question)) {
@@ -87,13 +152,19 @@ function choose(inquiry: Inquiry, question: PlannedQuestion, row: OfferedRow, an
 }
 
 /** The parts of a narrowing that say “this column is that answer”. */
-function lookups({ offer }: PlannedQuestion): { column: string, parent: string }[] {
+function lookups({ offer }: PlannedQuestion): { column: string; parent: string }[] {
   const expr = offer?.narrow?.expr
   if (!expr) return []
-  const columnIn = (e: Expr | undefined) => e?.kind === 'path' && e.of.kind === 'name' && e.of.name === 'row' ? e.member : null
-  const nameIn = (e: Expr | undefined) => e?.kind === 'name' && e.name !== 'row' ? e.name : null
-  return [...nodesOf(expr)].flatMap((n) => {
-    const pair = n.kind === 'compare' && n.op === '=' ? [n.left, n.right] as const : n.kind === 'call' && n.name === 'list contains' ? [n.args[0], n.args[1]] as const : null
+  const columnIn = (e: Expr | undefined) =>
+    e?.kind === 'path' && e.of.kind === 'name' && e.of.name === 'row' ? e.member : null
+  const nameIn = (e: Expr | undefined) => (e?.kind === 'name' && e.name !== 'row' ? e.name : null)
+  return [...nodesOf(expr)].flatMap(n => {
+    const pair =
+      n.kind === 'compare' && n.op === '='
+        ? ([n.left, n.right] as const)
+        : n.kind === 'call' && n.name === 'list contains'
+          ? ([n.args[0], n.args[1]] as const)
+          : null
     if (!pair) return []
     const column = columnIn(pair[0]) ?? columnIn(pair[1])
     const parent = nameIn(pair[0]) ?? nameIn(pair[1])

@@ -6,16 +6,32 @@ const kind = { code: 'empty-list', severity: 'fault' } as const
 
 export const emptyList: Check = {
   ...kind,
-  about: 'A choice question has nothing to choose from: no options, an empty list, or a list that does not exist.',
+  about:
+    'A choice question has nothing to choose from: no options, an empty list, or a list that does not exist.',
   raises: example(section('boat', [hull({ options: [] })])),
   spares: example(section('boat', [hull()])),
-  run: inquiry => inquiry.model.plan.questions.flatMap(({ place }) => {
-    const { node } = place
-    if (node.type === 'ranking' || node.type === 'grid') return node.options.length > 0 && (node.type === 'ranking' || node.rows.length > 0) ? [] : [finding(kind, place, `${called(place)} has nothing to choose from.`, { conflict: [partAt(place)], witness: inquiry.wayTo(place.section) })]
-    if (node.type !== 'choice' && node.type !== 'choices') return []
-    const rows = node.writeIn && !node.list && !node.options?.length ? [true] : optionsOf(inquiry.form, node)
-    if (rows && rows.length > 0) return []
-    const sentence = rows === null ? `${called(place)} takes its choices from the list “${node.list}”, which does not exist.` : `${called(place)} has nothing to choose from.`
-    return [finding(kind, place, sentence, { conflict: [partAt(place)], witness: inquiry.wayTo(place.section) })]
-  }),
+  run: inquiry =>
+    inquiry.model.plan.questions.flatMap(({ place }) => {
+      const { node } = place
+      if (node.type === 'ranking' || node.type === 'grid')
+        return node.options.length > 0 && (node.type === 'ranking' || node.rows.length > 0)
+          ? []
+          : [
+              finding(kind, place, `${called(place)} has nothing to choose from.`, {
+                conflict: [partAt(place)],
+                witness: inquiry.wayTo(place.section),
+              }),
+            ]
+      if (node.type !== 'choice' && node.type !== 'choices') return []
+      const rows =
+        node.writeIn && !node.list && !node.options?.length ? [true] : optionsOf(inquiry.form, node)
+      if (rows && rows.length > 0) return []
+      const sentence =
+        rows === null
+          ? `${called(place)} takes its choices from the list “${node.list}”, which does not exist.`
+          : `${called(place)} has nothing to choose from.`
+      return [
+        finding(kind, place, sentence, { conflict: [partAt(place)], witness: inquiry.wayTo(place.section) }),
+      ]
+    }),
 }

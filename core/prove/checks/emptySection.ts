@@ -12,6 +12,11 @@ export const emptySection: Check = {
     if (form.sections.length === 0) return [finding(kind, null, 'The form has no section yet.')]
     return plan.places
       .filter(p => (p.kind === 'section' || p.kind === 'group') && p.node.items.length === 0)
-      .map(p => finding(kind, p, `${called(p)} has nothing in it.`, { conflict: [partAt(p)], mend: { words: 'Take it out', edits: [{ do: 'remove', what: p.address }] } }))
+      .map(p =>
+        finding(kind, p, `${called(p)} has nothing in it.`, {
+          conflict: [partAt(p)],
+          mend: { words: 'Take it out', edits: [{ do: 'remove', what: p.address }] },
+        }),
+      )
   },
 }

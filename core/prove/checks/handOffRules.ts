@@ -10,16 +10,30 @@ import { undecidedFinding } from './undecided'
 
 const kind = { code: 'never-handed-off', severity: 'risk' } as const
 const handedOff = (when: string): Form => ({
-  ...example(section('boat', [whole('tons', { required: true })]), section('work', [text('remarks')])), parties: [{ code: 'owner', name: 'Owner' }, { code: 'yard', name: 'Yard' }],
+  ...example(section('boat', [whole('tons', { required: true })]), section('work', [text('remarks')])),
+  parties: [
+    { code: 'owner', name: 'Owner' },
+    { code: 'yard', name: 'Yard' },
+  ],
   turns: [
-    { code: 'request', party: 'owner', by: 'link', access: { boat: 'fills' }, handOff: [{ when: 'tons > 10', to: 'done' }, { when, to: 'survey' }] },
+    {
+      code: 'request',
+      party: 'owner',
+      by: 'link',
+      access: { boat: 'fills' },
+      handOff: [
+        { when: 'tons > 10', to: 'done' },
+        { when, to: 'survey' },
+      ],
+    },
     { code: 'survey', party: 'yard', by: 'link', access: { boat: 'reads', work: 'fills' } },
   ],
 })
 
 export const neverHandedOff: Check = {
   ...kind,
-  about: 'A hand-off is never taken: its condition is never true when its turn ends, or those above it always come first.',
+  about:
+    'A hand-off is never taken: its condition is never true when its turn ends, or those above it always come first.',
   raises: handedOff('tons > 20'),
   spares: handedOff('tons > 5'),
   run: inquiry => untaken(inquiry),
@@ -30,7 +44,7 @@ function* untaken(inquiry: Inquiry): Generator<Finding | null> {
   const read = model.rules.filter(r => r.kind === 'handOff')
   let index = -1
   for (const turn of form.turns ?? []) {
-    const rules = (turn.handOff ?? []).map((handOff) => {
+    const rules = (turn.handOff ?? []).map(handOff => {
       index += 1
       return { handOff, rule: read.find(r => r.index === index) }
     })
@@ -38,18 +52,40 @@ function* untaken(inquiry: Inquiry): Generator<Finding | null> {
     for (const [at, { rule }] of rules.entries()) {
       const place = rule?.place
       const called = `Hand-off ${at + 1} of the turn “${turnName(form, turn)}”`
-      if (always >= 0 && at > always) yield finding(kind, null, `${called} is never taken: the one above it has no condition and always comes first.`)
+      if (always >= 0 && at > always)
+        yield finding(
+          kind,
+          null,
+          `${called} is never taken: the one above it has no condition and always comes first.`,
+        )
       if (!rule?.expr || !place || (always >= 0 && at > always)) continue
       const { expr } = rule
       const above = rules.slice(0, at).flatMap(r => r.rule?.expr ?? [])
       const goal: Goal = {
-        key: `handOff:${turn.code}:${at}:${[...above, expr].length}`, at: null, section: settled(model, turn), names: [expr, ...above].flatMap(namesIn),
+        key: `handOff:${turn.code}:${at}:${[...above, expr].length}`,
+        at: null,
+        section: settled(model, turn),
+        names: [expr, ...above].flatMap(namesIn),
         literals: space => [space.encoding.truth(expr).t, ...above.map(e => -space.encoding.truth(e).t)],
         holds: () => true,
       }
       const decision = inquiry.decide(goal)
-      if (decision.is === 'undecided') yield { ...undecidedFinding(place, `whether ${called.toLowerCase()} is ever taken`, decision.why), rule: rule.id }
-      if (decision.is === 'impossible') yield finding(kind, null, `${called} is never taken: its condition is not true in any case that those above it leave.`, { rule: rule.id, conflict: decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'handOff', rule.index)] })
+      if (decision.is === 'undecided')
+        yield {
+          ...undecidedFinding(place, `whether ${called.toLowerCase()} is ever taken`, decision.why),
+          rule: rule.id,
+        }
+      if (decision.is === 'impossible')
+        yield finding(
+          kind,
+          null,
+          `${called} is never taken: its condition is not true in any case that those above it leave.`,
+          {
+            rule: rule.id,
+            conflict:
+              decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'handOff', rule.index)],
+          },
+        )
       yield null
     }
   }
@@ -60,6 +96,8 @@ function settled({ form, plan, isAlwaysFilled }: Model, turn: Turn): number {
   const certain = certainTurns(form)
   const upTo = certain.includes(turn) ? certain.slice(0, certain.indexOf(turn) + 1) : certain
   const views = upTo.map(t => viewOf(form, plan.places, t))
-  const open = plan.places.find(p => p.kind !== 'note' && isAlwaysFilled(p) && !views.some(view => fills(view, p)))
+  const open = plan.places.find(
+    p => p.kind !== 'note' && isAlwaysFilled(p) && !views.some(view => fills(view, p)),
+  )
   return open?.section ?? plan.sections.length
 }

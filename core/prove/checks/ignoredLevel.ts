@@ -8,7 +8,8 @@ const kind = { code: 'ignored-level', severity: 'risk' } as const
 
 export const ignoredLevel: Check = {
   ...kind,
-  about: 'A choice is not narrowed by an earlier one, though a column of its list says which of that one’s rows each belongs to.',
+  about:
+    'A choice is not narrowed by an earlier one, though a column of its list says which of that one’s rows each belongs to.',
   raises: withLists(GOOD_ROWS, { narrowedBy: undefined }),
   spares: withLists(GOOD_ROWS),
   run: ({ form, model: { plan } }) => {
@@ -16,18 +17,51 @@ export const ignoredLevel: Check = {
     return plan.questions.flatMap(({ place, offer }): Finding[] => {
       const { node } = place
       if ((node.type !== 'choice' && node.type !== 'choices') || node.list === undefined) return []
-      const used = new Set(offer?.narrow?.expr ? [...nodesOf(offer.narrow.expr)].flatMap(n => n.kind === 'path' ? [n.member] : []) : [])
+      const used = new Set(
+        offer?.narrow?.expr
+          ? [...nodesOf(offer.narrow.expr)].flatMap(n => (n.kind === 'path' ? [n.member] : []))
+          : [],
+      )
       // A rule with an error is reported by itself.
       if (node.narrowedBy !== undefined && !offer?.narrow?.expr) return []
-      return links.filter(l => l.list === node.list && !used.has(l.column)).flatMap((link) => {
-        const parent = plan.questions.find(q => q.place.order < place.order && 'list' in q.place.node && q.place.node.list === link.parent && (q.place.entryOf === null || q.place.entryOf === place.entryOf))
-        if (!parent) return []
-        const rule = parent.place.node.type === 'choices' ? `list contains(${parent.place.code}, row.${link.column})` : `row.${link.column} = ${parent.place.code}`
-        return [finding(kind, place, `${called(place)} is not narrowed by ${called(parent.place)}, though the column “${link.column}” of its list says which it belongs to.`, {
-          conflict: [partAt(place, node.narrowedBy === undefined ? 'place' : 'narrowedBy')],
-          mend: { words: `Narrow it by ${called(parent.place)}`, edits: [{ do: 'change', what: place.address, set: { narrowedBy: node.narrowedBy === undefined ? rule : `(${node.narrowedBy}) and ${rule}` } }] },
-        })]
-      })
+      return links
+        .filter(l => l.list === node.list && !used.has(l.column))
+        .flatMap(link => {
+          const parent = plan.questions.find(
+            q =>
+              q.place.order < place.order &&
+              'list' in q.place.node &&
+              q.place.node.list === link.parent &&
+              (q.place.entryOf === null || q.place.entryOf === place.entryOf),
+          )
+          if (!parent) return []
+          const rule =
+            parent.place.node.type === 'choices'
+              ? `list contains(${parent.place.code}, row.${link.column})`
+              : `row.${link.column} = ${parent.place.code}`
+          return [
+            finding(
+              kind,
+              place,
+              `${called(place)} is not narrowed by ${called(parent.place)}, though the column “${link.column}” of its list says which it belongs to.`,
+              {
+                conflict: [partAt(place, node.narrowedBy === undefined ? 'place' : 'narrowedBy')],
+                mend: {
+                  words: `Narrow it by ${called(parent.place)}`,
+                  edits: [
+                    {
+                      do: 'change',
+                      what: place.address,
+                      set: {
+                        narrowedBy: node.narrowedBy === undefined ? rule : `(${node.narrowedBy}) and ${rule}`,
+                      },
+                    },
+                  ],
+                },
+              },
+            ),
+          ]
+        })
     })
   },
 }

@@ -4,6 +4,12 @@ import { wiringCheck } from './wiring'
 export const laterName = wiringCheck({
   code: 'later-name',
   about: 'A rule names a question of a later section, whose answer is not known yet.',
-  raises: example(section('boat', [text('insurer', { shownWhen: 'insured = true' })]), section('cover', [yesNo('insured')])),
-  spares: example(section('cover', [yesNo('insured')]), section('boat', [text('insurer', { shownWhen: 'insured = true' })])),
+  raises: example(
+    section('boat', [text('insurer', { shownWhen: 'insured = true' })]),
+    section('cover', [yesNo('insured')]),
+  ),
+  spares: example(
+    section('cover', [yesNo('insured')]),
+    section('boat', [text('insurer', { shownWhen: 'insured = true' })]),
+  ),
 })

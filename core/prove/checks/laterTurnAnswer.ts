@@ -8,9 +8,20 @@ import { example, section, text, yesNo } from './example'
 
 const kind = { code: 'later-turn-answer', severity: 'risk' } as const
 const turned = (...sections: ['boat' | 'office', 'boat' | 'office']): Form => ({
-  ...example(section('office', [yesNo('slot_free')]), section('boat', [text('name'), text('days', { shownWhen: 'slot_free = true' })])),
-  parties: [{ code: 'owner', name: 'Owner' }, { code: 'yard', name: 'Yard' }],
-  turns: sections.map(s => ({ code: s, party: s === 'boat' ? 'owner' : 'yard', by: 'link' as const, access: { [s]: 'fills' as const, office: s === 'office' ? 'fills' as const : 'reads' as const } })),
+  ...example(
+    section('office', [yesNo('slot_free')]),
+    section('boat', [text('name'), text('days', { shownWhen: 'slot_free = true' })]),
+  ),
+  parties: [
+    { code: 'owner', name: 'Owner' },
+    { code: 'yard', name: 'Yard' },
+  ],
+  turns: sections.map(s => ({
+    code: s,
+    party: s === 'boat' ? 'owner' : 'yard',
+    by: 'link' as const,
+    access: { [s]: 'fills' as const, office: s === 'office' ? ('fills' as const) : ('reads' as const) },
+  })),
 })
 
 export const laterTurnAnswer: Check = {
@@ -22,7 +33,8 @@ export const laterTurnAnswer: Check = {
     const turns = form.turns ?? []
     if (turns.length < 2) return []
     const views = turns.map(turn => viewOf(form, plan.places, turn))
-    const filledAt = (place: (typeof plan.places)[number]) => views.flatMap((view, i) => fills(view, place) ? [i] : [])
+    const filledAt = (place: (typeof plan.places)[number]) =>
+      views.flatMap((view, i) => (fills(view, place) ? [i] : []))
     return rules.flatMap((rule): Finding[] => {
       if (!rule.expr || ['handOff', 'promise', 'closing'].includes(rule.kind)) return []
       const last = Math.max(-1, ...filledAt(rule.place))
@@ -33,7 +45,14 @@ export const laterTurnAnswer: Check = {
         const [first] = filledAt(asked.place)
         const [turn, later] = [turns[last], turns[first ?? -1]]
         if (first === undefined || first <= last || !turn || !later) return []
-        return [finding(kind, rule.place, `A rule of ${called(rule.place)} asks for ${called(asked.place)}, but that is answered only in the turn “${turnName(form, later)}”, after “${turnName(form, turn)}”.`, { rule: rule.id, conflict: [partAt(rule.place, rule.kind, rule.index), partAt(asked.place)] })]
+        return [
+          finding(
+            kind,
+            rule.place,
+            `A rule of ${called(rule.place)} asks for ${called(asked.place)}, but that is answered only in the turn “${turnName(form, later)}”, after “${turnName(form, turn)}”.`,
+            { rule: rule.id, conflict: [partAt(rule.place, rule.kind, rule.index), partAt(asked.place)] },
+          ),
+        ]
       })
     })
   },

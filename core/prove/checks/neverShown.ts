@@ -18,14 +18,27 @@ export const neverShown: Check = {
   },
 }
 
-const within = (rule: string) => example(section('crew', [whole('age'), { kind: 'group', code: 'young', title: 'For the young', shownWhen: 'age < 18', items: [text('school'), text('licence', { shownWhen: rule })] }]))
+const within = (rule: string) =>
+  example(
+    section('crew', [
+      whole('age'),
+      {
+        kind: 'group',
+        code: 'young',
+        title: 'For the young',
+        shownWhen: 'age < 18',
+        items: [text('school'), text('licence', { shownWhen: rule })],
+      },
+    ]),
+  )
 
 export const contradictsOuter: Check = {
   ...outer,
   about: 'A rule can’t be true where the rules of what stands around it are: the thing can never show there.',
   raises: within('age >= 21'),
   spares: within('age >= 16'),
-  run: inquiry => (FOUND.get(inquiry) ?? [...look(inquiry)].filter(f => f !== null)).filter(f => f.code === outer.code),
+  run: inquiry =>
+    (FOUND.get(inquiry) ?? [...look(inquiry)].filter(f => f !== null)).filter(f => f.code === outer.code),
 }
 
 /** What can't be shown, once looked for by the first of the two checks. */
@@ -52,33 +65,63 @@ function sectionFindings(inquiry: Inquiry, { place, shown }: PlannedSection): Fi
 function stepFindings(inquiry: Inquiry, step: Step): Finding[] {
   const { place, shown } = step
   if (!shown?.expr || inquiry.isFolded(step) || isCircular(inquiry, place.code)) return []
-  const goal: Goal = { key: `shown:${place.address}`, at: place, section: place.section, names: namesAround(inquiry.model, step), literals: space => [space.inPlay(step)], holds: state => state.inPlay[place.order] === true }
+  const goal: Goal = {
+    key: `shown:${place.address}`,
+    at: place,
+    section: place.section,
+    names: namesAround(inquiry.model, step),
+    literals: space => [space.inPlay(step)],
+    holds: state => state.inPlay[place.order] === true,
+  }
   return decided(inquiry, goal, step, place.section)
 }
 
 /** Decides whether something can show; the nearest miss leads to the section `near`. */
-function decided(inquiry: Inquiry, goal: Goal, { place }: Pick<PlannedPlace, 'place'>, near: number): Finding[] {
+function decided(
+  inquiry: Inquiry,
+  goal: Goal,
+  { place }: Pick<PlannedPlace, 'place'>,
+  near: number,
+): Finding[] {
   const decision = inquiry.decide(goal, { seen: e => e.shown.has(place.order) })
-  if (decision.is === 'undecided') return [undecidedFinding(place, `whether ${called(place)} can ever be shown`, decision.why)]
+  if (decision.is === 'undecided')
+    return [undecidedFinding(place, `whether ${called(place)} can ever be shown`, decision.why)]
   if (decision.is !== 'impossible') return []
   const repeated = inquiry.isRepeated(decision.conflict)
   inquiry.impossible.set(place.order, decision.conflict)
   if (repeated) return []
   const others = decision.conflict.filter(p => !(p.address === place.address && p.kind === 'shownWhen'))
-  const around = new Set([inquiry.model.plan.sections[place.section]?.place.address, ...place.groups.map(g => g.address)])
+  const around = new Set([
+    inquiry.model.plan.sections[place.section]?.place.address,
+    ...place.groups.map(g => g.address),
+  ])
   const [first] = others
   if (first && others.every(p => p.kind === 'shownWhen' && around.has(p.address))) {
     const outside = inquiry.model.plan.places.find(p => p.address === first.address)
-    return [finding(outer, place, `${called(place)} can never be shown: its rule contradicts the one around it${outside ? `, of ${called(outside)}` : ''}.`, { rule: `${place.address}:shownWhen`, conflict: decision.conflict, witness: near < 0 ? null : inquiry.wayTo(near) })]
+    return [
+      finding(
+        outer,
+        place,
+        `${called(place)} can never be shown: its rule contradicts the one around it${outside ? `, of ${called(outside)}` : ''}.`,
+        {
+          rule: `${place.address}:shownWhen`,
+          conflict: decision.conflict,
+          witness: near < 0 ? null : inquiry.wayTo(near),
+        },
+      ),
+    ]
   }
-  const sentence = others.length === 0
-    ? `${called(place)} can never be shown: no answers make its rule true.`
-    : `${called(place)} can never be shown: its rule can’t be true together with ${others.length === 1 ? 'another rule' : `${others.length} other rules`}.`
-  return [finding(kind, place, sentence, {
-    rule: `${place.address}:shownWhen`,
-    conflict: decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'shownWhen')],
-    witness: near < 0 ? null : inquiry.wayTo(near),
-  })]
+  const sentence =
+    others.length === 0
+      ? `${called(place)} can never be shown: no answers make its rule true.`
+      : `${called(place)} can never be shown: its rule can’t be true together with ${others.length === 1 ? 'another rule' : `${others.length} other rules`}.`
+  return [
+    finding(kind, place, sentence, {
+      rule: `${place.address}:shownWhen`,
+      conflict: decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'shownWhen')],
+      witness: near < 0 ? null : inquiry.wayTo(near),
+    }),
+  ]
 }
 
 const isCircular = (inquiry: Inquiry, code: string) => inquiry.model.circular.has(code)

@@ -8,19 +8,40 @@ const MANY = 3
 
 export const openGate: Check = {
   ...kind,
-  about: 'A question decides between branches – every answer leads to one, or there are several – but it may be left blank: then none is taken.',
+  about:
+    'A question decides between branches – every answer leads to one, or there are several – but it may be left blank: then none is taken.',
   raises: hullBranches(undefined, 'wood', 'steel', 'grp'),
   spares: hullBranches(true, 'wood', 'steel', 'grp'),
-  run: inquiry => gatesOf(inquiry).flatMap(({ question, classes, branches }): Finding[] => {
-    const { place, required, default: begins } = question
-    const { type } = place.node
-    if (required !== null || begins !== null || (type !== 'choice' && type !== 'yesNo') || classes.length < 2 || inquiry.impossible.has(place.order)) return []
-    const own = branches.filter(b => !b.onBlank && b.holds.includes(false))
-    const isFull = classes.every((_, i) => own.some(b => b.holds[i]))
-    const different = new Set(own.map(b => b.holds.join())).size
-    if (branches.some(b => b.onBlank) || !(isFull || (type === 'choice' && different >= MANY))) return []
-    return [finding(kind, place, `${called(place)} decides between ${different} branches but may be left blank: then none of them is taken.`, {
-      conflict: [partAt(place), ...own.map(b => partAt(b.place, b.kind, b.index))], witness: inquiry.wayTo(place.section), mend: { words: 'Require it', edits: [{ do: 'change', what: place.address, set: { required: true } }] },
-    })]
-  }),
+  run: inquiry =>
+    gatesOf(inquiry).flatMap(({ question, classes, branches }): Finding[] => {
+      const { place, required, default: begins } = question
+      const { type } = place.node
+      if (
+        required !== null ||
+        begins !== null ||
+        (type !== 'choice' && type !== 'yesNo') ||
+        classes.length < 2 ||
+        inquiry.impossible.has(place.order)
+      )
+        return []
+      const own = branches.filter(b => !b.onBlank && b.holds.includes(false))
+      const isFull = classes.every((_, i) => own.some(b => b.holds[i]))
+      const different = new Set(own.map(b => b.holds.join())).size
+      if (branches.some(b => b.onBlank) || !(isFull || (type === 'choice' && different >= MANY))) return []
+      return [
+        finding(
+          kind,
+          place,
+          `${called(place)} decides between ${different} branches but may be left blank: then none of them is taken.`,
+          {
+            conflict: [partAt(place), ...own.map(b => partAt(b.place, b.kind, b.index))],
+            witness: inquiry.wayTo(place.section),
+            mend: {
+              words: 'Require it',
+              edits: [{ do: 'change', what: place.address, set: { required: true } }],
+            },
+          },
+        ),
+      ]
+    }),
 }

@@ -5,27 +5,55 @@ import { example, section, text, whole } from './example'
 import { undecidedFinding } from './undecided'
 
 const kind = { code: 'promise-broken', severity: 'fault' } as const
-const promising = (holds: string) => ({ ...example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18', required: true })])), promises: [{ code: 'minors', text: 'Nobody under 18 signs alone', holds }] })
+const promising = (holds: string) => ({
+  ...example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18', required: true })])),
+  promises: [{ code: 'minors', text: 'Nobody under 18 signs alone', holds }],
+})
 
 export const promiseBroken: Check = {
   ...kind,
-  about: 'Some complete response breaks a promise: its condition is false there, or unknown because something is blank.',
+  about:
+    'Some complete response breaks a promise: its condition is false there, or unknown because something is blank.',
   raises: promising('if age < 21 then guardian != null else true'),
   spares: promising('if age < 18 then guardian != null else true'),
-  run: inquiry => each(inquiry.model.rules.filter(r => r.kind === 'promise'), (rule): Finding[] => {
-    const promise = rule.kind === 'promise' ? inquiry.form.promises?.[rule.index] : undefined
-    const { expr } = rule
-    if (!promise || !expr) return []
-    const { plan } = inquiry.model
-    const end = plan.sections.length
-    const goal: Goal = {
-      key: `promise:${rule.text}`, at: null, section: end, names: namesIn(expr),
-      literals: space => [space.reached(end), -space.encoding.truth(expr).t],
-      holds: state => plan.promises[rule.index]?.run(state.values) !== true,
-    }
-    const decision = inquiry.decide(goal)
-    const about = { rule: rule.id, conflict: [partAt(rule.place, 'promise', rule.index)] }
-    if (decision.is === 'undecided') return [{ ...undecidedFinding(rule.place, `whether the promise “${promise.text}” always holds`, decision.why), ...about }]
-    return decision.is === 'possible' ? [finding(kind, null, `The promise “${promise.text}” is not kept: these answers break it.`, { ...about, witness: inquiry.witness(goal) })] : []
-  }),
+  run: inquiry =>
+    each(
+      inquiry.model.rules.filter(r => r.kind === 'promise'),
+      (rule): Finding[] => {
+        const promise = rule.kind === 'promise' ? inquiry.form.promises?.[rule.index] : undefined
+        const { expr } = rule
+        if (!promise || !expr) return []
+        const { plan } = inquiry.model
+        const end = plan.sections.length
+        const goal: Goal = {
+          key: `promise:${rule.text}`,
+          at: null,
+          section: end,
+          names: namesIn(expr),
+          literals: space => [space.reached(end), -space.encoding.truth(expr).t],
+          holds: state => plan.promises[rule.index]?.run(state.values) !== true,
+        }
+        const decision = inquiry.decide(goal)
+        const about = { rule: rule.id, conflict: [partAt(rule.place, 'promise', rule.index)] }
+        if (decision.is === 'undecided')
+          return [
+            {
+              ...undecidedFinding(
+                rule.place,
+                `whether the promise “${promise.text}” always holds`,
+                decision.why,
+              ),
+              ...about,
+            },
+          ]
+        return decision.is === 'possible'
+          ? [
+              finding(kind, null, `The promise “${promise.text}” is not kept: these answers break it.`, {
+                ...about,
+                witness: inquiry.witness(goal),
+              }),
+            ]
+          : []
+      },
+    ),
 }

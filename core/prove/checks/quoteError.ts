@@ -11,9 +11,22 @@ const kind = { code: 'quote-error', severity: 'fault' } as const
 export const quoteError: Check = {
   ...kind,
   about: 'A label, note or message quotes something that can’t be read, or with a format that there is not.',
-  raises: example(section('boat', [text('owner'), { kind: 'note', code: 'hello', text: 'Good day, {{ ownr }}.' }, yesNo('more')])),
-  spares: example(section('boat', [text('owner'), { kind: 'note', code: 'hello', text: 'Good day, {{ owner }}.' }, yesNo('more')])),
-  run: inquiry => inquiry.model.plan.places.flatMap(place => textsAt(place).flatMap(found => quotesIn(inquiry, found))),
+  raises: example(
+    section('boat', [
+      text('owner'),
+      { kind: 'note', code: 'hello', text: 'Good day, {{ ownr }}.' },
+      yesNo('more'),
+    ]),
+  ),
+  spares: example(
+    section('boat', [
+      text('owner'),
+      { kind: 'note', code: 'hello', text: 'Good day, {{ owner }}.' },
+      yesNo('more'),
+    ]),
+  ),
+  run: inquiry =>
+    inquiry.model.plan.places.flatMap(place => textsAt(place).flatMap(found => quotesIn(inquiry, found))),
 }
 
 function quotesIn(inquiry: Inquiry, found: ReturnType<typeof textsAt>[number]): Finding[] {
@@ -22,14 +35,32 @@ function quotesIn(inquiry: Inquiry, found: ReturnType<typeof textsAt>[number]): 
   return piecesOf(whole).flatMap((piece): Finding[] => {
     if (piece.kind === 'words') return []
     const { syntax, problems } = inquiry.model.plan.names.read(piece.source, stand, null)
-    const [problem] = syntax ? [{ from: syntax.from, to: syntax.to, sentence: syntax.message, instead: syntax.instead }] : problems
+    const [problem] = syntax
+      ? [{ from: syntax.from, to: syntax.to, sentence: syntax.message, instead: syntax.instead }]
+      : problems
     const conflict = [partAt(place)]
     if (problem) {
-      const mended = problem.instead === null || problem.instead.includes('…') ? null : whole.slice(0, piece.from + problem.from) + problem.instead + whole.slice(piece.from + problem.to)
-      return [finding(kind, place, `${called(place)} quotes “${piece.source}”: ${problem.sentence}`, { conflict, mend: mended === null ? null : { words: `Write ${problem.instead}`, edits: [withText(found, mended)] } })]
+      const mended =
+        problem.instead === null || problem.instead.includes('…')
+          ? null
+          : whole.slice(0, piece.from + problem.from) + problem.instead + whole.slice(piece.from + problem.to)
+      return [
+        finding(kind, place, `${called(place)} quotes “${piece.source}”: ${problem.sentence}`, {
+          conflict,
+          mend:
+            mended === null ? null : { words: `Write ${problem.instead}`, edits: [withText(found, mended)] },
+        }),
+      ]
     }
     if (piece.format === null || isFormat(piece.format)) return []
     const near = nearest(piece.format, FORMATS)
-    return [finding(kind, place, `${called(place)} quotes with the format “${piece.format}”, which there is not.${near ? ` Did you mean “${near}”?` : ` There is: ${FORMATS.join(', ')}.`}`, { conflict })]
+    return [
+      finding(
+        kind,
+        place,
+        `${called(place)} quotes with the format “${piece.format}”, which there is not.${near ? ` Did you mean “${near}”?` : ` There is: ${FORMATS.join(', ')}.`}`,
+        { conflict },
+      ),
+    ]
   })
 }

@@ -9,8 +9,18 @@ export const syntaxError: Check = {
   about: 'A rule can’t be read as an expression.',
   raises: example(section('boat', [yesNo('insured'), text('insurer', { shownWhen: 'insured == true' })])),
   spares: example(section('boat', [yesNo('insured'), text('insurer', { shownWhen: 'insured = true' })])),
-  run: inquiry => inquiry.model.rules.flatMap((rule) => {
-    const { syntax } = rule
-    return syntax ? [wiringFinding(inquiry, kind, rule, { from: syntax.from, to: syntax.to, sentence: syntax.message, instead: syntax.instead?.includes('…') ? null : syntax.instead })] : []
-  }),
+  run: inquiry =>
+    inquiry.model.rules.flatMap(rule => {
+      const { syntax } = rule
+      return syntax
+        ? [
+            wiringFinding(inquiry, kind, rule, {
+              from: syntax.from,
+              to: syntax.to,
+              sentence: syntax.message,
+              instead: syntax.instead?.includes('…') ? null : syntax.instead,
+            }),
+          ]
+        : []
+    }),
 }

@@ -8,24 +8,41 @@ const kind = { code: 'uncovered-option', severity: 'advice' } as const
 /** So many siblings lead to a branch of their own before it is odd that one does not. */
 const FEWEST = 3
 const options = ['wood', 'steel', 'grp', 'alu'].map(code => ({ code, label: code }))
-const hulls = (...codes: string[]) => example(section('boat', [hull({ options }), ...codes.map(c => branchGroup(c, `hull = "${c}"`))]))
+const hulls = (...codes: string[]) =>
+  example(section('boat', [hull({ options }), ...codes.map(c => branchGroup(c, `hull = "${c}"`))]))
 
 export const uncoveredOption: Check = {
   ...kind,
   about: 'All options of a question lead to a branch of their own but one: was its branch forgotten?',
   raises: hulls('wood', 'steel', 'grp'),
   spares: hulls('wood', 'steel', 'grp', 'alu'),
-  run: inquiry => gatesOf(inquiry).flatMap(({ question, classes, branches }): Finding[] => {
-    const { place } = question
-    if (place.node.type !== 'choice' || place.node.writeIn || inquiry.impossible.has(place.order)) return []
-    const rows = optionsOf(inquiry.form, place.node) ?? []
-    const single = branches.filter(b => !b.onBlank && b.holds.filter(h => h).length === 1)
-    const covered = classes.filter((_, i) => single.some(b => b.holds[i]))
-    const bare = rows.filter(r => !classes.some((c, i) => c === r.code && branches.some(b => b.holds[i])))
-    const [only] = bare
-    if (!only || bare.length > 1 || covered.length < FEWEST || covered.length !== rows.length - 1 || branches.some((b, _) => b.onBlank)) return []
-    return [finding(kind, place, `Every option of ${called(place)} leads to a branch of its own, but “${only.label}” leads nowhere.`, {
-      conflict: [partAt(place), ...single.map(b => partAt(b.place, b.kind, b.index))], witness: { ...inquiry.wayTo(place.section), [place.code]: only.code },
-    })]
-  }),
+  run: inquiry =>
+    gatesOf(inquiry).flatMap(({ question, classes, branches }): Finding[] => {
+      const { place } = question
+      if (place.node.type !== 'choice' || place.node.writeIn || inquiry.impossible.has(place.order)) return []
+      const rows = optionsOf(inquiry.form, place.node) ?? []
+      const single = branches.filter(b => !b.onBlank && b.holds.filter(h => h).length === 1)
+      const covered = classes.filter((_, i) => single.some(b => b.holds[i]))
+      const bare = rows.filter(r => !classes.some((c, i) => c === r.code && branches.some(b => b.holds[i])))
+      const [only] = bare
+      if (
+        !only ||
+        bare.length > 1 ||
+        covered.length < FEWEST ||
+        covered.length !== rows.length - 1 ||
+        branches.some((b, _) => b.onBlank)
+      )
+        return []
+      return [
+        finding(
+          kind,
+          place,
+          `Every option of ${called(place)} leads to a branch of its own, but “${only.label}” leads nowhere.`,
+          {
+            conflict: [partAt(place), ...single.map(b => partAt(b.place, b.kind, b.index))],
+            witness: { ...inquiry.wayTo(place.section), [place.code]: only.code },
+          },
+        ),
+      ]
+    }),
 }

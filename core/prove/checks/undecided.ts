@@ -6,4 +6,7 @@ import { finding, partAt } from '../inquiry'
 export const UNDECIDED = { code: 'undecided', severity: 'risk' } as const
 
 export const undecidedFinding = (place: Place, question: string, why: string): Finding =>
-  finding(UNDECIDED, place, `Not decided: ${question}; ${why}.`, { rule: place.node.shownWhen === undefined ? null : `${place.address}:shownWhen`, conflict: [partAt(place, 'shownWhen')] })
+  finding(UNDECIDED, place, `Not decided: ${question}; ${why}.`, {
+    rule: place.node.shownWhen === undefined ? null : `${place.address}:shownWhen`,
+    conflict: [partAt(place, 'shownWhen')],
+  })

@@ -9,11 +9,33 @@ const remark: Item = { kind: 'question', code: 'remark', type: 'text', label: 'R
 
 export const unfilledQuestion: Check = {
   ...kind,
-  about: 'No turn fills a question, so it can never be answered; in a form without turns, one that is office-only or private to a party.',
-  raises: { ...example(section('boat', [text('name'), remark])), parties: [{ code: 'owner', name: 'Owner' }], turns: [{ code: 'request', party: 'owner', by: 'link', access: { boat: 'fills' } }] },
-  spares: { ...example(section('boat', [text('name'), remark])), parties: [{ code: 'office', name: 'Office', office: true }], turns: [{ code: 'request', party: 'office', by: 'link', access: { boat: 'fills' } }] },
+  about:
+    'No turn fills a question, so it can never be answered; in a form without turns, one that is office-only or private to a party.',
+  raises: {
+    ...example(section('boat', [text('name'), remark])),
+    parties: [{ code: 'owner', name: 'Owner' }],
+    turns: [{ code: 'request', party: 'owner', by: 'link', access: { boat: 'fills' } }],
+  },
+  spares: {
+    ...example(section('boat', [text('name'), remark])),
+    parties: [{ code: 'office', name: 'Office', office: true }],
+    turns: [{ code: 'request', party: 'office', by: 'link', access: { boat: 'fills' } }],
+  },
   run: ({ form, model: { plan } }) => {
     const views = (form.turns?.length ? form.turns : [null]).map(turn => viewOf(form, plan.places, turn))
-    return plan.questions.flatMap(({ place }) => place.node.type === 'value' || views.some(view => fills(view, place)) ? [] : [finding(kind, place, form.turns?.length ? `No turn fills ${called(place)}, so it can never be answered.` : `${called(place)} is kept from the respondent, and the form has no turn that fills it.`, { conflict: [partAt(place)] })])
+    return plan.questions.flatMap(({ place }) =>
+      place.node.type === 'value' || views.some(view => fills(view, place))
+        ? []
+        : [
+            finding(
+              kind,
+              place,
+              form.turns?.length
+                ? `No turn fills ${called(place)}, so it can never be answered.`
+                : `${called(place)} is kept from the respondent, and the form has no turn that fills it.`,
+              { conflict: [partAt(place)] },
+            ),
+          ],
+    )
   },
 }

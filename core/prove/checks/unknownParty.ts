@@ -5,28 +5,64 @@ import { called, finding, partAt, type Check } from '../inquiry'
 import { example, section, text } from './example'
 
 const kind = { code: 'unknown-party', severity: 'fault' } as const
-const shared = (more: Partial<Form>): Form => ({ ...example(section('boat', [text('name')])), parties: [{ code: 'owner', name: 'Owner' }], turns: [{ code: 'request', party: 'owner', by: 'link', access: { boat: 'fills' } }], ...more })
+const shared = (more: Partial<Form>): Form => ({
+  ...example(section('boat', [text('name')])),
+  parties: [{ code: 'owner', name: 'Owner' }],
+  turns: [{ code: 'request', party: 'owner', by: 'link', access: { boat: 'fills' } }],
+  ...more,
+})
 
 export const unknownParty: Check = {
   ...kind,
-  about: 'A turn or a private question names a party that the form does not have; or a turn names a section, question or next turn that does not exist, or an answer that is no e-mail address.',
-  raises: shared({ turns: [{ code: 'request', party: 'owner', by: 'link', access: { boat: 'fills' }, handOff: [{ to: 'estimate' }] }] }),
-  spares: shared({ turns: [{ code: 'request', party: 'owner', by: 'link', access: { boat: 'fills' }, handOff: [{ to: DONE }] }] }),
+  about:
+    'A turn or a private question names a party that the form does not have; or a turn names a section, question or next turn that does not exist, or an answer that is no e-mail address.',
+  raises: shared({
+    turns: [
+      {
+        code: 'request',
+        party: 'owner',
+        by: 'link',
+        access: { boat: 'fills' },
+        handOff: [{ to: 'estimate' }],
+      },
+    ],
+  }),
+  spares: shared({
+    turns: [
+      { code: 'request', party: 'owner', by: 'link', access: { boat: 'fills' }, handOff: [{ to: DONE }] },
+    ],
+  }),
   run: ({ form, model: { plan } }) => {
     const parties = (form.parties ?? []).map(p => p.code)
     const turns = [...(form.turns ?? []).map(t => t.code), DONE]
     const codes = plan.places.map(p => p.code)
     const missing = (name: string, known: readonly string[], what: string) => {
       const near = nearest(name, known)
-      return known.includes(name) ? [] : [`“${name}”, which is no ${what} of this form.${near ? ` Did you mean “${near}”?` : ''}`]
+      return known.includes(name)
+        ? []
+        : [`“${name}”, which is no ${what} of this form.${near ? ` Did you mean “${near}”?` : ''}`]
     }
-    const byTurns = (form.turns ?? []).flatMap((turn): Finding[] => [
-      ...missing(turn.party, parties, 'party').map(end => `is taken by ${end}`),
-      ...Object.keys(turn.access).flatMap(code => missing(code, codes, 'section or question')).map(end => `names ${end}`),
-      ...(turn.handOff ?? []).flatMap(h => missing(h.to, turns, 'turn')).map(end => `hands off to ${end}`),
-      ...(typeof turn.by === 'object' && 'answer' in turn.by && plan.byCode.get(turn.by.answer)?.place.node.type !== 'email' ? [`waits for whoever “${turn.by.answer}” names, which is no e-mail question.`] : []),
-    ].map(end => finding(kind, null, `The turn “${turn.title || turn.code}” ${end}`)))
-    const byQuestions = plan.questions.flatMap(({ place }) => place.node.privateTo === undefined ? [] : missing(place.node.privateTo, parties, 'party').map(end => finding(kind, place, `${called(place)} is private to ${end}`, { conflict: [partAt(place)] })))
+    const byTurns = (form.turns ?? []).flatMap((turn): Finding[] =>
+      [
+        ...missing(turn.party, parties, 'party').map(end => `is taken by ${end}`),
+        ...Object.keys(turn.access)
+          .flatMap(code => missing(code, codes, 'section or question'))
+          .map(end => `names ${end}`),
+        ...(turn.handOff ?? []).flatMap(h => missing(h.to, turns, 'turn')).map(end => `hands off to ${end}`),
+        ...(typeof turn.by === 'object' &&
+        'answer' in turn.by &&
+        plan.byCode.get(turn.by.answer)?.place.node.type !== 'email'
+          ? [`waits for whoever “${turn.by.answer}” names, which is no e-mail question.`]
+          : []),
+      ].map(end => finding(kind, null, `The turn “${turn.title || turn.code}” ${end}`)),
+    )
+    const byQuestions = plan.questions.flatMap(({ place }) =>
+      place.node.privateTo === undefined
+        ? []
+        : missing(place.node.privateTo, parties, 'party').map(end =>
+            finding(kind, place, `${called(place)} is private to ${end}`, { conflict: [partAt(place)] }),
+          ),
+    )
     return [...byTurns, ...byQuestions]
   },
 }

@@ -5,7 +5,15 @@ import { undecidedFinding } from './undecided'
 
 const kind = { code: 'unreachable-finish', severity: 'fault' } as const
 
-const checked = (second: string) => example(section('boat', [yesNo('insured'), yesNo('known'), text('remarks')], { validWhen: [{ rule: 'insured = true', message: 'Insure it.' }, { rule: second, message: 'Don’t.' }] }))
+const checked = (second: string) =>
+  example(
+    section('boat', [yesNo('insured'), yesNo('known'), text('remarks')], {
+      validWhen: [
+        { rule: 'insured = true', message: 'Insure it.' },
+        { rule: second, message: 'Don’t.' },
+      ],
+    }),
+  )
 
 export const unreachableFinish: Check = {
   ...kind,
@@ -16,11 +24,28 @@ export const unreachableFinish: Check = {
     const { sections } = inquiry.model.plan
     const last = sections.at(-1)
     if (!last) return []
-    const goal: Goal = { key: 'finish', at: null, section: sections.length, names: [], literals: space => [space.reached(sections.length)], holds: () => true }
+    const goal: Goal = {
+      key: 'finish',
+      at: null,
+      section: sections.length,
+      names: [],
+      literals: space => [space.reached(sections.length)],
+      holds: () => true,
+    }
     const decision = inquiry.decide(goal)
-    if (decision.is === 'undecided') return [undecidedFinding(last.place, 'whether anybody can finish the form', decision.why)]
+    if (decision.is === 'undecided')
+      return [undecidedFinding(last.place, 'whether anybody can finish the form', decision.why)]
     // A check that nothing meets says it by itself.
-    if (decision.is !== 'impossible' || decision.conflict.some(c => inquiry.unmeetable.has(`${c.address}:${c.kind}:${c.index}`))) return []
-    return [finding(kind, null, 'Nobody can finish this form: no answers get through all of it.', { conflict: decision.conflict, witness: inquiry.wayTo(last.place.section) })]
+    if (
+      decision.is !== 'impossible' ||
+      decision.conflict.some(c => inquiry.unmeetable.has(`${c.address}:${c.kind}:${c.index}`))
+    )
+      return []
+    return [
+      finding(kind, null, 'Nobody can finish this form: no answers get through all of it.', {
+        conflict: decision.conflict,
+        witness: inquiry.wayTo(last.place.section),
+      }),
+    ]
   },
 }

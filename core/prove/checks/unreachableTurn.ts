@@ -6,9 +6,14 @@ import { example, section, text } from './example'
 
 const kind = { code: 'unreachable-turn', severity: 'fault' } as const
 const turned = (to: string): Form => ({
-  ...example(section('boat', [text('name')])), parties: [{ code: 'owner', name: 'Owner' }, { code: 'yard', name: 'Yard' }],
+  ...example(section('boat', [text('name')])),
+  parties: [
+    { code: 'owner', name: 'Owner' },
+    { code: 'yard', name: 'Yard' },
+  ],
   turns: [
-    { code: 'request', party: 'owner', by: 'link', access: { boat: 'fills' }, handOff: [{ to }] }, { code: 'survey', party: 'yard', by: 'link', access: { boat: 'reads' } },
+    { code: 'request', party: 'owner', by: 'link', access: { boat: 'fills' }, handOff: [{ to }] },
+    { code: 'survey', party: 'yard', by: 'link', access: { boat: 'reads' } },
     { code: 'estimate', party: 'yard', by: 'link', access: { boat: 'reads' } },
   ],
 })
@@ -29,9 +34,20 @@ export const unreachableTurn: Check = {
       // The first hand-off without condition hides those below it, and the turn that follows.
       const rules = turn.handOff ?? []
       const end = rules.findIndex(h => h.when === undefined)
-      for (const { to } of end < 0 ? rules : rules.slice(0, end + 1)) if (to !== DONE) open.push(turns.findIndex(t => t.code === to))
+      for (const { to } of end < 0 ? rules : rules.slice(0, end + 1))
+        if (to !== DONE) open.push(turns.findIndex(t => t.code === to))
       if (end < 0) open.push(at + 1)
     }
-    return turns.flatMap((turn, i): Finding[] => reached.has(i) ? [] : [finding(kind, null, `Nothing leads to the turn “${turnName(form, turn)}”: no hand-off goes there.`)])
+    return turns.flatMap((turn, i): Finding[] =>
+      reached.has(i)
+        ? []
+        : [
+            finding(
+              kind,
+              null,
+              `Nothing leads to the turn “${turnName(form, turn)}”: no hand-off goes there.`,
+            ),
+          ],
+    )
   },
 }

@@ -11,13 +11,43 @@ const kind = { code: 'unused-column', severity: 'advice' } as const
 export const unusedColumn: Check = {
   ...kind,
   about: 'No narrowing, rule or quote uses a column of a list.',
-  raises: { ...withLists(GOOD_ROWS), lists: withLists(GOOD_ROWS).lists?.map(l => l.code === 'harbours' ? { ...l, columns: ['coast', 'depth'] } : l) },
+  raises: {
+    ...withLists(GOOD_ROWS),
+    lists: withLists(GOOD_ROWS).lists?.map(l =>
+      l.code === 'harbours' ? { ...l, columns: ['coast', 'depth'] } : l,
+    ),
+  },
   spares: withLists(GOOD_ROWS),
   run: ({ form, model: { plan, rules } }) => {
-    const used = new Set(rules.flatMap(r => r.expr ? [...nodesOf(r.expr)] : []).flatMap(n => n.kind === 'path' ? [n.member] : []))
-    for (const piece of plan.places.flatMap(textsAt).flatMap(t => piecesOf(t.text))) if (piece.kind === 'quote') for (const [, member = ''] of piece.source.matchAll(/\.\s*([a-z][a-z0-9_]*)/g)) used.add(member)
-    const asked = new Set(plan.questions.flatMap(q => 'list' in q.place.node && q.place.node.list !== undefined ? [q.place.node.list] : []))
-    return (form.lists ?? []).filter(l => asked.has(l.code)).flatMap(list => columnsOf(list).filter(c => !used.has(c.code) && !(list.rows.length === 0)).map((c): Finding => (
-      { ...kind, at: list.code, address: `list/${list.code}`, rule: null, sentence: `Nothing uses the column “${c.label}” of the list “${list.title ?? list.code}”.`, conflict: [], witness: null, today: null, mend: null })))
+    const used = new Set(
+      rules
+        .flatMap(r => (r.expr ? [...nodesOf(r.expr)] : []))
+        .flatMap(n => (n.kind === 'path' ? [n.member] : [])),
+    )
+    for (const piece of plan.places.flatMap(textsAt).flatMap(t => piecesOf(t.text)))
+      if (piece.kind === 'quote')
+        for (const [, member = ''] of piece.source.matchAll(/\.\s*([a-z][a-z0-9_]*)/g)) used.add(member)
+    const asked = new Set(
+      plan.questions.flatMap(q =>
+        'list' in q.place.node && q.place.node.list !== undefined ? [q.place.node.list] : [],
+      ),
+    )
+    return (form.lists ?? [])
+      .filter(l => asked.has(l.code))
+      .flatMap(list =>
+        columnsOf(list)
+          .filter(c => !used.has(c.code) && !(list.rows.length === 0))
+          .map((c): Finding => ({
+            ...kind,
+            at: list.code,
+            address: `list/${list.code}`,
+            rule: null,
+            sentence: `Nothing uses the column “${c.label}” of the list “${list.title ?? list.code}”.`,
+            conflict: [],
+            witness: null,
+            today: null,
+            mend: null,
+          })),
+      )
   },
 }

@@ -12,24 +12,62 @@ import { undecidedFinding } from './undecided'
 
 const unmeetable = { code: 'unmeetable-valid', severity: 'fault' } as const
 const idle = { code: 'idle-valid', severity: 'risk' } as const
-const lengthWith = (rule: string) => example(section('boat', [whole('length', { min: 2, max: 40, validWhen: [{ rule, message: 'The hoist can’t lift that.' }] })]))
+const lengthWith = (rule: string) =>
+  example(
+    section('boat', [
+      whole('length', { min: 2, max: 40, validWhen: [{ rule, message: 'The hoist can’t lift that.' }] }),
+    ]),
+  )
 
 export const unmeetableValid: Check = {
   ...unmeetable,
   about: 'No answer at all meets a valid-when rule: whoever gets there is always told off.',
   raises: lengthWith('length > 40'),
   spares: lengthWith('length > 12'),
-  run: inquiry => each(ruled(inquiry), (ruled): Finding[] => {
-    const { place, index } = ruled
-    const met = (space: StateSpace) => [-space.encoding.truth(ruled.check.expr).f]
-    const decision = inquiry.decide(answered('met', inquiry, ruled, met, outcome => outcome !== false))
-    const about = { rule: `${place.address}:validWhen:${index}` }
-    if (decision.is === 'undecided') return [{ ...undecidedFinding(place, `whether any answer meets the check of ${called(place)}`, decision.why), ...about }]
-    // What can't be answered at all is no matter of its check.
-    if (decision.is !== 'impossible' || inquiry.decide(answered('answered', inquiry, ruled, () => [], () => true), { aside: true }).is !== 'possible') return []
-    inquiry.unmeetable.add(about.rule)
-    return [finding(unmeetable, place, `No answer meets the check of ${called(place)}: it always complains.`, { ...about, conflict: [partAt(place, 'validWhen', index), ...decision.conflict.filter(c => c.address !== place.address)], witness: inquiry.wayTo(place.section) })]
-  }),
+  run: inquiry =>
+    each(ruled(inquiry), (ruled): Finding[] => {
+      const { place, index } = ruled
+      const met = (space: StateSpace) => [-space.encoding.truth(ruled.check.expr).f]
+      const decision = inquiry.decide(answered('met', inquiry, ruled, met, outcome => outcome !== false))
+      const about = { rule: `${place.address}:validWhen:${index}` }
+      if (decision.is === 'undecided')
+        return [
+          {
+            ...undecidedFinding(
+              place,
+              `whether any answer meets the check of ${called(place)}`,
+              decision.why,
+            ),
+            ...about,
+          },
+        ]
+      // What can't be answered at all is no matter of its check.
+      if (
+        decision.is !== 'impossible' ||
+        inquiry.decide(
+          answered(
+            'answered',
+            inquiry,
+            ruled,
+            () => [],
+            () => true,
+          ),
+          { aside: true },
+        ).is !== 'possible'
+      )
+        return []
+      inquiry.unmeetable.add(about.rule)
+      return [
+        finding(unmeetable, place, `No answer meets the check of ${called(place)}: it always complains.`, {
+          ...about,
+          conflict: [
+            partAt(place, 'validWhen', index),
+            ...decision.conflict.filter(c => c.address !== place.address),
+          ],
+          witness: inquiry.wayTo(place.section),
+        }),
+      ]
+    }),
 }
 
 export const idleValid: Check = {
@@ -37,46 +75,120 @@ export const idleValid: Check = {
   about: 'A valid-when rule never complains: every answer that can be given meets it.',
   raises: lengthWith('length > 1'),
   spares: lengthWith('length > 12'),
-  run: inquiry => each(ruled(inquiry), (ruled): Finding[] => {
-    const { place, index, check } = ruled
-    const decision = inquiry.decide(goalOf('complains', inquiry, ruled, space => [space.encoding.truth(check.expr).f], outcome => outcome === false))
-    const about = { rule: `${place.address}:validWhen:${index}` }
-    if (decision.is === 'undecided') return [{ ...undecidedFinding(place, `whether the check of ${called(place)} ever complains`, decision.why), ...about }]
-    if (decision.is !== 'impossible') return []
-    return [finding(idle, place, `The check of ${called(place)} never complains: every answer that can be given meets it.`, {
-      ...about, conflict: [partAt(place, 'validWhen', index), ...decision.conflict.filter(c => c.address !== place.address)], witness: inquiry.wayTo(place.section),
-    })]
-  }),
+  run: inquiry =>
+    each(ruled(inquiry), (ruled): Finding[] => {
+      const { place, index, check } = ruled
+      const decision = inquiry.decide(
+        goalOf(
+          'complains',
+          inquiry,
+          ruled,
+          space => [space.encoding.truth(check.expr).f],
+          outcome => outcome === false,
+        ),
+      )
+      const about = { rule: `${place.address}:validWhen:${index}` }
+      if (decision.is === 'undecided')
+        return [
+          {
+            ...undecidedFinding(place, `whether the check of ${called(place)} ever complains`, decision.why),
+            ...about,
+          },
+        ]
+      if (decision.is !== 'impossible') return []
+      return [
+        finding(
+          idle,
+          place,
+          `The check of ${called(place)} never complains: every answer that can be given meets it.`,
+          {
+            ...about,
+            conflict: [
+              partAt(place, 'validWhen', index),
+              ...decision.conflict.filter(c => c.address !== place.address),
+            ],
+            witness: inquiry.wayTo(place.section),
+          },
+        ),
+      ]
+    }),
 }
 
-interface Ruled { place: Step['place'], step: Step | PlannedSection, check: PlannedCheck & { expr: Expr }, index: number }
+interface Ruled {
+  place: Step['place']
+  step: Step | PlannedSection
+  check: PlannedCheck & { expr: Expr }
+  index: number
+}
 
 function ruled(inquiry: Inquiry): Ruled[] {
-  return inquiry.model.plan.sections.flatMap(s => [s, ...s.all]).flatMap((step) => {
-    const isGone: boolean = inquiry.impossible.has(step.place.order) || inquiry.impossible.has(inquiry.orderOfSection(step.place.section)) || ('is' in step && inquiry.isFolded(step))
-    return isGone ? [] : step.checks.flatMap((check, index) => check.expr ? [{ place: step.place, step, check: { ...check, expr: check.expr }, index }] : [])
-  })
+  return inquiry.model.plan.sections
+    .flatMap(s => [s, ...s.all])
+    .flatMap(step => {
+      const isGone: boolean =
+        inquiry.impossible.has(step.place.order) ||
+        inquiry.impossible.has(inquiry.orderOfSection(step.place.section)) ||
+        ('is' in step && inquiry.isFolded(step))
+      return isGone
+        ? []
+        : step.checks.flatMap((check, index) =>
+            check.expr ? [{ place: step.place, step, check: { ...check, expr: check.expr }, index }] : [],
+          )
+    })
 }
 
-const framesAt = (state: Filled, step: Step | PlannedSection): readonly Frame[] => 'routes' in step ? [state] : framesOf(state, step)
+const framesAt = (state: Filled, step: Step | PlannedSection): readonly Frame[] =>
+  'routes' in step ? [state] : framesOf(state, step)
 
-function goalOf(what: string, { model }: Inquiry, { step, place, check, index }: Ruled, more: (space: StateSpace) => Literal[], holds: (outcome: unknown) => boolean): Goal {
+function goalOf(
+  what: string,
+  { model }: Inquiry,
+  { step, place, check, index }: Ruled,
+  more: (space: StateSpace) => Literal[],
+  holds: (outcome: unknown) => boolean,
+): Goal {
   const inPlay = (space: StateSpace): Literal[] => {
     if (!('is' in step)) return [space.sectionShown(place.section)]
-    return [space.inPlay(step), ...isQuestion(step) && step.value === null ? [-space.encoding.variable(place.code).blank] : []]
+    return [
+      space.inPlay(step),
+      ...(isQuestion(step) && step.value === null ? [-space.encoding.variable(place.code).blank] : []),
+    ]
   }
   return {
-    key: `${what}:${place.address}:${index}`, at: place, section: place.section, names: [...'is' in step ? namesAround(model, step) : [], ...'is' in step && isQuestion(step) ? [place.code] : [], ...namesIn(check.expr)],
+    key: `${what}:${place.address}:${index}`,
+    at: place,
+    section: place.section,
+    names: [
+      ...('is' in step ? namesAround(model, step) : []),
+      ...('is' in step && isQuestion(step) ? [place.code] : []),
+      ...namesIn(check.expr),
+    ],
     literals: space => [...inPlay(space), ...more(space)],
-    holds: state => framesAt(state, step).some(frame => frame.inPlay[place.order] === true && holds(check.run(frame.values))),
+    holds: state =>
+      framesAt(state, step).some(
+        frame => frame.inPlay[place.order] === true && holds(check.run(frame.values)),
+      ),
   }
 }
 
 /** The same once everything that the check names and that is asked has an answer. */
-const answered = (what: string, inquiry: Inquiry, ruled: Ruled, more: (space: StateSpace) => Literal[], holds: (outcome: unknown) => boolean): Goal => goalOf(what, inquiry, ruled, space => [
-  ...namesIn(ruled.check.expr).flatMap((name) => {
-    const step = inquiry.model.stepOf(name)
-    return step ? [space.encoding.or([-space.encoding.variable(name).blank, -space.inPlay(step)])] : []
-  }),
-  ...more(space),
-], holds)
+const answered = (
+  what: string,
+  inquiry: Inquiry,
+  ruled: Ruled,
+  more: (space: StateSpace) => Literal[],
+  holds: (outcome: unknown) => boolean,
+): Goal =>
+  goalOf(
+    what,
+    inquiry,
+    ruled,
+    space => [
+      ...namesIn(ruled.check.expr).flatMap(name => {
+        const step = inquiry.model.stepOf(name)
+        return step ? [space.encoding.or([-space.encoding.variable(name).blank, -space.inPlay(step)])] : []
+      }),
+      ...more(space),
+    ],
+    holds,
+  )

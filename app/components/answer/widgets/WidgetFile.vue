@@ -7,13 +7,28 @@ import { fieldAttributes, FILE_TAKER, type FileTaker, type WidgetEmits, type Wid
 const props = defineProps<WidgetProps<'file'>>()
 const emit = defineEmits<WidgetEmits>()
 const taker = inject<FileTaker>(FILE_TAKER)
-const ENDINGS = { image: '.jpg,.jpeg,.png,.gif,.webp', pdf: '.pdf', document: '.docx,.odt,.rtf', spreadsheet: '.xlsx,.ods', text: '.txt,.csv' }
-const WORDS = { image: 'images', pdf: 'PDF', document: 'documents', spreadsheet: 'spreadsheets', text: 'plain texts' }
+const ENDINGS = {
+  image: '.jpg,.jpeg,.png,.gif,.webp',
+  pdf: '.pdf',
+  document: '.docx,.odt,.rtf',
+  spreadsheet: '.xlsx,.ods',
+  text: '.txt,.csv',
+}
+const WORDS = {
+  image: 'images',
+  pdf: 'PDF',
+  document: 'documents',
+  spreadsheet: 'spreadsheets',
+  text: 'plain texts',
+}
 const most = computed(() => props.question.most ?? 1)
 const megabytes = computed(() => props.question.megabytes ?? DEFAULT_MEGABYTES)
 const files = computed(() => (Array.isArray(props.value) ? props.value : []).filter(isFile))
 const accept = computed(() => props.question.kinds?.map(k => ENDINGS[k]).join(','))
-const hint = computed(() => `${props.question.kinds ? props.question.kinds.map(k => WORDS[k]).join(', ') : 'any common kind'}, up to ${megabytes.value} MB${most.value > 1 ? `, at most ${most.value}` : ''}`)
+const hint = computed(
+  () =>
+    `${props.question.kinds ? props.question.kinds.map(k => WORDS[k]).join(', ') : 'any common kind'}, up to ${megabytes.value} MB${most.value > 1 ? `, at most ${most.value}` : ''}`,
+)
 const sending = ref<string[]>([])
 const refused = ref<string[]>([])
 const over = ref(false)
@@ -27,7 +42,9 @@ async function take(chosen: readonly File[]) {
       continue
     }
     if (file.size > megabytes.value * 1_000_000) {
-      refused.value.push(`“${file.name}” has ${readableBytes(file.size)}; at most ${megabytes.value} MB are taken.`)
+      refused.value.push(
+        `“${file.name}” has ${readableBytes(file.size)}; at most ${megabytes.value} MB are taken.`,
+      )
       continue
     }
     sending.value.push(file.name)
@@ -35,8 +52,7 @@ async function take(chosen: readonly File[]) {
       const given = await taker?.take(props.question.code, file)
       if (given) kept = most.value === 1 ? [{ ...given }] : [...kept, { ...given }]
       emit('answer', kept)
-    }
-    catch (error) {
+    } catch (error) {
       refused.value.push(refusalOf(error).sentence)
     }
     sending.value = sending.value.filter(n => n !== file.name)
@@ -45,12 +61,12 @@ async function take(chosen: readonly File[]) {
 }
 function choose(event: Event) {
   if (!(event.target instanceof HTMLInputElement)) return
-  void take([...event.target.files ?? []])
+  void take([...(event.target.files ?? [])])
   event.target.value = ''
 }
 function drop(event: DragEvent) {
   over.value = false
-  void take([...event.dataTransfer?.files ?? []])
+  void take([...(event.dataTransfer?.files ?? [])])
 }
 function remove(i: number) {
   const next = files.value.toSpliced(i, 1)
@@ -59,22 +75,106 @@ function remove(i: number) {
 </script>
 
 <template>
-  <div class="files" :class="{ over, invalid }" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="drop">
+  <div
+    class="files"
+    :class="{ over, invalid }"
+    @dragover.prevent="over = true"
+    @dragleave="over = false"
+    @drop.prevent="drop"
+  >
     <ul v-if="files.length > 0">
-      <li v-for="(f, i) in files" :key="f.file"><span>{{ f.name }}</span> <span class="small quiet num">{{ readableBytes(f.bytes) }}</span><span class="spread" /><button type="button" class="text-button" :aria-label="`Remove ${f.name}`" @click="remove(i)">Remove</button></li>
+      <li
+        v-for="(f, i) in files"
+        :key="f.file"
+      >
+        <span>{{ f.name }}</span> <span class="small quiet num">{{ readableBytes(f.bytes) }}</span><span
+          class="spread"
+        /><button
+          type="button"
+          class="text-button"
+          :aria-label="`Remove ${f.name}`"
+          @click="remove(i)"
+        >
+          Remove
+        </button>
+      </li>
     </ul>
-    <p v-for="name in sending" :key="name" class="small quiet" role="status">Taking “{{ name }}” …</p>
-    <label class="plain-button choose"><input :id="id" type="file" :multiple="most > 1" :accept="accept" v-bind="fieldAttributes(props)" @change="choose"><span>{{ files.length > 0 && most === 1 ? 'Choose another file' : 'Choose a file' }}</span></label>
+    <p
+      v-for="name in sending"
+      :key="name"
+      class="small quiet"
+      role="status"
+    >
+      Taking “{{ name }}” …
+    </p>
+    <label class="plain-button choose"
+      ><input
+        :id="id"
+        type="file"
+        :multiple="most > 1"
+        :accept="accept"
+        v-bind="fieldAttributes(props)"
+        @change="choose"
+      /><span>{{ files.length > 0 && most === 1 ? 'Choose another file' : 'Choose a file' }}</span></label
+    >
     <p class="small quiet">{{ hint }}; or drop it here</p>
-    <p v-for="(r, i) in refused" :key="i" class="wrong-file" role="alert">{{ r }}</p>
+    <p
+      v-for="(r, i) in refused"
+      :key="i"
+      class="wrong-file"
+      role="alert"
+    >
+      {{ r }}
+    </p>
   </div>
 </template>
 
 <style scoped>
-.files { border: 1px dashed var(--control-line); background: var(--paper); padding: 14px; display: grid; gap: 8px; justify-items: start; }
-.files.over { border-color: var(--verdigris); background: var(--verdigris-wash); } .files.invalid { border: 2px solid var(--madder); }
-ul { width: 100%; } li { display: flex; gap: 8px; align-items: center; min-height: 36px; border-bottom: 1px dotted var(--line); overflow-wrap: anywhere; }
-.choose { position: relative; min-height: 44px; cursor: pointer; } .choose input { position: absolute; inset: 0; opacity: 0; cursor: pointer; width: 100%; }
-.choose:has(:focus-visible) { outline: 2px solid var(--woad); outline-offset: 2px; }
-.wrong-file { color: var(--madder); font-weight: 600; font-size: 14px; }
+.files {
+  border: 1px dashed var(--control-line);
+  background: var(--paper);
+  padding: 14px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+.files.over {
+  border-color: var(--verdigris);
+  background: var(--verdigris-wash);
+}
+.files.invalid {
+  border: 2px solid var(--madder);
+}
+ul {
+  width: 100%;
+}
+li {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 36px;
+  border-bottom: 1px dotted var(--line);
+  overflow-wrap: anywhere;
+}
+.choose {
+  position: relative;
+  min-height: 44px;
+  cursor: pointer;
+}
+.choose input {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  cursor: pointer;
+  width: 100%;
+}
+.choose:has(:focus-visible) {
+  outline: 2px solid var(--woad);
+  outline-offset: 2px;
+}
+.wrong-file {
+  color: var(--madder);
+  font-weight: 600;
+  font-size: 14px;
+}
 </style>

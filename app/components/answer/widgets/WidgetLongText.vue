@@ -3,17 +3,37 @@ import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './w
 
 const props = defineProps<WidgetProps<'longText'>>()
 const emit = defineEmits<WidgetEmits>()
-const count = computed(() => typeof props.value === 'string' ? [...props.value].length : 0)
+const count = computed(() => (typeof props.value === 'string' ? [...props.value].length : 0))
 </script>
 
 <template>
   <div>
-    <textarea :id="id" class="box" :class="{ invalid }" rows="4" :value="typeof value === 'string' ? value : ''" :placeholder="question.placeholder" v-bind="fieldAttributes(props)" @input="emit('answer', textOf($event) || null)" @blur="emit('left')" />
-    <p v-if="question.maxLength" class="small quiet num count" aria-hidden="true">{{ count }} of {{ question.maxLength }} characters</p>
+    <textarea
+      :id="id"
+      class="box"
+      :class="{ invalid }"
+      rows="4"
+      :value="typeof value === 'string' ? value : ''"
+      :placeholder="question.placeholder"
+      v-bind="fieldAttributes(props)"
+      @input="emit('answer', textOf($event) || null)"
+      @blur="emit('left')"
+    />
+    <p
+      v-if="question.maxLength"
+      class="small quiet num count"
+      aria-hidden="true"
+    >
+      {{ count }} of {{ question.maxLength }} characters
+    </p>
   </div>
 </template>
 
 <style scoped>
-textarea { resize: vertical; }
-.count { margin-top: 2px; }
+textarea {
+  resize: vertical;
+}
+.count {
+  margin-top: 2px;
+}
 </style>

@@ -7,8 +7,8 @@ import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './w
 const props = defineProps<WidgetProps<'integer' | 'decimal' | 'money'>>()
 const emit = defineEmits<WidgetEmits>()
 const typed = ref('')
-const unit = computed(() => props.question.type === 'money' ? props.question.currency : props.question.unit)
-const amount = computed<Answer>(() => isRecord(props.value) ? props.value.amount ?? null : props.value)
+const unit = computed(() => (props.question.type === 'money' ? props.question.currency : props.question.unit))
+const amount = computed<Answer>(() => (isRecord(props.value) ? (props.value.amount ?? null) : props.value))
 
 const answerFor = (text: string): Answer => {
   const trimmed = text.trim()
@@ -16,26 +16,79 @@ const answerFor = (text: string): Answer => {
   const number = numberFromText(trimmed.replaceAll(/[\s\u00a0]/g, '').replace(',', '.'))
   return number === null ? trimmed : answerOf(number)
 }
-const same = (a: Answer, b: Answer) => a === b || (a !== null && b !== null && numberFromText(String(a)) !== null && numberFromText(String(a)) === numberFromText(String(b)))
-watch(amount, (value) => {
-  if (!same(answerFor(typed.value), value)) typed.value = value === null ? '' : String(value)
-}, { immediate: true })
+const same = (a: Answer, b: Answer) =>
+  a === b ||
+  (a !== null &&
+    b !== null &&
+    numberFromText(String(a)) !== null &&
+    numberFromText(String(a)) === numberFromText(String(b)))
+watch(
+  amount,
+  value => {
+    if (!same(answerFor(typed.value), value)) typed.value = value === null ? '' : String(value)
+  },
+  { immediate: true },
+)
 function type(event: Event) {
   typed.value = textOf(event)
   const answer = answerFor(typed.value)
-  emit('answer', answer !== null && props.question.type === 'money' ? { amount: String(answer), currency: props.question.currency } : answer)
+  emit(
+    'answer',
+    answer !== null && props.question.type === 'money'
+      ? { amount: String(answer), currency: props.question.currency }
+      : answer,
+  )
 }
 </script>
 
 <template>
-  <span class="number-box" :class="{ invalid }">
-    <input :id="id" :value="typed" :inputmode="question.type === 'integer' ? 'numeric' : 'decimal'" autocomplete="off" maxlength="40" :placeholder="question.placeholder" v-bind="fieldAttributes(props)" @input="type" @blur="emit('left')">
-    <span v-if="unit" class="quiet" aria-hidden="true">{{ unit }}</span>
+  <span
+    class="number-box"
+    :class="{ invalid }"
+  >
+    <input
+      :id="id"
+      :value="typed"
+      :inputmode="question.type === 'integer' ? 'numeric' : 'decimal'"
+      autocomplete="off"
+      maxlength="40"
+      :placeholder="question.placeholder"
+      v-bind="fieldAttributes(props)"
+      @input="type"
+      @blur="emit('left')"
+    />
+    <span
+      v-if="unit"
+      class="quiet"
+      aria-hidden="true"
+      >{{ unit }}</span
+    >
   </span>
 </template>
 
 <style scoped>
-.number-box { display: inline-flex; align-items: center; border: 1px solid var(--control-line); border-radius: 2px; background: var(--paper); padding-right: 12px; width: 220px; max-width: 100%; box-sizing: border-box; }
-input { flex: 1; min-width: 0; border: 0; background: none; padding: 10px 14px; min-height: 44px; box-sizing: border-box; font-variant-numeric: tabular-nums; }
-.invalid { border: 2px solid var(--madder); }
+.number-box {
+  display: inline-flex;
+  align-items: center;
+  border: 1px solid var(--control-line);
+  border-radius: 2px;
+  background: var(--paper);
+  padding-right: 12px;
+  width: 220px;
+  max-width: 100%;
+  box-sizing: border-box;
+}
+input {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  background: none;
+  padding: 10px 14px;
+  min-height: 44px;
+  box-sizing: border-box;
+  font-variant-numeric: tabular-nums;
+}
+.invalid {
+  border: 2px solid var(--madder);
+}
 </style>

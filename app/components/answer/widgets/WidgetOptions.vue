@@ -11,31 +11,47 @@ const emit = defineEmits<WidgetEmits>()
 const many = computed(() => props.question.type === 'choices')
 const asButtons = computed(() => 'display' in props.question && props.question.display === 'buttons')
 
-interface Shown { code: string, value: Answer, label: string, alone: boolean }
+interface Shown {
+  code: string
+  value: Answer
+  label: string
+  alone: boolean
+}
 const writesIn = computed(() => 'writeIn' in props.question && props.question.writeIn !== undefined)
 const options = computed((): Shown[] => {
   const { question } = props
-  if (question.type === 'yesNo') return [{ code: 'yes', value: true, label: 'Yes', alone: false }, { code: 'no', value: false, label: 'No', alone: false }]
+  if (question.type === 'yesNo')
+    return [
+      { code: 'yes', value: true, label: 'Yes', alone: false },
+      { code: 'no', value: false, label: 'No', alone: false },
+    ]
   const offered = offeredNow(props.frame, props.step)
-  const rows = [...props.step.offer?.rows.values() ?? []].filter(r => offered === null || offered.has(r.code))
+  const rows = [...(props.step.offer?.rows.values() ?? [])].filter(
+    r => offered === null || offered.has(r.code),
+  )
   const own = rows.map(r => ({ code: r.code, value: r.code, label: r.label, alone: r.alone === true }))
-  return question.writeIn ? [...own, { code: WRITE_IN, value: WRITE_IN, label: writeInLabel(question), alone: false }] : own
+  return question.writeIn
+    ? [...own, { code: WRITE_IN, value: WRITE_IN, label: writeInLabel(question), alone: false }]
+    : own
 })
 const chosen = computed(() => {
-  const given = many.value ? Array.isArray(props.value) ? props.value : [] : [props.value]
-  return given.map(g => isRecord(g) ? WRITE_IN : g)
+  const given = many.value ? (Array.isArray(props.value) ? props.value : []) : [props.value]
+  return given.map(g => (isRecord(g) ? WRITE_IN : g))
 })
 const isChosen = (o: Shown) => chosen.value.includes(o.value)
 const written = computed(() => {
   const found = [props.value].flat().find(g => isRecord(g))
   return isRecord(found) ? String(found[WRITE_IN] ?? '') : ''
 })
-const asAnswer = (o: Shown, text = written.value): Answer => o.code === WRITE_IN && writesIn.value ? { [WRITE_IN]: text } : o.value
+const asAnswer = (o: Shown, text = written.value): Answer =>
+  o.code === WRITE_IN && writesIn.value ? { [WRITE_IN]: text } : o.value
 
 function choose(o: Shown) {
   if (!many.value) emit('answer', asAnswer(o))
   else {
-    const next = isChosen(o) ? options.value.filter(p => isChosen(p) && p !== o) : options.value.filter(p => p === o || (isChosen(p) && !o.alone && !p.alone))
+    const next = isChosen(o)
+      ? options.value.filter(p => isChosen(p) && p !== o)
+      : options.value.filter(p => p === o || (isChosen(p) && !o.alone && !p.alone))
     emit('answer', next.length === 0 ? null : next.map(p => asAnswer(p)))
   }
   emit('left')
@@ -43,37 +59,139 @@ function choose(o: Shown) {
 function write(event: Event) {
   const text = textOf(event)
   const own = { [WRITE_IN]: text }
-  emit('answer', many.value ? options.value.filter(isChosen).map(p => p.code === WRITE_IN ? own : p.value) : own)
+  emit(
+    'answer',
+    many.value ? options.value.filter(isChosen).map(p => (p.code === WRITE_IN ? own : p.value)) : own,
+  )
 }
 </script>
 
 <template>
-  <div class="options" :class="{ buttons: asButtons, two: question.type === 'yesNo' }">
-    <p v-if="options.length === 0" class="quiet small">There is nothing to choose from with the answers so far.</p>
-    <template v-for="(o, i) in options" :key="o.code">
+  <div
+    class="options"
+    :class="{ buttons: asButtons, two: question.type === 'yesNo' }"
+  >
+    <p
+      v-if="options.length === 0"
+      class="quiet small"
+    >
+      There is nothing to choose from with the answers so far.
+    </p>
+    <template
+      v-for="(o, i) in options"
+      :key="o.code"
+    >
       <label :class="{ chosen: isChosen(o) }">
-        <input :id="i === 0 ? id : undefined" :type="many ? 'checkbox' : 'radio'" :name="id" :checked="isChosen(o)" @change="choose(o)">
+        <input
+          :id="i === 0 ? id : undefined"
+          :type="many ? 'checkbox' : 'radio'"
+          :name="id"
+          :checked="isChosen(o)"
+          @change="choose(o)"
+        />
         <span>{{ o.label }}</span>
       </label>
-      <input v-if="o.code === WRITE_IN && writesIn && isChosen(o)" class="box written" :value="written" maxlength="500" :aria-label="`${o.label}: your own words`" @input="write" @blur="emit('left')">
-      <div v-if="$slots.under && isChosen(o)" class="under"><slot name="under" :option="o.code" /></div>
+      <input
+        v-if="o.code === WRITE_IN && writesIn && isChosen(o)"
+        class="box written"
+        :value="written"
+        maxlength="500"
+        :aria-label="`${o.label}: your own words`"
+        @input="write"
+        @blur="emit('left')"
+      />
+      <div
+        v-if="$slots.under && isChosen(o)"
+        class="under"
+      >
+        <slot
+          name="under"
+          :option="o.code"
+        />
+      </div>
     </template>
   </div>
 </template>
 
 <style scoped>
-.options { display: grid; }
-label { display: flex; gap: 12px; align-items: center; font-size: 15px; min-height: 44px; padding: 4px 14px; border: 1px solid var(--control-line); margin-top: -1px; background: var(--paper); cursor: pointer; box-sizing: border-box; }
-label.chosen { background: var(--verdigris-wash); border-color: var(--verdigris); position: relative; z-index: 1; }
-label:has(:focus-visible) { outline: 2px solid var(--woad); outline-offset: 1px; z-index: 2; position: relative; }
-label input { width: 18px; height: 18px; accent-color: var(--verdigris); margin: 0; flex: none; }
-label input:focus-visible { outline: none; }
-.two { grid-template-columns: 1fr 1fr; max-width: 360px; }
-.two label + label { margin-left: -1px; }
-.two .under { grid-column: 1 / -1; }
-.buttons { display: flex; flex-wrap: wrap; gap: 8px; } .buttons label { margin: 0; padding: 4px 16px; } .buttons label input { position: absolute; opacity: 0; }
-.buttons label.chosen { font-weight: 600; } .buttons .under, .buttons .written { flex-basis: 100%; }
-.written { margin: 6px 0 8px; }
-.under { background: var(--soft); padding: 16px; display: grid; gap: 20px; }
-.under:empty { display: none; }
+.options {
+  display: grid;
+}
+label {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  font-size: 15px;
+  min-height: 44px;
+  padding: 4px 14px;
+  border: 1px solid var(--control-line);
+  margin-top: -1px;
+  background: var(--paper);
+  cursor: pointer;
+  box-sizing: border-box;
+}
+label.chosen {
+  background: var(--verdigris-wash);
+  border-color: var(--verdigris);
+  position: relative;
+  z-index: 1;
+}
+label:has(:focus-visible) {
+  outline: 2px solid var(--woad);
+  outline-offset: 1px;
+  z-index: 2;
+  position: relative;
+}
+label input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--verdigris);
+  margin: 0;
+  flex: none;
+}
+label input:focus-visible {
+  outline: none;
+}
+.two {
+  grid-template-columns: 1fr 1fr;
+  max-width: 360px;
+}
+.two label + label {
+  margin-left: -1px;
+}
+.two .under {
+  grid-column: 1 / -1;
+}
+.buttons {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.buttons label {
+  margin: 0;
+  padding: 4px 16px;
+}
+.buttons label input {
+  position: absolute;
+  opacity: 0;
+}
+.buttons label.chosen {
+  font-weight: 600;
+}
+.buttons .under,
+.buttons .written {
+  flex-basis: 100%;
+}
+.written {
+  margin: 6px 0 8px;
+}
+.under {
+  background: var(--soft);
+  padding: 16px;
+  display: grid;
+  gap: 20px;
+}
+.under:empty {
+  display: none;
+}
 </style>

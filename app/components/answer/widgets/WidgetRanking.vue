@@ -4,9 +4,15 @@ import type { WidgetEmits, WidgetProps } from './widget'
 /** Choices put into an order: dragged, moved by buttons, or by Alt and the arrow keys. */
 const props = defineProps<WidgetProps<'ranking'>>()
 const emit = defineEmits<WidgetEmits>()
-const ranked = computed(() => (Array.isArray(props.value) ? props.value : []).map(String).filter(c => props.question.options.some(o => o.code === c)))
+const ranked = computed(() =>
+  (Array.isArray(props.value) ? props.value : [])
+    .map(String)
+    .filter(c => props.question.options.some(o => o.code === c)),
+)
 const open = computed(() => props.question.options.filter(o => !ranked.value.includes(o.code)))
-const most = computed(() => Math.min(props.question.most ?? props.question.options.length, props.question.options.length))
+const most = computed(() =>
+  Math.min(props.question.most ?? props.question.options.length, props.question.options.length),
+)
 const labelOf = (code: string) => props.question.options.find(o => o.code === code)?.label ?? code
 const list = useTemplateRef('list')
 const said = ref('')
@@ -19,7 +25,8 @@ function move(code: string, to: number, focus = true) {
   const at = Math.max(0, Math.min(without.length, to))
   put(without.toSpliced(at, 0, code))
   said.value = `${labelOf(code)} is now number ${at + 1}.`
-  if (focus) void nextTick(() => list.value?.querySelector<HTMLElement>(`[data-code="${CSS.escape(code)}"]`)?.focus())
+  if (focus)
+    void nextTick(() => list.value?.querySelector<HTMLElement>(`[data-code="${CSS.escape(code)}"]`)?.focus())
 }
 function add(code: string) {
   put([...ranked.value, code])
@@ -27,20 +34,32 @@ function add(code: string) {
 }
 /** Going from one button of the widget to another is no leaving. */
 function leave(event: FocusEvent) {
-  if (!(event.currentTarget instanceof Node && event.relatedTarget instanceof Node && event.currentTarget.contains(event.relatedTarget))) emit('left')
+  if (!(
+    event.currentTarget instanceof Node &&
+    event.relatedTarget instanceof Node &&
+    event.currentTarget.contains(event.relatedTarget)
+  ))
+    emit('left')
 }
 const isItem = (value: unknown): value is string => typeof value === 'string'
 let stops: (() => void)[] = []
 /** Each item can be dragged, and takes what is dropped on it. What does the dragging is fetched once there is something to drag. */
 async function wire() {
   if (ranked.value.length < 2) return
-  const { draggable, dropTargetForElements } = await import('@atlaskit/pragmatic-drag-and-drop/element/adapter')
+  const { draggable, dropTargetForElements } =
+    await import('@atlaskit/pragmatic-drag-and-drop/element/adapter')
   stops.forEach(stop => stop())
-  stops = [...list.value?.querySelectorAll<HTMLElement>('[data-code]') ?? []].flatMap((element) => {
+  stops = [...(list.value?.querySelectorAll<HTMLElement>('[data-code]') ?? [])].flatMap(element => {
     const code = element.dataset.code ?? ''
     return [
       draggable({ element, getInitialData: () => ({ ranked: code, of: props.id }) }),
-      dropTargetForElements({ element, canDrop: ({ source }) => source.data.of === props.id, onDrop: ({ source }) => { if (isItem(source.data.ranked)) move(source.data.ranked, ranked.value.indexOf(code), false) } }),
+      dropTargetForElements({
+        element,
+        canDrop: ({ source }) => source.data.of === props.id,
+        onDrop: ({ source }) => {
+          if (isItem(source.data.ranked)) move(source.data.ranked, ranked.value.indexOf(code), false)
+        },
+      }),
     ]
   })
 }
@@ -50,29 +69,119 @@ onBeforeUnmount(() => stops.forEach(stop => stop()))
 </script>
 
 <template>
-  <div class="ranking" @focusout="leave">
-    <ol ref="list" :aria-labelledby="labelledby">
-      <li v-for="(code, i) in ranked" :key="code" :data-code="code" tabindex="0" @keydown.alt.up.prevent="move(code, i - 1)" @keydown.alt.down.prevent="move(code, i + 1)">
+  <div
+    class="ranking"
+    @focusout="leave"
+  >
+    <ol
+      ref="list"
+      :aria-labelledby="labelledby"
+    >
+      <li
+        v-for="(code, i) in ranked"
+        :key="code"
+        :data-code="code"
+        tabindex="0"
+        @keydown.alt.up.prevent="move(code, i - 1)"
+        @keydown.alt.down.prevent="move(code, i + 1)"
+      >
         <span class="num place">{{ i + 1 }}</span><span class="spread">{{ labelOf(code) }}</span>
-        <button type="button" class="tool" :disabled="i === 0" :aria-label="`Move ${labelOf(code)} up`" @click="move(code, i - 1, false)">↑</button>
-        <button type="button" class="tool" :disabled="i === ranked.length - 1" :aria-label="`Move ${labelOf(code)} down`" @click="move(code, i + 1, false)">↓</button>
-        <button type="button" class="tool" :aria-label="`Take ${labelOf(code)} out of the order`" @click="put(ranked.filter(c => c !== code))">×</button>
+        <button
+          type="button"
+          class="tool"
+          :disabled="i === 0"
+          :aria-label="`Move ${labelOf(code)} up`"
+          @click="move(code, i - 1, false)"
+        >
+          ↑
+        </button>
+        <button
+          type="button"
+          class="tool"
+          :disabled="i === ranked.length - 1"
+          :aria-label="`Move ${labelOf(code)} down`"
+          @click="move(code, i + 1, false)"
+        >
+          ↓
+        </button>
+        <button
+          type="button"
+          class="tool"
+          :aria-label="`Take ${labelOf(code)} out of the order`"
+          @click="put(ranked.filter(c => c !== code))"
+        >
+          ×
+        </button>
       </li>
     </ol>
-    <p v-if="open.length > 0 && ranked.length < most" class="small quiet">Choose {{ ranked.length === 0 ? 'the first' : 'the next' }}, {{ most - ranked.length }} to go:</p>
-    <div v-if="ranked.length < most" class="open">
-      <button v-for="(o, i) in open" :id="i === 0 ? id : undefined" :key="o.code" type="button" class="plain-button" @click="add(o.code)">{{ o.label }}</button>
+    <p
+      v-if="open.length > 0 && ranked.length < most"
+      class="small quiet"
+    >
+      Choose {{ ranked.length === 0 ? 'the first' : 'the next' }}, {{ most - ranked.length }} to go:
+    </p>
+    <div
+      v-if="ranked.length < most"
+      class="open"
+    >
+      <button
+        v-for="(o, i) in open"
+        :id="i === 0 ? id : undefined"
+        :key="o.code"
+        type="button"
+        class="plain-button"
+        @click="add(o.code)"
+      >
+        {{ o.label }}
+      </button>
     </div>
-    <span class="hidden-words" aria-live="polite">{{ said }}</span>
+    <span
+      class="hidden-words"
+      aria-live="polite"
+      >{{ said }}</span
+    >
   </div>
 </template>
 
 <style scoped>
-.ranking { display: grid; gap: 8px; }
-li { display: flex; align-items: center; gap: 8px; min-height: 44px; padding: 0 6px 0 14px; border: 1px solid var(--control-line); margin-top: -1px; background: var(--paper); cursor: grab; }
-.place { width: 24px; font-weight: 700; color: var(--verdigris); }
-.tool { border: 0; background: none; min-width: 40px; min-height: 40px; cursor: pointer; color: var(--woad); font-size: 17px; }
-.tool:disabled { visibility: hidden; }
-.open { display: flex; flex-wrap: wrap; gap: 8px; }
-.open .plain-button { min-height: 44px; }
+.ranking {
+  display: grid;
+  gap: 8px;
+}
+li {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 44px;
+  padding: 0 6px 0 14px;
+  border: 1px solid var(--control-line);
+  margin-top: -1px;
+  background: var(--paper);
+  cursor: grab;
+}
+.place {
+  width: 24px;
+  font-weight: 700;
+  color: var(--verdigris);
+}
+.tool {
+  border: 0;
+  background: none;
+  min-width: 40px;
+  min-height: 40px;
+  cursor: pointer;
+  color: var(--woad);
+  font-size: 17px;
+}
+.tool:disabled {
+  visibility: hidden;
+}
+.open {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.open .plain-button {
+  min-height: 44px;
+}
 </style>

@@ -3,8 +3,18 @@ import type { WidgetEmits, WidgetProps } from './widget'
 
 const props = defineProps<WidgetProps<'scale'>>()
 const emit = defineEmits<WidgetEmits>()
-const steps = computed(() => Array.from({ length: Math.max(0, props.question.max - props.question.min + 1) }, (_, i) => props.question.min + i))
-const words = (n: number) => n === props.question.min && props.question.low ? `${n}, ${props.question.low}` : n === props.question.max && props.question.high ? `${n}, ${props.question.high}` : String(n)
+const steps = computed(() =>
+  Array.from(
+    { length: Math.max(0, props.question.max - props.question.min + 1) },
+    (_, i) => props.question.min + i,
+  ),
+)
+const words = (n: number) =>
+  n === props.question.min && props.question.low
+    ? `${n}, ${props.question.low}`
+    : n === props.question.max && props.question.high
+      ? `${n}, ${props.question.high}`
+      : String(n)
 function choose(n: number) {
   emit('answer', n)
   emit('left')
@@ -14,22 +24,90 @@ function choose(n: number) {
 <template>
   <div>
     <div class="steps">
-      <label v-for="(n, i) in steps" :key="n" :class="{ chosen: value === n }">
-        <input :id="i === 0 ? id : undefined" type="radio" :name="id" :checked="value === n" :aria-label="words(n)" @change="choose(n)">
-        <span aria-hidden="true" class="num">{{ n }}</span>
+      <label
+        v-for="(n, i) in steps"
+        :key="n"
+        :class="{ chosen: value === n }"
+      >
+        <input
+          :id="i === 0 ? id : undefined"
+          type="radio"
+          :name="id"
+          :checked="value === n"
+          :aria-label="words(n)"
+          @change="choose(n)"
+        />
+        <span
+          aria-hidden="true"
+          class="num"
+          >{{ n }}</span
+        >
       </label>
     </div>
-    <div v-if="question.low || question.high" class="ends small quiet" aria-hidden="true"><span>{{ question.low }}</span><span>{{ question.high }}</span></div>
+    <div
+      v-if="question.low || question.high"
+      class="ends small quiet"
+      aria-hidden="true"
+    >
+      <span>{{ question.low }}</span
+      ><span>{{ question.high }}</span>
+    </div>
   </div>
 </template>
 
 <style scoped>
-.steps { display: grid; grid-auto-flow: column; grid-auto-columns: minmax(0, 1fr); max-width: 560px; }
-label { display: grid; place-items: center; min-height: 44px; border: 1px solid var(--control-line); margin-left: -1px; background: var(--paper); cursor: pointer; position: relative; }
-label:first-child { margin-left: 0; }
-label.chosen { background: var(--verdigris); border-color: var(--verdigris); color: var(--on-action); font-weight: 700; }
-label:has(:focus-visible) { outline: 2px solid var(--woad); outline-offset: 2px; z-index: 2; }
-input { position: absolute; inset: 0; opacity: 0; margin: 0; cursor: pointer; }
-.ends { display: flex; justify-content: space-between; gap: 16px; max-width: 560px; margin-top: 4px; }
-@media (max-width: 420px) { .steps:has(label:nth-child(8)) { grid-auto-flow: row; grid-template-columns: repeat(auto-fit, minmax(46px, 1fr)); gap: 4px; } .steps:has(label:nth-child(8)) label { margin-left: 0; } }
+.steps {
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 1fr);
+  max-width: 560px;
+}
+label {
+  display: grid;
+  place-items: center;
+  min-height: 44px;
+  border: 1px solid var(--control-line);
+  margin-left: -1px;
+  background: var(--paper);
+  cursor: pointer;
+  position: relative;
+}
+label:first-child {
+  margin-left: 0;
+}
+label.chosen {
+  background: var(--verdigris);
+  border-color: var(--verdigris);
+  color: var(--on-action);
+  font-weight: 700;
+}
+label:has(:focus-visible) {
+  outline: 2px solid var(--woad);
+  outline-offset: 2px;
+  z-index: 2;
+}
+input {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  margin: 0;
+  cursor: pointer;
+}
+.ends {
+  display: flex;
+  justify-content: space-between;
+  gap: 16px;
+  max-width: 560px;
+  margin-top: 4px;
+}
+@media (max-width: 420px) {
+  .steps:has(label:nth-child(8)) {
+    grid-auto-flow: row;
+    grid-template-columns: repeat(auto-fit, minmax(46px, 1fr));
+    gap: 4px;
+  }
+  .steps:has(label:nth-child(8)) label {
+    margin-left: 0;
+  }
+}
 </style>

@@ -8,31 +8,46 @@ const props = defineProps<WidgetProps<'signature'>>()
 const emit = defineEmits<WidgetEmits>()
 const WIDTH = 600
 const HEIGHT = 200
-const given = computed(() => isRecord(props.value) ? props.value : {})
-const typed = computed(() => typeof given.value.typed === 'string' ? given.value.typed : '')
-const drawn = computed(() => typeof given.value.drawn === 'string' ? given.value.drawn : '')
+const given = computed(() => (isRecord(props.value) ? props.value : {}))
+const typed = computed(() => (typeof given.value.typed === 'string' ? given.value.typed : ''))
+const drawn = computed(() => (typeof given.value.drawn === 'string' ? given.value.drawn : ''))
 const mode = ref<'type' | 'draw'>(drawn.value ? 'draw' : 'type')
 const canvas = useTemplateRef('canvas')
 let pad: SignaturePad | null = null
 
-watch(mode, async (now) => {
-  pad?.off()
-  pad = null
-  if (now !== 'draw') return
-  // Only whoever draws needs the drawing.
-  const { default: Pad } = await import('signature_pad')
-  await nextTick()
-  if (!canvas.value) return
-  pad = new Pad(canvas.value, { penColor: getComputedStyle(canvas.value).color, minWidth: 1.5, maxWidth: 3 })
-  pad.addEventListener('endStroke', () => emit('answer', pathOf()))
-}, { immediate: true })
+watch(
+  mode,
+  async now => {
+    pad?.off()
+    pad = null
+    if (now !== 'draw') return
+    // Only whoever draws needs the drawing.
+    const { default: Pad } = await import('signature_pad')
+    await nextTick()
+    if (!canvas.value) return
+    pad = new Pad(canvas.value, {
+      penColor: getComputedStyle(canvas.value).color,
+      minWidth: 1.5,
+      maxWidth: 3,
+    })
+    pad.addEventListener('endStroke', () => emit('answer', pathOf()))
+  },
+  { immediate: true },
+)
 onBeforeUnmount(() => pad?.off())
 
 function pathOf() {
   const box = canvas.value
   if (!pad || !box || pad.isEmpty()) return null
   const scale = WIDTH / box.clientWidth
-  const path = pad.toData().map(stroke => stroke.points.map((p, i) => `${i === 0 ? 'M' : 'L'}${Math.round(p.x * scale)} ${Math.round(p.y * scale)}`).join(' ')).join(' ')
+  const path = pad
+    .toData()
+    .map(stroke =>
+      stroke.points
+        .map((p, i) => `${i === 0 ? 'M' : 'L'}${Math.round(p.x * scale)} ${Math.round(p.y * scale)}`)
+        .join(' '),
+    )
+    .join(' ')
   return { drawn: path }
 }
 function clear() {
@@ -43,26 +58,128 @@ function clear() {
 
 <template>
   <div class="signature">
-    <div class="modes" role="radiogroup" aria-label="How to sign">
-      <label v-for="m in (['type', 'draw'] as const)" :key="m" :class="{ chosen: mode === m }"><input v-model="mode" type="radio" :value="m" :name="`${id}-mode`">{{ m === 'type' ? 'Type your name' : 'Draw' }}</label>
+    <div
+      class="modes"
+      role="radiogroup"
+      aria-label="How to sign"
+    >
+      <label
+        v-for="m in ['type', 'draw'] as const"
+        :key="m"
+        :class="{ chosen: mode === m }"
+        ><input
+          v-model="mode"
+          type="radio"
+          :value="m"
+          :name="`${id}-mode`"
+        />{{ m === 'type' ? 'Type your name' : 'Draw' }}</label
+      >
     </div>
-    <input v-if="mode === 'type'" :id="id" class="box written" :class="{ invalid }" :value="typed" maxlength="200" autocomplete="name" :aria-labelledby="labelledby" v-bind="fieldAttributes(props)" @input="emit('answer', textOf($event) ? { typed: textOf($event) } : null)" @blur="emit('left')">
-    <div v-else class="field-box" :class="{ invalid }">
-      <canvas :id="id" ref="canvas" :width="WIDTH" :height="HEIGHT" role="img" :aria-label="drawn ? 'Your signature, drawn' : 'A field to sign in, by mouse, pen or finger'" />
-      <svg v-if="drawn && !pad" :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" aria-hidden="true"><path :d="drawn" fill="none" stroke="currentColor" stroke-width="2.5" stroke-linecap="round" stroke-linejoin="round" /></svg>
-      <button type="button" class="text-button" @click="clear">Clear the field</button>
+    <input
+      v-if="mode === 'type'"
+      :id="id"
+      class="box written"
+      :class="{ invalid }"
+      :value="typed"
+      maxlength="200"
+      autocomplete="name"
+      :aria-labelledby="labelledby"
+      v-bind="fieldAttributes(props)"
+      @input="emit('answer', textOf($event) ? { typed: textOf($event) } : null)"
+      @blur="emit('left')"
+    />
+    <div
+      v-else
+      class="field-box"
+      :class="{ invalid }"
+    >
+      <canvas
+        :id="id"
+        ref="canvas"
+        :width="WIDTH"
+        :height="HEIGHT"
+        role="img"
+        :aria-label="drawn ? 'Your signature, drawn' : 'A field to sign in, by mouse, pen or finger'"
+      />
+      <svg
+        v-if="drawn && !pad"
+        :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+        aria-hidden="true"
+      >
+        <path
+          :d="drawn"
+          fill="none"
+          stroke="currentColor"
+          stroke-width="2.5"
+          stroke-linecap="round"
+          stroke-linejoin="round"
+        />
+      </svg>
+      <button
+        type="button"
+        class="text-button"
+        @click="clear"
+      >
+        Clear the field
+      </button>
     </div>
   </div>
 </template>
 
 <style scoped>
-.signature { display: grid; gap: 8px; }
-.modes { display: inline-flex; justify-self: start; border: 1px solid var(--control-line); border-radius: 2px; }
-.modes label { padding: 8px 14px; cursor: pointer; font-size: 14px; } .modes label.chosen { background: var(--ink); color: var(--paper); }
-.modes label:has(:focus-visible) { outline: 2px solid var(--woad); outline-offset: 2px; } .modes input { position: absolute; opacity: 0; }
-.written { font-style: italic; font-size: 19px; }
-.field-box { position: relative; display: grid; justify-items: start; }
-canvas { width: 100%; aspect-ratio: 3; border: 1px solid var(--control-line); background: var(--paper); color: var(--ink); touch-action: none; box-sizing: border-box; }
-.invalid canvas { border: 2px solid var(--madder); }
-svg { position: absolute; inset: 0; width: 100%; aspect-ratio: 3; pointer-events: none; }
+.signature {
+  display: grid;
+  gap: 8px;
+}
+.modes {
+  display: inline-flex;
+  justify-self: start;
+  border: 1px solid var(--control-line);
+  border-radius: 2px;
+}
+.modes label {
+  padding: 8px 14px;
+  cursor: pointer;
+  font-size: 14px;
+}
+.modes label.chosen {
+  background: var(--ink);
+  color: var(--paper);
+}
+.modes label:has(:focus-visible) {
+  outline: 2px solid var(--woad);
+  outline-offset: 2px;
+}
+.modes input {
+  position: absolute;
+  opacity: 0;
+}
+.written {
+  font-style: italic;
+  font-size: 19px;
+}
+.field-box {
+  position: relative;
+  display: grid;
+  justify-items: start;
+}
+canvas {
+  width: 100%;
+  aspect-ratio: 3;
+  border: 1px solid var(--control-line);
+  background: var(--paper);
+  color: var(--ink);
+  touch-action: none;
+  box-sizing: border-box;
+}
+.invalid canvas {
+  border: 2px solid var(--madder);
+}
+svg {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  aspect-ratio: 3;
+  pointer-events: none;
+}
 </style>

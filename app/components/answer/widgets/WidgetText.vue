@@ -4,10 +4,27 @@ import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './w
 /** One line of text, with the keyboard and the memory of the device that fit its type. */
 const props = defineProps<WidgetProps<'text' | 'email' | 'phone' | 'url'>>()
 const emit = defineEmits<WidgetEmits>()
-const KINDS = { text: { type: 'text', inputmode: undefined, autocomplete: 'off' }, email: { type: 'email', inputmode: 'email', autocomplete: 'email' }, phone: { type: 'tel', inputmode: 'tel', autocomplete: 'tel' }, url: { type: 'url', inputmode: 'url', autocomplete: 'url' } } as const
+const KINDS = {
+  text: { type: 'text', inputmode: undefined, autocomplete: 'off' },
+  email: { type: 'email', inputmode: 'email', autocomplete: 'email' },
+  phone: { type: 'tel', inputmode: 'tel', autocomplete: 'tel' },
+  url: { type: 'url', inputmode: 'url', autocomplete: 'url' },
+} as const
 const kind = computed(() => KINDS[props.question.type])
 </script>
 
 <template>
-  <input :id="id" class="box" :class="{ invalid }" :type="kind.type" :inputmode="kind.inputmode" :autocomplete="kind.autocomplete" :value="typeof value === 'string' ? value : ''" :placeholder="question.placeholder" v-bind="fieldAttributes(props)" @input="emit('answer', textOf($event) || null)" @blur="emit('left')">
+  <input
+    :id="id"
+    class="box"
+    :class="{ invalid }"
+    :type="kind.type"
+    :inputmode="kind.inputmode"
+    :autocomplete="kind.autocomplete"
+    :value="typeof value === 'string' ? value : ''"
+    :placeholder="question.placeholder"
+    v-bind="fieldAttributes(props)"
+    @input="emit('answer', textOf($event) || null)"
+    @blur="emit('left')"
+  />
 </template>

@@ -17,9 +17,29 @@ function leave(event: FocusEvent) {
 </script>
 
 <template>
-  <input :id="id" class="box" :class="[{ invalid }, question.type]" :type="KINDS[question.type]" :min="question.min" :max="question.max" :value="shown" v-bind="fieldAttributes(props)" @input="emit('answer', textOf($event) || null)" @blur="leave">
+  <input
+    :id="id"
+    class="box"
+    :class="[{ invalid }, question.type]"
+    :type="KINDS[question.type]"
+    :min="question.min"
+    :max="question.max"
+    :value="shown"
+    v-bind="fieldAttributes(props)"
+    @input="emit('answer', textOf($event) || null)"
+    @blur="leave"
+  />
 </template>
 
 <style scoped>
-.box { width: 220px; max-width: 100%; } .box.time { width: 150px; } .box.dateTime { width: 260px; }
+.box {
+  width: 220px;
+  max-width: 100%;
+}
+.box.time {
+  width: 150px;
+}
+.box.dateTime {
+  width: 260px;
+}
 </style>

@@ -19,27 +19,51 @@ const MOST_OPEN = 8
 const LONG_LIST = 40
 
 /** `group`: the widget is a group of controls, labelled as a field set. */
-interface Entry { component: Component, group: boolean }
+interface Entry {
+  component: Component
+  group: boolean
+}
 const field = (component: Component): Entry => ({ component, group: false })
 const group = (component: Component): Entry => ({ component, group: true })
 
 /** The widget of each question type; a new type is a new entry. */
 const WIDGETS: { readonly [T in QuestionType]: (question: QuestionOf<T>, rows: number) => Entry | null } = {
-  text: () => field(WidgetText), email: () => field(WidgetText), phone: () => field(WidgetText), url: () => field(WidgetText), longText: () => field(WidgetLongText),
-  integer: () => field(WidgetNumber), decimal: () => field(WidgetNumber), money: () => field(WidgetNumber),
-  date: () => field(WidgetTime), time: () => field(WidgetTime), dateTime: () => field(WidgetTime),
+  text: () => field(WidgetText),
+  email: () => field(WidgetText),
+  phone: () => field(WidgetText),
+  url: () => field(WidgetText),
+  longText: () => field(WidgetLongText),
+  integer: () => field(WidgetNumber),
+  decimal: () => field(WidgetNumber),
+  money: () => field(WidgetNumber),
+  date: () => field(WidgetTime),
+  time: () => field(WidgetTime),
+  dateTime: () => field(WidgetTime),
   yesNo: () => group(WidgetOptions),
   choice: ({ display }, rows) => {
     const how = display ?? (rows <= MOST_OPEN ? 'radios' : rows <= LONG_LIST ? 'dropDown' : 'search')
-    return how === 'dropDown' ? field(WidgetDropDown) : how === 'search' ? field(WidgetSearch) : group(WidgetOptions)
+    return how === 'dropDown'
+      ? field(WidgetDropDown)
+      : how === 'search'
+        ? field(WidgetSearch)
+        : group(WidgetOptions)
   },
-  choices: ({ display }, rows) => display === 'search' || (display === undefined && rows > LONG_LIST) ? field(WidgetSearch) : group(WidgetOptions),
-  scale: () => group(WidgetScale), grid: () => group(WidgetGrid), ranking: () => group(WidgetRanking),
-  file: () => field(WidgetFile), signature: () => group(WidgetSignature), value: () => group(WidgetValue),
+  choices: ({ display }, rows) =>
+    display === 'search' || (display === undefined && rows > LONG_LIST)
+      ? field(WidgetSearch)
+      : group(WidgetOptions),
+  scale: () => group(WidgetScale),
+  grid: () => group(WidgetGrid),
+  ranking: () => group(WidgetRanking),
+  file: () => field(WidgetFile),
+  signature: () => group(WidgetSignature),
+  value: () => group(WidgetValue),
   hidden: () => null,
 }
 
-const entryOf = <T extends QuestionType>(question: QuestionOf<T>, rows: number): Entry | null => WIDGETS[question.type](question, rows)
+const entryOf = <T extends QuestionType>(question: QuestionOf<T>, rows: number): Entry | null =>
+  WIDGETS[question.type](question, rows)
 /** The widget for a question; null where nothing is shown. */
-export const widgetFor = (question: Question, rows: number): Entry | null => question.type === 'value' && question.show === false ? null : entryOf(question, rows)
+export const widgetFor = (question: Question, rows: number): Entry | null =>
+  question.type === 'value' && question.show === false ? null : entryOf(question, rows)
 export const LOCKED: Entry = group(WidgetValue)

@@ -16,22 +16,34 @@ export interface WidgetProps<T extends QuestionType = QuestionType> {
   invalid: boolean
   required: boolean
 }
-export interface WidgetEmits { answer: [value: Answer], left: [] }
+export interface WidgetEmits {
+  answer: [value: Answer]
+  left: []
+}
 
 /** The attributes that tell assistive technology about a field. */
-export const fieldAttributes = (p: Pick<WidgetProps, 'describedby' | 'invalid' | 'required'>) =>
-  ({ 'aria-describedby': p.describedby, 'aria-invalid': p.invalid || undefined, 'aria-required': p.required || undefined })
+export const fieldAttributes = (p: Pick<WidgetProps, 'describedby' | 'invalid' | 'required'>) => ({
+  'aria-describedby': p.describedby,
+  'aria-invalid': p.invalid || undefined,
+  'aria-required': p.required || undefined,
+})
 
 export const textOf = (event: Event): string =>
-  event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement || event.target instanceof HTMLTextAreaElement ? event.target.value : ''
+  event.target instanceof HTMLInputElement ||
+  event.target instanceof HTMLSelectElement ||
+  event.target instanceof HTMLTextAreaElement
+    ? event.target.value
+    : ''
 
 /** How a file gets to where it is kept; the rehearsal keeps none. */
-export interface FileTaker { take: (question: string, file: File) => Promise<{ file: string, name: string, bytes: number }> }
+export interface FileTaker {
+  take: (question: string, file: File) => Promise<{ file: string; name: string; bytes: number }>
+}
 export const FILE_TAKER: unique symbol = Symbol('file taker')
 
 /** Where the rows of a long list are found: not all of it travels with the page. */
 export interface RowFinder {
-  find: (path: string, typed: string) => Promise<{ rows: OfferedRow[], count: number }>
+  find: (path: string, typed: string) => Promise<{ rows: OfferedRow[]; count: number }>
   /** A row that was chosen is known to the page from then on. */
   remember: (list: string, row: OfferedRow) => void
 }

@@ -6,15 +6,43 @@ const turns = computed(() => draft.form?.turns ?? [])
 </script>
 
 <template>
-  <div class="stage-rehearse" :class="{ two }">
-    <RehearsalPane :key="two ? 'beside' : 'alone'" large :begin="two ? turns[0]?.code : undefined" />
-    <RehearsalPane v-if="two" :begin="turns[1]?.code" />
-    <button class="text-button side" @click="two = !two">{{ two ? 'One alone' : turns.length > 0 ? 'Two parties side by side' : 'Two widths side by side' }}</button>
+  <div
+    class="stage-rehearse"
+    :class="{ two }"
+  >
+    <RehearsalPane
+      :key="two ? 'beside' : 'alone'"
+      large
+      :begin="two ? turns[0]?.code : undefined"
+    />
+    <RehearsalPane
+      v-if="two"
+      :begin="turns[1]?.code"
+    />
+    <button
+      class="text-button side"
+      @click="two = !two"
+    >
+      {{ two ? 'One alone' : turns.length > 0 ? 'Two parties side by side' : 'Two widths side by side' }}
+    </button>
   </div>
 </template>
 
 <style scoped>
-.stage-rehearse { height: 100%; display: grid; grid-template-columns: minmax(0, 1fr); position: relative; }
-.two { grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr); }
-.side { position: absolute; left: 16px; bottom: 12px; background: var(--linen); padding: 4px 8px; }
+.stage-rehearse {
+  height: 100%;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  position: relative;
+}
+.two {
+  grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr);
+}
+.side {
+  position: absolute;
+  left: 16px;
+  bottom: 12px;
+  background: var(--linen);
+  padding: 4px 8px;
+}
 </style>

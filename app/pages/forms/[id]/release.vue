@@ -19,8 +19,7 @@ async function release() {
     await draft.flush()
     await $fetch(`/api/forms/${draft.id}/releases`, { method: 'POST', body: { revision: draft.revision } })
     await draft.load(draft.id)
-  }
-  catch (error) {
+  } catch (error) {
     refusal.value = refusalOf(error)
   }
   busy.value = false
@@ -33,46 +32,176 @@ async function copy(token: string) {
 
 <template>
   <div class="release">
-    <section class="sheet block" aria-label="Next version">
+    <section
+      class="sheet block"
+      aria-label="Next version"
+    >
       <h2>Version {{ number }}</h2>
-      <p v-if="latest?.sameAsDraft" class="quiet">The draft is the same as version {{ latest.number }}. There is nothing new to release.</p>
+      <p
+        v-if="latest?.sameAsDraft"
+        class="quiet"
+      >
+        The draft is the same as version {{ latest.number }}. There is nothing new to release.
+      </p>
       <template v-else-if="findings.faults.length > 0">
-        <p><span class="fault">✕ {{ findings.faults.length === 1 ? 'One fault is open' : `${findings.faults.length} faults are open` }}.</span> A form with a fault is not released.</p>
-        <FindingRow v-for="(f, i) in findings.faults" :key="i" :finding="f" />
+        <p>
+          <span class="fault"
+            >✕
+            {{
+              findings.faults.length === 1
+                ? 'One fault is open'
+                : `${findings.faults.length} faults are open`
+            }}.</span
+          >
+          A form with a fault is not released.
+        </p>
+        <FindingRow
+          v-for="(f, i) in findings.faults"
+          :key="i"
+          :finding="f"
+        />
       </template>
       <template v-else>
-        <p>Releasing freezes the form as it stands now. Responses that are being filled in stay with the version they began.</p>
-        <p v-if="findings.risks.length > 0"><span class="risk">▲ {{ findings.risks.length === 1 ? 'One risk is open' : `${findings.risks.length} risks are open` }}.</span> Mend it, or accept it with a reason; the release keeps the reason and your name.</p>
-        <div v-for="f in [...findings.risks, ...accepted]" :key="keyOf(f)" class="risk-box"><FindingRow :finding="f" /></div>
-        <p v-if="findings.risks.length === 0 && accepted.length === 0 && findings.isWhole && findings.verdict" class="proven">✓ No fault and no risk: {{ findings.verdict.tally.rules }} rules decided for all possible answers.</p>
+        <p>
+          Releasing freezes the form as it stands now. Responses that are being filled in stay with the
+          version they began.
+        </p>
+        <p v-if="findings.risks.length > 0">
+          <span class="risk"
+            >▲
+            {{
+              findings.risks.length === 1 ? 'One risk is open' : `${findings.risks.length} risks are open`
+            }}.</span
+          >
+          Mend it, or accept it with a reason; the release keeps the reason and your name.
+        </p>
+        <div
+          v-for="f in [...findings.risks, ...accepted]"
+          :key="keyOf(f)"
+          class="risk-box"
+        >
+          <FindingRow :finding="f" />
+        </div>
+        <p
+          v-if="findings.risks.length === 0 && accepted.length === 0 && findings.isWhole && findings.verdict"
+          class="proven"
+        >
+          ✓ No fault and no risk: {{ findings.verdict.tally.rules }} rules decided for all possible answers.
+        </p>
       </template>
-      <p v-if="refusal" class="fault" role="alert">{{ refusal.sentence }}</p>
-      <ul v-if="refusal?.problems"><li v-for="(p, i) in refusal.problems" :key="i" class="small">{{ p.sentence }}</li></ul>
-      <div><button class="action" :disabled="busy || findings.working || !findings.isWhole || findings.faults.length > 0 || findings.risks.length > 0 || latest?.sameAsDraft" @click="release">Release version {{ number }}</button></div>
+      <p
+        v-if="refusal"
+        class="fault"
+        role="alert"
+      >
+        {{ refusal.sentence }}
+      </p>
+      <ul v-if="refusal?.problems">
+        <li
+          v-for="(p, i) in refusal.problems"
+          :key="i"
+          class="small"
+        >
+          {{ p.sentence }}
+        </li>
+      </ul>
+      <div>
+        <button
+          class="action"
+          :disabled="
+            busy ||
+            findings.working ||
+            !findings.isWhole ||
+            findings.faults.length > 0 ||
+            findings.risks.length > 0 ||
+            latest?.sameAsDraft
+          "
+          @click="release"
+        >
+          Release version {{ number }}
+        </button>
+      </div>
     </section>
-    <section class="block" aria-label="Versions">
+    <section
+      class="block"
+      aria-label="Versions"
+    >
       <h2>Versions</h2>
-      <p v-if="draft.releases.length === 0" class="quiet">None yet. The first release gives the link that respondents open.</p>
-      <div v-for="r in draft.releases" :key="r.id" class="sheet version">
+      <p
+        v-if="draft.releases.length === 0"
+        class="quiet"
+      >
+        None yet. The first release gives the link that respondents open.
+      </p>
+      <div
+        v-for="r in draft.releases"
+        :key="r.id"
+        class="sheet version"
+      >
         <div class="row-flex">
           <strong>Version {{ r.number }}</strong>
           <span class="quiet">released {{ readableDate(r.releasedAt.slice(0, 10)) }}</span>
-          <span v-if="r.accepted.length > 0" class="risk small">▲ {{ r.accepted.length }} accepted {{ r.accepted.length === 1 ? 'risk' : 'risks' }}</span>
+          <span
+            v-if="r.accepted.length > 0"
+            class="risk small"
+            >▲ {{ r.accepted.length }} accepted {{ r.accepted.length === 1 ? 'risk' : 'risks' }}</span
+          >
         </div>
         <div class="row-flex">
-          <a :href="`/f/${r.token}`" target="_blank" class="code" :data-testid="`link-${r.number}`">{{ linkOf(r.token) }}</a>
-          <button class="text-button" @click="copy(r.token)">{{ copied === r.token ? 'Copied' : 'Copy the link' }}</button>
+          <a
+            :href="`/f/${r.token}`"
+            target="_blank"
+            class="code"
+            :data-testid="`link-${r.number}`"
+            >{{ linkOf(r.token) }}</a
+          >
+          <button
+            class="text-button"
+            @click="copy(r.token)"
+          >
+            {{ copied === r.token ? 'Copied' : 'Copy the link' }}
+          </button>
         </div>
-        <p v-for="(a, i) in r.accepted" :key="i" class="small quiet">{{ a.finding.sentence }} Accepted by {{ a.by }}: {{ a.reason }}</p>
+        <p
+          v-for="(a, i) in r.accepted"
+          :key="i"
+          class="small quiet"
+        >
+          {{ a.finding.sentence }} Accepted by {{ a.by }}: {{ a.reason }}
+        </p>
       </div>
     </section>
   </div>
 </template>
 
 <style scoped>
-.release { max-width: 820px; margin: 0 auto; padding: 28px 20px; display: grid; gap: 28px; height: 100%; box-sizing: border-box; overflow-y: auto; align-content: start; }
-.block { display: grid; gap: 12px; }
-.sheet.block { padding: 24px; }
-.version { padding: 14px 18px; display: grid; gap: 6px; }
-.risk-box { display: grid; gap: 6px; border-top: 1px solid var(--line); padding-top: 10px; }
+.release {
+  max-width: 820px;
+  margin: 0 auto;
+  padding: 28px 20px;
+  display: grid;
+  gap: 28px;
+  height: 100%;
+  box-sizing: border-box;
+  overflow-y: auto;
+  align-content: start;
+}
+.block {
+  display: grid;
+  gap: 12px;
+}
+.sheet.block {
+  padding: 24px;
+}
+.version {
+  padding: 14px 18px;
+  display: grid;
+  gap: 6px;
+}
+.risk-box {
+  display: grid;
+  gap: 6px;
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
+}
 </style>

@@ -5,4 +5,10 @@ import { LARGEST_SENDING } from '../../../services/answering'
 import { findRows } from '../../../services/turns'
 import { database } from '../../../store/current'
 
-export default openRoute(async event => findRows(await database(), getRouterParam(event, 'token') ?? '', await bodyOf(event, RowSearch, LARGEST_SENDING)))
+export default openRoute(async event =>
+  findRows(
+    await database(),
+    getRouterParam(event, 'token') ?? '',
+    await bodyOf(event, RowSearch, LARGEST_SENDING),
+  ),
+)

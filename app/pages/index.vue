@@ -194,8 +194,7 @@ async function exportChosen() {
                 <NuxtLink
                   v-if="f.responses > 0"
                   :to="`/forms/${f.id}/collect`"
-                  >{{ f.responses }}</NuxtLink
-                ><span
+                  >{{ f.responses }}</NuxtLink><span
                   v-else
                   class="quiet"
                   >0</span
@@ -224,8 +223,7 @@ async function exportChosen() {
           class="sheet template"
           @click="create({ definition: t.form })"
         >
-          <strong>{{ t.title }}</strong
-          ><span class="small quiet">{{ t.about }}</span>
+          <strong>{{ t.title }}</strong><span class="small quiet">{{ t.about }}</span>
         </button>
       </section>
     </main>

@@ -1,7 +1,12 @@
-import { FUNCTIONS, patternOf, type FeelFunction, type Parameter } from './functions'
+import { argumentProblems, countProblem } from './checkArguments'
+import { codeProblems, comparisonProblems, type Side } from './checkComparison'
+import { durationFrom } from './dates'
+import type { ExpressionProblem, ExpressionProblemCode } from './problem'
+import { FUNCTIONS, type FeelFunction } from './functions'
+import { startSentence } from './sentenceStart'
 import { nearest } from './near'
-import type { Expr, ExprOf, Span, TestNode } from './tree'
-import { durationFrom, PARTS } from './dates'
+import { membersOf, TIMED_RESULTS } from './operandTypes'
+import { handleByKind, type ByKind, type Expr, type ExprOf, type Span, type TestNode } from './tree'
 import {
   BOOLEAN,
   comparable,
@@ -16,20 +21,8 @@ import {
   TIME,
   typeName,
   UNKNOWN,
-  type Choices,
-  type Members,
   type ValueType,
 } from './types'
-
-export type ExpressionProblemCode =
-  'unknown-name' | 'later-name' | 'wrong-type' | 'unknown-code' | 'label-for-code' | 'unknown-function'
-
-/** An error in an expression: its place, a sentence for people, and the text that would be right where there is one. */
-export interface ExpressionProblem extends Span {
-  code: ExpressionProblemCode
-  sentence: string
-  instead: string | null
-}
 
 /** What the names in an expression stand for at the place where it is written. */
 export interface Scope {
@@ -67,13 +60,13 @@ class Checker {
       this.report(
         'wrong-type',
         expr,
-        `${wanted.kind === 'boolean' ? 'A condition' : sentenceStart(typeName(wanted))} is wanted here; this gives ${typeName(type)}.`,
+        `${wanted.kind === 'boolean' ? 'A condition' : startSentence(typeName(wanted))} is wanted here; this gives ${typeName(type)}.`,
       )
       return
     }
     const of = wanted.kind === 'list' ? wanted.of : wanted
     for (const part of wanted.kind === 'list' && expr.kind === 'list' ? expr.items : [expr])
-      this.codes({ expr: part, type: of }, { expr: part, type })
+      this.problems.push(...codeProblems({ expr: part, type: of }, { expr: part, type }))
   }
 
   report(
@@ -87,60 +80,47 @@ class Checker {
   }
 
   typeOf(expr: Expr): ValueType {
-    switch (expr.kind) {
-      case 'number':
-        return NUMBER
-      case 'text':
-        return TEXT
-      case 'boolean':
-        return BOOLEAN
-      case 'null':
-        return NULL
-      case 'date':
-        return DATE
-      case 'time':
-        return TIME
-      case 'dateTime':
-        return DATE_TIME
-      case 'duration':
-        return durationFrom(expr.value)?.unit === 'months' ? MONTHS : SECONDS
-      case 'name':
-        return this.name(expr)
-      case 'list':
-        return this.list(expr)
-      case 'compare':
-        return this.compare(expr)
-      case 'between':
-        return this.between(expr)
-      case 'in':
-        return this.membership(expr)
-      case 'and':
-      case 'or':
-        for (const part of expr.parts)
-          this.expect(part, BOOLEAN, `Both sides of “${expr.kind}” are conditions`)
-        return BOOLEAN
-      case 'not':
-        this.expect(expr.value, BOOLEAN, '“not” takes a condition')
-        return BOOLEAN
-      case 'arithmetic':
-        return this.arithmetic(expr)
-      case 'negate': {
-        const type = this.typeOf(expr.value)
-        return type.kind === 'months' || type.kind === 'seconds'
-          ? type
-          : this.fits(expr.value, type, NUMBER, '“-” works on numbers')
-      }
-      case 'path':
-        return this.path(expr)
-      case 'filter':
-        return this.filter(expr)
-      case 'quantified':
-        return this.quantified(expr)
-      case 'if':
-        return this.conditional(expr)
-      case 'call':
-        return this.call(expr)
-    }
+    return handleByKind(this.byKind, expr)
+  }
+
+  private readonly byKind: ByKind<ValueType> = {
+    number: () => NUMBER,
+    text: () => TEXT,
+    boolean: () => BOOLEAN,
+    null: () => NULL,
+    date: () => DATE,
+    time: () => TIME,
+    dateTime: () => DATE_TIME,
+    duration: e => (durationFrom(e.value)?.unit === 'months' ? MONTHS : SECONDS),
+    name: e => this.name(e),
+    list: e => this.list(e),
+    compare: e => this.compare(e),
+    between: e => this.between(e),
+    in: e => this.membership(e),
+    and: e => this.junction(e),
+    or: e => this.junction(e),
+    not: e => {
+      this.expect(e.value, BOOLEAN, '“not” takes a condition')
+      return BOOLEAN
+    },
+    arithmetic: e => this.arithmetic(e),
+    negate: e => this.negation(e),
+    path: e => this.path(e),
+    filter: e => this.filter(e),
+    quantified: e => this.quantified(e),
+    if: e => this.conditional(e),
+    call: e => this.call(e),
+  }
+
+  private junction(expr: ExprOf<'and' | 'or'>): ValueType {
+    for (const part of expr.parts) this.expect(part, BOOLEAN, `Both sides of “${expr.kind}” are conditions`)
+    return BOOLEAN
+  }
+
+  private negation(expr: ExprOf<'negate'>): ValueType {
+    const type = this.typeOf(expr.value)
+    if (type.kind === 'months' || type.kind === 'seconds') return type
+    return this.fits(expr.value, type, NUMBER, '“-” works on numbers')
   }
 
   private name(expr: ExprOf<'name'>): ValueType {
@@ -243,7 +223,7 @@ class Checker {
       'unknown-name',
       { from: expr.to - member.length, to: expr.to },
       members.size === 0
-        ? `${sentenceStart(typeName(inner))} has no parts to name.`
+        ? `${startSentence(typeName(inner))} has no parts to name.`
         : `There is no “${member}” here.${near ? ` Did you mean “${near}”?` : ` There is: ${[...members.keys()].slice(0, 8).join(', ')}.`}`,
       near,
     )
@@ -251,7 +231,7 @@ class Checker {
 
   private arithmetic(expr: ExprOf<'arithmetic'>): ValueType {
     const [left, right] = [this.typeOf(expr.left), this.typeOf(expr.right)]
-    const both = TIMED[`${left.kind} ${expr.op} ${right.kind}`]
+    const both = TIMED_RESULTS[`${left.kind} ${expr.op} ${right.kind}`]
     if (both) return both
     const isOpen = (t: ValueType) => t.kind === 'unknown' || t.kind === 'number'
     if (!isOpen(left))
@@ -277,64 +257,8 @@ class Checker {
     return BOOLEAN
   }
 
-  /** Whether two sides can be compared: alike, ordered where order is asked, codes among the choices. */
   private comparison(isEquality: boolean, left: Side, right: Side, span: Span) {
-    if (!comparable(left.type, right.type)) {
-      this.report(
-        'wrong-type',
-        span,
-        `${sentenceStart(typeName(left.type))} is compared with ${typeName(right.type)}.`,
-      )
-      return
-    }
-    if (!isEquality) {
-      const unordered = [left, right].find(s => !ORDERED.has(s.type.kind))
-      if (unordered)
-        this.report(
-          'wrong-type',
-          span,
-          `${sentenceStart(typeName(unordered.type))} has no order; only numbers, dates and times can be less or greater.`,
-        )
-      return
-    }
-    this.codes(left, right)
-    this.codes(right, left)
-    if (left.type.kind === 'code' && right.type.kind === 'code')
-      this.sharedCode(left.type.choices, right.type.choices, span)
-  }
-
-  private codes(choice: Side, other: Side) {
-    if (choice.type.kind !== 'code' || other.expr.kind !== 'text') return
-    this.codeAmong(choice.type.choices, other.expr)
-  }
-
-  private codeAmong(choices: Choices, expr: ExprOf<'text'>) {
-    const code = expr.value
-    if (choices.has(code)) return
-    const wanted = code.trim().toLowerCase()
-    for (const [own, label] of choices) {
-      if (label.trim().toLowerCase() === wanted && own.toLowerCase() !== wanted) {
-        this.report(
-          'label-for-code',
-          expr,
-          `“${code}” is a label; its code is “${own}”.`,
-          JSON.stringify(own),
-        )
-        return
-      }
-    }
-    const near = nearest(code, choices.keys())
-    this.report(
-      'unknown-code',
-      expr,
-      `“${code}” is not among the choices.${near ? ` Did you mean “${near}”?` : ''}`,
-      near && JSON.stringify(near),
-    )
-  }
-
-  private sharedCode(a: Choices, b: Choices, span: Span) {
-    if (a !== b && ![...a.keys()].some(code => b.has(code)))
-      this.report('unknown-code', span, 'The two questions have no code in common.')
+    this.problems.push(...comparisonProblems(isEquality, left, right, span))
   }
 
   private between(expr: ExprOf<'between'>): ValueType {
@@ -393,126 +317,18 @@ class Checker {
     return called.result(args)
   }
 
+  /** Whether a call has as many arguments as its function takes, each of a fitting type. */
   private argumentsOf(expr: ExprOf<'call'>, called: FeelFunction, types: readonly ValueType[]) {
-    const [first] = called.parameters
-    const many = first?.items === true
-    const [least, most] = many
-      ? [1, Infinity]
-      : [called.parameters.filter(p => !p.optional).length, called.parameters.length]
-    if (types.length < least || types.length > most) {
-      this.report(
-        'wrong-type',
-        expr,
-        `“${expr.name}” takes ${many ? 'at least one value' : `${least} value${least === 1 ? '' : 's'}`}: ${expr.name}(${called.parameters.map(p => p.name).join(', ')}).`,
-      )
+    const problem = countProblem(expr.name, called, types.length)
+    if (problem) {
+      this.report('wrong-type', expr, problem)
       return
     }
-    types.forEach((type, i) => {
-      const parameter = many ? first : called.parameters[i]
-      const item = many && types.length === 1 && type.kind === 'list' ? type.of : type
-      if (parameter && !takes(parameter, item))
-        this.report(
-          'wrong-type',
-          expr.args[i] ?? expr,
-          `“${expr.name}” takes ${WANTED[parameter.takes]} here; this is ${typeName(type)}.`,
-        )
-    })
+    for (const { at, sentence } of argumentProblems(expr, called, types))
+      this.report('wrong-type', at, sentence)
     const [list, element] = types
-    const other = first?.takes === 'ordered' && list ? types.findIndex(type => !comparable(list, type)) : -1
-    if (list && other > 0)
-      this.report(
-        'wrong-type',
-        expr.args[other] ?? expr,
-        `“${expr.name}” takes values of one kind; ${typeName(list)} and ${typeName(types[other] ?? UNKNOWN)} are two.`,
-      )
-    const literal = expr.args[1]
-    if (expr.name === 'matches' && literal?.kind === 'text' && !patternOf(literal.value))
-      this.report('wrong-type', literal, 'This is not a pattern that can be read.')
-    if (expr.name === 'list contains' && list?.kind === 'list' && element && literal) {
-      this.comparison(true, { expr, type: list.of }, { expr: literal, type: element }, literal)
-    }
+    const sought = expr.args[1]
+    if (expr.name === 'list contains' && list?.kind === 'list' && element && sought)
+      this.comparison(true, { expr, type: list.of }, { expr: sought, type: element }, sought)
   }
 }
-
-interface Side {
-  expr: Expr
-  type: ValueType
-}
-
-const ORDERED: ReadonlySet<ValueType['kind']> = new Set([
-  'number',
-  'date',
-  'time',
-  'dateTime',
-  'months',
-  'seconds',
-  'unknown',
-])
-
-/** What arithmetic gives beyond numbers: texts joined, dates moved, lengths of time added and stretched. */
-const TIMED: Record<string, ValueType> = {
-  'text + text': TEXT,
-  'date - date': SECONDS,
-  'dateTime - dateTime': SECONDS,
-  'time - time': SECONDS,
-  'dateTime - date': SECONDS,
-  'date - dateTime': SECONDS,
-  ...Object.fromEntries(
-    ['date', 'dateTime'].flatMap(k =>
-      ['+', '-'].flatMap(op =>
-        ['months', 'seconds'].map(d => [`${k} ${op} ${d}`, k === 'date' ? DATE : DATE_TIME]),
-      ),
-    ),
-  ),
-  'time + seconds': TIME,
-  'time - seconds': TIME,
-  ...Object.fromEntries(
-    ([MONTHS, SECONDS] as const).flatMap(d => [
-      [`${d.kind} + ${d.kind}`, d],
-      [`${d.kind} - ${d.kind}`, d],
-      [`${d.kind} * number`, d],
-      [`number * ${d.kind}`, d],
-      [`${d.kind} / number`, d],
-      [`${d.kind} / ${d.kind}`, NUMBER],
-      [`${d.kind} + date`, DATE],
-    ]),
-  ),
-}
-
-const NO_MEMBERS: Members = new Map()
-const numbers = (names: readonly string[]): Members => new Map(names.map(n => [n, NUMBER]))
-const TIME_MEMBERS: Partial<Record<ValueType['kind'], Members>> = {
-  date: numbers(PARTS.date),
-  time: numbers(PARTS.time),
-  dateTime: numbers(PARTS.dateTime),
-  months: numbers(PARTS.months),
-  seconds: numbers(PARTS.seconds),
-}
-const membersOf = (type: ValueType): Members =>
-  ('members' in type ? type.members : TIME_MEMBERS[type.kind]) ?? NO_MEMBERS
-
-const WANTED: Record<Parameter['takes'], string> = {
-  boolean: 'yes or no',
-  number: 'a number',
-  text: 'a text',
-  date: 'a date',
-  list: 'a list',
-  ordered: 'numbers, dates, times or texts',
-  value: 'a value',
-}
-
-function takes(parameter: Parameter, type: ValueType): boolean {
-  if (type.kind === 'unknown') return true
-  if (type.kind === 'null') return parameter.takes === 'value'
-  if (parameter.takes === 'value') return true
-  if (parameter.takes === 'ordered') return ORDERED.has(type.kind) || type.kind === 'text'
-  if (parameter.takes === 'date') return type.kind === 'date' || type.kind === 'dateTime'
-  return comparable(
-    type,
-    { number: NUMBER, text: TEXT, boolean: BOOLEAN, list: { kind: 'list', of: UNKNOWN } as const }[
-      parameter.takes
-    ],
-  )
-}
-
-const sentenceStart = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

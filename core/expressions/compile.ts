@@ -1,41 +1,13 @@
-import {
-  add,
-  compareNumbers,
-  divide,
-  isNumber,
-  multiply,
-  negate,
-  numberFromDouble,
-  power,
-  subtract,
-  type Num,
-} from './decimal'
-import { between as timeBetween, durationFrom, isDuration, moved, partOf, scaledDuration } from './dates'
-import { FUNCTIONS, isContext, sameValue } from './functions'
-import type { CompareOp, Expr, ExprOf, TestNode } from './tree'
+import { arithmetic, opposite } from './compileArithmetic'
+import { amongConstants, between, both, compareSlot, ORDER, ordered } from './compileComparison'
+import { ROW_SLOT, TODAY_SLOT, type Compiled, type Environment, type Locals, type Slots } from './compiled'
+import { conjunction, disjunction, negation } from './compileLogic'
+import { durationFrom, isDuration, partOf } from './dates'
+import { isNumber, numberFromDouble, type Num } from './decimal'
+import { FUNCTIONS } from './functions'
+import { handleByKind, type ByKind, type Expr, type ExprOf, type TestNode } from './tree'
 import type { Value } from './types'
-
-/** The values of a response by slot. Slot 0 holds `today()`, the day on which the response was begun, as ISO text; slot 1 the row being narrowed. */
-export type Slots = readonly Value[]
-/** What an expression binds itself: the variable of `some … in`, the item of a filter; the innermost first. */
-export interface Locals {
-  readonly name: string | null
-  readonly value: Value
-  readonly up: Locals | null
-}
-/** A compiled expression: a function of the slots. */
-export type Compiled = (slots: Slots, locals?: Locals | null) => Value
-export const TODAY_SLOT = 0
-export const ROW_SLOT = 1
-export const FIRST_SLOT = 2
-
-/** What names mean when an expression is compiled. */
-export interface Environment {
-  /** The slot of a question code; undefined makes the name blank. */
-  slotOf: (name: string) => number | undefined
-  /** What a member reaches through the value of a question (the points of the chosen option), where it is not in the value itself. */
-  memberOf?: (name: string, member: string) => Compiled | undefined
-}
+import { isContext, sameValue } from './values'
 
 /**
  * Turns a checked expression into a function (closures, so it runs under a strict content security policy).
@@ -50,65 +22,39 @@ class Compiler {
   private depth = 0
   constructor(private readonly environment: Environment) {}
 
-  build = (e: Expr): Compiled => {
-    switch (e.kind) {
-      case 'number':
-      case 'text':
-      case 'boolean':
-      case 'date':
-      case 'time':
-      case 'dateTime':
-        return constant(e.value)
-      case 'duration':
-        return constant(durationFrom(e.value))
-      case 'null':
-        return constant(null)
-      case 'name':
-        return this.name(e.name)
-      case 'list': {
-        const items = e.items.map(this.build)
-        return (slots, locals) => items.map(item => item(slots, locals))
-      }
-      case 'compare':
-        return this.compare(e)
-      case 'between':
-        return between(this.build(e.value), this.build(e.low), this.build(e.high))
-      case 'in':
-        return this.membership(e)
-      case 'and':
-        return conjunction(e.parts.map(this.build))
-      case 'or':
-        return disjunction(e.parts.map(this.build))
-      case 'not': {
-        const value = this.build(e.value)
-        return (slots, locals) => {
-          const v = value(slots, locals)
-          return typeof v === 'boolean' ? !v : null
-        }
-      }
-      case 'arithmetic':
-        return arithmetic(e.op, this.build(e.left), this.build(e.right))
-      case 'negate': {
-        const value = this.build(e.value)
-        return (slots, locals) => {
-          const v = value(slots, locals)
-          return isNumber(v) ? negate(v) : isDuration(v) ? scaledDuration(v, -1) : null
-        }
-      }
-      case 'if': {
-        const [test, then, otherwise] = [this.build(e.test), this.build(e.then), this.build(e.else)]
-        return (slots, locals) =>
-          test(slots, locals) === true ? then(slots, locals) : otherwise(slots, locals)
-      }
-      case 'call':
-        return call(e.name, e.args.map(this.build))
-      case 'path':
-        return this.path(e)
-      case 'filter':
-        return this.filter(e)
-      case 'quantified':
-        return this.quantified(e)
-    }
+  build = (e: Expr): Compiled => handleByKind(this.byKind, e)
+
+  private readonly byKind: ByKind<Compiled> = {
+    number: e => constant(e.value),
+    text: e => constant(e.value),
+    boolean: e => constant(e.value),
+    date: e => constant(e.value),
+    time: e => constant(e.value),
+    dateTime: e => constant(e.value),
+    duration: e => constant(durationFrom(e.value)),
+    null: () => constant(null),
+    name: e => this.name(e.name),
+    list: e => {
+      const items = e.items.map(this.build)
+      return (slots, locals) => items.map(item => item(slots, locals))
+    },
+    compare: e => this.compare(e),
+    between: e => between(this.build(e.value), this.build(e.low), this.build(e.high)),
+    in: e => this.membership(e),
+    and: e => conjunction(e.parts.map(this.build)),
+    or: e => disjunction(e.parts.map(this.build)),
+    not: e => negation(this.build(e.value)),
+    arithmetic: e => arithmetic(e.op, this.build(e.left), this.build(e.right)),
+    negate: e => opposite(this.build(e.value)),
+    if: e => {
+      const [test, then, otherwise] = [this.build(e.test), this.build(e.then), this.build(e.else)]
+      return (slots, locals) =>
+        test(slots, locals) === true ? then(slots, locals) : otherwise(slots, locals)
+    },
+    call: e => call(e.name, e.args.map(this.build)),
+    path: e => this.path(e),
+    filter: e => this.filter(e),
+    quantified: e => this.quantified(e),
   }
 
   private name(name: string): Compiled {
@@ -137,12 +83,10 @@ class Compiler {
     const { depth } = this
     const reach = of.kind === 'name' ? this.environment.memberOf?.(of.name, member) : undefined
     const value = this.build(of)
-    if (reach && of.kind === 'name')
-      return depth === 0
-        ? reach
-        : (slots, locals) =>
-            isBound(of.name, locals ?? null) ? memberOf(value(slots, locals), member) : reach(slots, locals)
-    return (slots, locals) => memberOf(value(slots, locals), member)
+    if (!reach || of.kind !== 'name') return (slots, locals) => memberOf(value(slots, locals), member)
+    if (depth === 0) return reach
+    return (slots, locals) =>
+      isBound(of.name, locals ?? null) ? memberOf(value(slots, locals), member) : reach(slots, locals)
   }
 
   private filter({ of, by }: ExprOf<'filter'>): Compiled {
@@ -157,10 +101,7 @@ class Compiler {
       const kept: Value[] = []
       for (const item of items) {
         const outcome = test(slots, { name: null, value: item, up: locals ?? null })
-        if (isNumber(outcome))
-          return typeof outcome === 'number'
-            ? (items[outcome < 0 ? items.length + outcome : outcome - 1] ?? null)
-            : null
+        if (isNumber(outcome)) return itemAt(items, outcome)
         if (outcome === true) kept.push(item)
       }
       return kept
@@ -241,6 +182,12 @@ class Compiler {
   }
 }
 
+/** The item of a list by its number, from 1 on, or from the end with a negative one. */
+const itemAt = (items: readonly Value[], number: Num): Value => {
+  if (typeof number !== 'number') return null
+  return items[number < 0 ? items.length + number : number - 1] ?? null
+}
+
 const isBound = (name: string, locals: Locals | null): boolean =>
   locals !== null &&
   (locals.name === name ||
@@ -275,199 +222,7 @@ function memberOf(value: Value, member: string): Value {
   return part === null ? null : numberFromDouble(part)
 }
 
-function amongConstants(slot: number, constants: readonly (Value | undefined)[]): Compiled {
-  const [first, second] = constants
-  if (constants.length === 1) return slots => (slots[slot] ?? null) === first
-  if (constants.length === 2) {
-    return slots => {
-      const value = slots[slot] ?? null
-      return value === first || value === second
-    }
-  }
-  const known: ReadonlySet<Value | undefined> = new Set(constants)
-  return slots => known.has(slots[slot] ?? null)
-}
-
-/** The commonest leaf, a question against a constant, without detours. */
-function compareSlot(op: CompareOp, slot: number, right: Value): Compiled {
-  if (op === '=')
-    return right === null ? slots => (slots[slot] ?? null) === null : slots => slots[slot] === right
-  if (op === '!=')
-    return right === null ? slots => (slots[slot] ?? null) !== null : slots => slots[slot] !== right
-  const order = ORDER[op]
-  if (typeof right === 'number') return compareNumber(op, slot, right, order)
-  return typeof right === 'string'
-    ? compareText(op, slot, right)
-    : slots => ordered(slots[slot] ?? null, right, order)
-}
-
-function compareNumber(op: Order, slot: number, right: number, order: Ordering): Compiled {
-  const rare = (left: Value | undefined) => (left === null ? null : ordered(left ?? null, right, order))
-  switch (op) {
-    case '<':
-      return slots => {
-        const left = slots[slot]
-        return typeof left === 'number' ? left < right : rare(left)
-      }
-    case '<=':
-      return slots => {
-        const left = slots[slot]
-        return typeof left === 'number' ? left <= right : rare(left)
-      }
-    case '>':
-      return slots => {
-        const left = slots[slot]
-        return typeof left === 'number' ? left > right : rare(left)
-      }
-    case '>=':
-      return slots => {
-        const left = slots[slot]
-        return typeof left === 'number' ? left >= right : rare(left)
-      }
-  }
-}
-
-function compareText(op: Order, slot: number, right: string): Compiled {
-  switch (op) {
-    case '<':
-      return slots => {
-        const left = slots[slot]
-        return typeof left === 'string' ? left < right : null
-      }
-    case '<=':
-      return slots => {
-        const left = slots[slot]
-        return typeof left === 'string' ? left <= right : null
-      }
-    case '>':
-      return slots => {
-        const left = slots[slot]
-        return typeof left === 'string' ? left > right : null
-      }
-    case '>=':
-      return slots => {
-        const left = slots[slot]
-        return typeof left === 'string' ? left >= right : null
-      }
-  }
-}
-
-type Order = Exclude<CompareOp, '=' | '!='>
-type Ordering = (difference: number) => boolean
-const ORDER: Record<Order, Ordering> = {
-  '<': d => d < 0,
-  '<=': d => d <= 0,
-  '>': d => d > 0,
-  '>=': d => d >= 0,
-}
-
-/** An order between two numbers, two dates or times, or two durations of one unit; unknown with a blank or with other kinds. */
-function ordered(a: Value, b: Value, order: Ordering): boolean | null {
-  if (a === null || b === null) return null
-  if (typeof a === 'string') return typeof b === 'string' ? order(a < b ? -1 : a > b ? 1 : 0) : null
-  if (isNumber(a)) return isNumber(b) ? order(compareNumbers(a, b)) : null
-  return isDuration(a) && isDuration(b) && a.unit === b.unit ? order(a.amount - b.amount) : null
-}
-
-const both = (a: boolean | null, b: boolean | null): boolean | null =>
-  a === false || b === false ? false : a === null || b === null ? null : true
-
-function between(value: Compiled, low: Compiled, high: Compiled): Compiled {
-  return (slots, locals) => {
-    const v = value(slots, locals)
-    return both(ordered(v, low(slots, locals), ORDER['>=']), ordered(v, high(slots, locals), ORDER['<=']))
-  }
-}
-
-function conjunction(parts: readonly Compiled[]): Compiled {
-  const [a, b] = parts
-  if (parts.length === 2 && a && b) {
-    return (slots, locals) => {
-      const first = a(slots, locals)
-      if (first === false) return false
-      const second = b(slots, locals)
-      return second === false ? false : first === true && second === true ? true : null
-    }
-  }
-  return (slots, locals) => {
-    let result: boolean | null = true
-    for (const part of parts) {
-      const value = part(slots, locals)
-      if (value === false) return false
-      if (value !== true) result = null
-    }
-    return result
-  }
-}
-
-function disjunction(parts: readonly Compiled[]): Compiled {
-  const [a, b] = parts
-  if (parts.length === 2 && a && b) {
-    return (slots, locals) => {
-      const first = a(slots, locals)
-      if (first === true) return true
-      const second = b(slots, locals)
-      return second === true ? true : first === false && second === false ? false : null
-    }
-  }
-  return (slots, locals) => {
-    let result: boolean | null = false
-    for (const part of parts) {
-      const value = part(slots, locals)
-      if (value === true) return true
-      if (value !== false) result = null
-    }
-    return result
-  }
-}
-
 type Test = (value: Value, slots: Slots, locals?: Locals | null) => boolean | null
-type ArithmeticOp = ExprOf<'arithmetic'>['op']
-
-const NUMERIC: Record<ArithmeticOp, (a: Num, b: Num) => Num | null> = {
-  '+': add,
-  '-': subtract,
-  '*': multiply,
-  '/': divide,
-  '**': power,
-}
-
-function arithmetic(op: ArithmeticOp, left: Compiled, right: Compiled): Compiled {
-  const run = NUMERIC[op]
-  return (slots, locals) => {
-    const a = left(slots, locals)
-    const b = right(slots, locals)
-    if (a === null || b === null) return null
-    return isNumber(a) && isNumber(b) ? run(a, b) : withTimes(op, a, b)
-  }
-}
-
-/** Texts are joined by `+`; dates and durations are added and subtracted, durations stretched (DMN 1.5, table 48 and on). */
-function withTimes(op: ArithmeticOp, a: Value, b: Value): Value {
-  if (typeof a === 'string' && typeof b === 'string')
-    return op === '-' ? timeBetween(b, a) : op === '+' ? a + b : null
-  if (typeof a === 'string' && isDuration(b))
-    return op === '+' ? moved(a, b) : op === '-' ? moved(a, { ...b, amount: -b.amount }) : null
-  if (isDuration(a) && typeof b === 'string') return op === '+' ? moved(b, a) : null
-  if (isDuration(a) && isDuration(b)) return sumOf(op, a, b)
-  if (isDuration(a) && isNumber(b))
-    return op === '*'
-      ? scaledDuration(a, Number(b))
-      : op === '/' && b !== 0
-        ? scaledDuration(a, 1 / Number(b))
-        : null
-  return isNumber(a) && isDuration(b) && op === '*' ? scaledDuration(b, Number(a)) : null
-}
-
-type DurationValue = Extract<Value, { unit: 'months' | 'seconds' }>
-function sumOf(op: ArithmeticOp, a: DurationValue, b: DurationValue): Value {
-  if (a.unit !== b.unit) return null
-  if (op === '/') return b.amount === 0 ? null : divide(a.amount, b.amount)
-  return op === '+' || op === '-'
-    ? scaledDuration({ unit: a.unit, amount: op === '+' ? a.amount + b.amount : a.amount - b.amount }, 1)
-    : null
-}
-
 function call(name: string, args: readonly Compiled[]): Compiled {
   const called = FUNCTIONS.get(name)
   if (!called) return constant(null)

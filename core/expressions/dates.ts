@@ -77,13 +77,9 @@ const DAY = 86_400
 /** A date, time, or date and time on one line of seconds; times count from midnight. Null for any other text. */
 export function instant(text: string): number | null {
   const day = dayNumber(text.slice(0, 10))
-  if (day !== null)
-    return text.length === 10
-      ? day * DAY
-      : text.charAt(10) === 'T' && timeText(text.slice(11))
-        ? day * DAY + secondsOf(text.slice(11))
-        : null
-  return timeText(text) === text ? secondsOf(text) : null
+  if (day === null) return timeText(text) === text ? secondsOf(text) : null
+  if (text.length === 10) return day * DAY
+  return text.charAt(10) === 'T' && timeText(text.slice(11)) ? day * DAY + secondsOf(text.slice(11)) : null
 }
 
 /** A date and time from its seconds; null beyond the calendar. */
@@ -168,8 +164,9 @@ export function monthsBetween(from: string, to: string): Duration | null {
   const [a, b] = [PATTERN.exec(from.slice(0, 10)), PATTERN.exec(to.slice(0, 10))]
   if (!a || !b) return null
   const whole = (Number(b[1]) - Number(a[1])) * 12 + Number(b[2]) - Number(a[2])
-  const [dayA, dayB] = [Number(a[3]), Number(b[3])]
-  const amount = whole > 0 && dayB < dayA ? whole - 1 : whole < 0 && dayB > dayA ? whole + 1 : whole
+  // A month that is not full yet does not count, on either side of zero.
+  const isShort = whole * (Number(b[3]) - Number(a[3])) < 0
+  const amount = isShort ? whole - Math.sign(whole) : whole
   return { unit: 'months', amount: amount || 0 }
 }
 
@@ -241,9 +238,6 @@ export function readableDuration({ unit, amount }: Duration): string {
   const words = parts
     .filter(([count]) => count > 0)
     .map(([count, word]) => `${count} ${word}${count === 1 ? '' : 's'}`)
-  return words.length === 0
-    ? unit === 'months'
-      ? '0 months'
-      : '0 days'
-    : `${amount < 0 ? '−' : ''}${words.join(' ')}`
+  if (words.length === 0) return unit === 'months' ? '0 months' : '0 days'
+  return `${amount < 0 ? '−' : ''}${words.join(' ')}`
 }

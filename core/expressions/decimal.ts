@@ -47,9 +47,15 @@ export const isNumber = (value: unknown): value is Num =>
 export const numberText = (n: Num): string =>
   typeof n === 'number' && isSmallInteger(n) ? String(n) : new D(n).toFixed()
 
+/** Negative, zero or positive as a is less than, equal to or greater than b, of two texts or two numbers. */
+export function compareOrdered<T extends string | number>(a: T, b: T): number {
+  if (a < b) return -1
+  return a > b ? 1 : 0
+}
+
 /** Negative, zero or positive as a is less than, equal to or greater than b. */
 export function compareNumbers(a: Num, b: Num): number {
-  if (typeof a === 'number' && typeof b === 'number') return a < b ? -1 : a > b ? 1 : 0
+  if (typeof a === 'number' && typeof b === 'number') return compareOrdered(a, b)
   return new D(a).cmp(b)
 }
 
@@ -64,7 +70,7 @@ export function add(a: Num, b: Num): Num | null {
   return canonical(D.add(a, b))
 }
 
-export const negate = (a: Num): Num => (typeof a === 'number' ? (a === 0 ? 0 : -a) : a.neg())
+export const negate = (a: Num): Num => (typeof a === 'number' ? 0 - a : a.neg())
 export const subtract = (a: Num, b: Num): Num | null => add(a, negate(b))
 
 export function multiply(a: Num, b: Num): Num | null {

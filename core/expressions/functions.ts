@@ -1,22 +1,20 @@
-import { RE2JS } from 're2js'
-import { dateTimeText, dayNumber, durationFrom, isDuration, monthsBetween, readableDuration } from './dates'
+import { dateTimeText, dayNumber, durationFrom, monthsBetween } from './dates'
 import {
   absolute,
   add,
   ceiling,
-  compareNumbers,
   divide,
   floor,
   isNumber,
   modulo,
   numberFromText,
-  numberText,
   rounded,
-  sameNumber,
   type Num,
 } from './decimal'
-import type { Context, Value, ValueType } from './types'
+import { patternOf } from './patterns'
+import type { Value, ValueType } from './types'
 import { BOOLEAN, DATE, MONTHS, NUMBER, SECONDS, TEXT, UNKNOWN } from './types'
+import { compareValues, sameValue, textOf } from './values'
 
 /** What a parameter takes; `items`: one list, or the values one by one (FEEL's two ways of calling `sum`, `min`, …). */
 export interface Parameter {
@@ -63,14 +61,6 @@ function substring(characters: readonly string[], start: number, length: number 
   return characters.slice(from, length === undefined ? undefined : from + Math.max(0, length)).join('')
 }
 
-/** A value as plain text: numbers without exponent, dates as ISO text. */
-export function textOf(value: Value): string {
-  if (isNumber(value)) return numberText(value)
-  if (Array.isArray(value)) return value.map(textOf).join(', ')
-  if (isDuration(value)) return readableDuration(value)
-  return typeof value === 'object' ? '' : String(value)
-}
-
 /** `decisive` among the items decides; otherwise anything unknown makes the result unknown (Kleene). */
 const kleene =
   (decisive: boolean) =>
@@ -115,54 +105,6 @@ const extreme =
     }
     return best
   }
-
-function compareValues(a: Value, b: Value): number {
-  if (isNumber(a) && isNumber(b)) return compareNumbers(a, b)
-  if (typeof a === 'string' && typeof b === 'string') return a < b ? -1 : a > b ? 1 : 0
-  return isDuration(a) && isDuration(b) && a.unit === b.unit ? a.amount - b.amount : 0
-}
-
-/** Equality of FEEL values (DMN 1.5, table 42): null equals only null. */
-export function sameValue(a: Value, b: Value): boolean {
-  if (a === b) return true
-  if (isNumber(a) && isNumber(b)) return sameNumber(a, b)
-  if (Array.isArray(a) && Array.isArray(b))
-    return a.length === b.length && a.every((item, i) => sameValue(item, b[i] ?? null))
-  if (isDuration(a) && isDuration(b)) return a.unit === b.unit && a.amount === b.amount
-  if (!isContext(a) || !isContext(b)) return false
-  const keys = Object.keys(a)
-  return (
-    keys.length === Object.keys(b).length &&
-    keys.every(key => key in b && sameValue(a[key] ?? null, b[key] ?? null))
-  )
-}
-
-/** Whether a value has members by name: an entry, a grid, a row. */
-export const isContext = (value: Value): value is Context =>
-  typeof value === 'object' &&
-  value !== null &&
-  !Array.isArray(value) &&
-  !isNumber(value) &&
-  !isDuration(value)
-
-/** Patterns compiled before; a form has few, but a designer types many. */
-const PATTERNS = new Map<string, RE2JS | null>()
-const MOST_PATTERNS = 500
-
-/** A pattern ready to match in time that grows with the text only (RE2); null when it is none. */
-export function patternOf(text: string): RE2JS | null {
-  const known = PATTERNS.get(text)
-  if (known !== undefined) return known
-  if (PATTERNS.size >= MOST_PATTERNS) PATTERNS.clear()
-  let pattern: RE2JS | null = null
-  try {
-    pattern = RE2JS.compile(text)
-  } catch {
-    pattern = null // not a pattern: said by whoever asks, at its place
-  }
-  PATTERNS.set(text, pattern)
-  return pattern
-}
 
 const itemType = (args: readonly ValueType[]): ValueType => {
   const [first] = args

@@ -1,4 +1,4 @@
-import type { CompareOp, Expr } from './tree'
+import type { CompareOp, Expr, ExprOf } from './tree'
 import type { ValueType } from './types'
 
 const FLIPPED: Record<CompareOp, CompareOp> = {
@@ -12,13 +12,15 @@ const FLIPPED: Record<CompareOp, CompareOp> = {
 /** Up to so many choices the rest is named one by one. */
 const MOST_NAMED = 12
 
+type TypeOf = (name: string) => ValueType | undefined
+const HERE = { from: 0, to: 0 }
+
 /**
  * The opposite of a condition as people mean it: yes turns to no, some choices to the others, at least to less than, and to or. An answer
  * that is blank makes neither true; for the exact complement there is `not(…)`.
  */
-export function opposite(expr: Expr, typeOf: (name: string) => ValueType | undefined): Expr {
+export function opposite(expr: Expr, typeOf: TypeOf): Expr {
   const turn = (e: Expr) => opposite(e, typeOf)
-  const HERE = { from: 0, to: 0 }
   switch (expr.kind) {
     case 'not':
       return expr.value
@@ -37,42 +39,35 @@ export function opposite(expr: Expr, typeOf: (name: string) => ValueType | undef
         right: { kind: 'boolean', value: false, ...HERE },
         ...HERE,
       }
-    case 'compare': {
-      if (expr.right.kind === 'boolean' && expr.op === '=')
-        return { ...expr, right: { ...expr.right, value: !expr.right.value } }
-      const others =
-        expr.op === '=' && expr.left.kind === 'name' && expr.right.kind === 'text'
-          ? rest(expr.left, [expr.right.value], typeOf)
-          : null
-      return others ?? { ...expr, op: FLIPPED[expr.op] }
-    }
-    case 'in': {
-      const named = expr.tests.map(t => (t.kind === 'text' ? t.value : null))
-      const others =
-        expr.value.kind === 'name' && !expr.bare && !named.includes(null)
-          ? rest(
-              expr.value,
-              named.filter(n => n !== null),
-              typeOf,
-            )
-          : null
-      return others ?? { kind: 'not', value: expr, ...HERE }
-    }
+    case 'compare':
+      return oppositeComparison(expr, typeOf)
+    case 'in':
+      return oppositeMembership(expr, typeOf)
     default:
       return { kind: 'not', value: expr, ...HERE }
   }
 }
 
+function oppositeComparison(expr: ExprOf<'compare'>, typeOf: TypeOf): Expr {
+  const turned: Expr = { ...expr, op: FLIPPED[expr.op] }
+  if (expr.op !== '=') return turned
+  if (expr.right.kind === 'boolean') return { ...expr, right: { ...expr.right, value: !expr.right.value } }
+  if (expr.left.kind !== 'name' || expr.right.kind !== 'text') return turned
+  return otherChoices(expr.left, [expr.right.value], typeOf) ?? turned
+}
+
+function oppositeMembership(expr: ExprOf<'in'>, typeOf: TypeOf): Expr {
+  const turned: Expr = { kind: 'not', value: expr, ...HERE }
+  const named = expr.tests.flatMap(t => (t.kind === 'text' ? [t.value] : []))
+  if (expr.value.kind !== 'name' || expr.bare || named.length < expr.tests.length) return turned
+  return otherChoices(expr.value, named, typeOf) ?? turned
+}
+
 /** The choices of a question other than those named. */
-function rest(
-  name: Expr & { kind: 'name' },
-  named: readonly string[],
-  typeOf: (name: string) => ValueType | undefined,
-): Expr | null {
+function otherChoices(name: ExprOf<'name'>, named: readonly string[], typeOf: TypeOf): Expr | null {
   const type = typeOf(name.name)
   if (type?.kind !== 'code' || type.choices.size > MOST_NAMED) return null
   const others = [...type.choices.keys()].filter(code => !named.includes(code))
-  const HERE = { from: 0, to: 0 }
   const texts = others.map((value): Expr => ({ kind: 'text', value, ...HERE }))
   const [only] = texts
   if (!only) return null

@@ -1,7 +1,8 @@
 import { isNumber, negate } from './decimal'
 import { ExpressionError, tokensOf, type Token } from './lex'
 import { functionNameAt } from './functionNames'
-import { BOUND_NAMES, type CompareOp, type Expr, type Span, type TestNode } from './tree'
+import { DEEPEST, TokenReader } from './tokenReader'
+import { BOUND_NAMES, type CompareOp, type Expr, type TestNode } from './tree'
 
 export { ExpressionError } from './lex'
 
@@ -30,8 +31,6 @@ export const KEYWORDS: ReadonlySet<string> = new Set([
   'item',
 ])
 
-/** How deep brackets may nest. */
-export const DEEPEST = 100
 const COMPARE: readonly string[] = ['=', '!=', '<', '<=', '>', '>=']
 const INSTEAD: Record<string, string> = { '==': '=', '<>': '!=', '&&': 'and', '||': 'or', '!': 'not(…)' }
 
@@ -74,47 +73,7 @@ export function parsed(source: string): Expr {
   return read
 }
 
-class Parser {
-  private at = 0
-  private depth = 0
-  constructor(private readonly tokens: readonly Token[]) {}
-
-  private get token(): Token {
-    const token = this.tokens[this.at]
-    if (!token) throw new ExpressionError('The expression ends too early.', 0, 0)
-    return token
-  }
-
-  private isSign = (value: string) => this.token.kind === 'sign' && this.token.value === value
-  private isWord = (value: string) => this.token.kind === 'word' && this.token.value === value
-  private next(): Token {
-    const token = this.token
-    if (token.kind !== 'end') this.at += 1
-    return token
-  }
-
-  private takeSign(value: string): boolean {
-    if (!this.isSign(value)) return false
-    this.at += 1
-    return true
-  }
-
-  private takeWord(value: string): boolean {
-    if (!this.isWord(value)) return false
-    this.at += 1
-    return true
-  }
-
-  private fail(message: string, span: Span = this.token, instead: string | null = null): never {
-    throw new ExpressionError(message, span.from, span.to, instead)
-  }
-
-  private closeWith(sign: string, open: Span): number {
-    const token = this.token
-    if (this.takeSign(sign)) return token.to
-    return this.fail(`“${sign}” is missing here; the bracket was opened at character ${open.from + 1}.`)
-  }
-
+class Parser extends TokenReader {
   expectEnd() {
     const token = this.token
     if (token.kind === 'end') return
@@ -126,15 +85,13 @@ class Parser {
   }
 
   expression(): Expr {
-    this.depth += 1
-    if (this.depth > DEEPEST) this.fail(`Brackets nest more than ${DEEPEST} deep.`)
-    const expr = this.isWord('if')
-      ? this.conditional()
-      : this.isWord('some') || this.isWord('every')
-        ? this.quantified()
-        : this.junction('or')
-    this.depth -= 1
-    return expr
+    return this.deeper('Brackets', () => this.construct())
+  }
+
+  private construct(): Expr {
+    if (this.isWord('if')) return this.conditional()
+    if (this.isWord('some') || this.isWord('every')) return this.quantified()
+    return this.junction('or')
   }
 
   private conditional(): Expr {
@@ -227,20 +184,6 @@ class Parser {
     return this.attempt(() => this.range()) ?? this.expression()
   }
 
-  /** Reads what `read` reads, or goes back to where it began when there is no such thing here. */
-  private attempt<T>(read: () => T | null): T | null {
-    const { at, depth } = this
-    try {
-      const result = read()
-      if (result) return result
-    } catch (error) {
-      if (!(error instanceof ExpressionError)) throw error
-    }
-    this.at = at
-    this.depth = depth
-    return null
-  }
-
   private range(): TestNode | null {
     const open = this.token
     if (open.kind !== 'sign' || !['[', '(', ']'].includes(open.value)) return null
@@ -278,10 +221,7 @@ class Parser {
   private unary = (): Expr => {
     const token = this.token
     if (!this.takeSign('-')) return this.postfix()
-    this.depth += 1
-    if (this.depth > DEEPEST) this.fail(`Signs nest more than ${DEEPEST} deep.`)
-    const value = this.unary()
-    this.depth -= 1
+    const value = this.deeper('Signs', () => this.unary())
     if (value.kind === 'number' && isNumber(value.value))
       return { ...value, value: negate(value.value), from: token.from }
     return { kind: 'negate', value, from: token.from, to: value.to }

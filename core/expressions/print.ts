@@ -1,5 +1,5 @@
 import { compareNumbers, numberText } from './decimal'
-import type { Expr, ExprOf, TestNode } from './tree'
+import { handleByKind, type ByKind, type Expr, type ExprOf, type TestNode } from './tree'
 
 /** Binding strength by kind; an operand that binds less than its place needs is bracketed. */
 const STRENGTH: Record<Expr['kind'], number> = {
@@ -40,58 +40,43 @@ const strengthOf = (expr: Expr): number => {
  * text. Brackets stand only where they are needed, and around `in` inside `and` and `or`, which readers of FEEL with a looser
  * grammar would otherwise misread.
  */
-export function print(expr: Expr): string {
-  switch (expr.kind) {
-    case 'number':
-      return numberText(expr.value)
-    case 'text':
-      return JSON.stringify(expr.value)
-    case 'boolean':
-      return String(expr.value)
-    case 'null':
-      return 'null'
-    case 'date':
-    case 'time':
-    case 'dateTime':
-    case 'duration':
-      return `@"${expr.value}"`
-    case 'name':
-      return expr.name
-    case 'list':
-      return `[${expr.items.map(print).join(', ')}]`
-    case 'compare':
-      return `${inside(expr.left, 4)} ${expr.op} ${inside(expr.right, 4)}`
-    case 'between':
-      return `${inside(expr.value, 4)} between ${inside(expr.low, 4)} and ${inside(expr.high, 4)}`
-    case 'in':
-      return `${inside(expr.value, 4)} in ${testsText(expr)}`
-    case 'and':
-    case 'or':
-      return expr.parts.map(part => junctionPart(part, STRENGTH[expr.kind] + 1)).join(` ${expr.kind} `)
-    case 'not':
-      return `not(${print(expr.value)})`
-    case 'arithmetic':
-      return arithmetic(expr)
-    case 'negate':
-      return `-${inside(expr.value, expr.value.kind === 'number' ? 10 : 8)}`
-    case 'if':
-      return `if ${print(expr.test)} then ${print(expr.then)} else ${print(expr.else)}`
-    case 'call':
-      return `${expr.name}(${expr.args.map(print).join(', ')})`
-    case 'path':
-      return `${inside(expr.of, 9)}.${expr.member}`
-    case 'filter':
-      return `${inside(expr.of, 9)}[${print(expr.by)}]`
-    case 'quantified':
-      return `${expr.mode} ${expr.variable} in ${inside(expr.over, 4)} satisfies ${print(expr.satisfies)}`
-  }
+export const print = (expr: Expr): string => handleByKind(TEXTS, expr)
+
+const quoted = (e: { value: string }) => `@"${e.value}"`
+const junction = (e: ExprOf<'and' | 'or'>) =>
+  e.parts.map(part => junctionPart(part, STRENGTH[e.kind] + 1)).join(` ${e.kind} `)
+
+const TEXTS: ByKind<string> = {
+  number: e => numberText(e.value),
+  text: e => JSON.stringify(e.value),
+  boolean: e => String(e.value),
+  null: () => 'null',
+  date: quoted,
+  time: quoted,
+  dateTime: quoted,
+  duration: quoted,
+  name: e => e.name,
+  list: e => `[${e.items.map(print).join(', ')}]`,
+  compare: e => `${inside(e.left, 4)} ${e.op} ${inside(e.right, 4)}`,
+  between: e => `${inside(e.value, 4)} between ${inside(e.low, 4)} and ${inside(e.high, 4)}`,
+  in: e => `${inside(e.value, 4)} in ${testsText(e)}`,
+  and: junction,
+  or: junction,
+  not: e => `not(${print(e.value)})`,
+  arithmetic: e => arithmeticText(e),
+  negate: e => `-${inside(e.value, e.value.kind === 'number' ? 10 : 8)}`,
+  if: e => `if ${print(e.test)} then ${print(e.then)} else ${print(e.else)}`,
+  call: e => `${e.name}(${e.args.map(print).join(', ')})`,
+  path: e => `${inside(e.of, 9)}.${e.member}`,
+  filter: e => `${inside(e.of, 9)}[${print(e.by)}]`,
+  quantified: e => `${e.mode} ${e.variable} in ${inside(e.over, 4)} satisfies ${print(e.satisfies)}`,
 }
 
 const inside = (expr: Expr, needed: number) => (strengthOf(expr) < needed ? `(${print(expr)})` : print(expr))
 const junctionPart = (expr: Expr, needed: number) =>
   expr.kind === 'in' ? `(${print(expr)})` : inside(expr, needed)
 
-function arithmetic(expr: ExprOf<'arithmetic'>): string {
+function arithmeticText(expr: ExprOf<'arithmetic'>): string {
   const own = ARITHMETIC[expr.op]
   // Powers and signs: tools differ in how `-a ** b` and `a ** b ** c` group, so both are always bracketed.
   const [left, right] = expr.op === '**' ? [9, 9] : [own, own + 1]

@@ -1,6 +1,6 @@
 import { numberText } from './decimal'
 import { durationFrom, readableDate, readableDateTime, readableDuration, readableTime } from './dates'
-import type { CompareOp, Expr, ExprOf, TestNode } from './tree'
+import { handleByKind, type ByKind, type CompareOp, type Expr, type ExprOf, type TestNode } from './tree'
 
 /** A stretch of a sentence; `name` and `value` are what the reader looks for, `word` is what stands between. */
 export interface Segment {
@@ -62,108 +62,90 @@ function joined(segments: readonly Segment[]): Segment[] {
 const between = (parts: readonly Segment[][], glue: string, last = glue): Segment[] =>
   parts.flatMap((part, i) => (i === 0 ? part : [word(i === parts.length - 1 ? last : glue), ...part]))
 
+/** The dates between which a length of time is asked for. */
+function endsOf({ of, member }: ExprOf<'path'>): readonly Expr[] {
+  if (of.kind === 'call' && of.name === 'years and months duration') return of.args
+  return of.kind === 'arithmetic' && of.op === '-' && member === 'days' ? [of.right, of.left] : []
+}
+
 class Teller {
   constructor(private readonly names: Names) {}
 
   tell(expr: Expr, nested: boolean): Segment[] {
-    switch (expr.kind) {
-      case 'number':
-        return [value(numberText(expr.value))]
-      case 'text':
-        return [value(`“${expr.value}”`)]
-      case 'boolean':
-        return [value(expr.value ? 'Yes' : 'No')]
-      case 'null':
-        return [value('blank')]
-      case 'date':
-        return [value(readableDate(expr.value))]
-      case 'time':
-        return [value(readableTime(expr.value))]
-      case 'dateTime':
-        return [value(readableDateTime(expr.value))]
-      case 'duration':
-        return [value(readableDuration(durationFrom(expr.value) ?? { unit: 'seconds', amount: 0 }))]
-      case 'name':
-        return expr.name === 'row'
-          ? [word('the row')]
-          : [{ role: 'name', text: this.names.question(expr.name) ?? expr.name, code: expr.name }]
-      case 'list':
-        return between(
-          expr.items.map(item => this.tell(item, true)),
-          ', ',
-        )
-      case 'compare':
-        return this.compare(expr)
-      case 'between':
-        return [
-          ...this.tell(expr.value, true),
-          word(' is between '),
-          ...this.tell(expr.low, true),
-          word(' and '),
-          ...this.tell(expr.high, true),
-        ]
-      case 'in':
-        return this.membership(expr)
-      case 'and':
-      case 'or':
-        return this.junction(expr, nested)
-      case 'not':
-        return this.negation(expr)
-      case 'arithmetic':
-        return this.brackets(
-          [...this.tell(expr.left, true), word(SIGNS[expr.op]), ...this.tell(expr.right, true)],
-          nested,
-        )
-      case 'negate':
-        return [word('−'), ...this.tell(expr.value, true)]
-      case 'if':
-        return this.brackets(
-          [
-            word('if '),
-            ...this.tell(expr.test, false),
-            word(' then '),
-            ...this.tell(expr.then, true),
-            word(', otherwise '),
-            ...this.tell(expr.else, true),
-          ],
-          nested,
-        )
-      case 'call':
-        return this.call(expr)
-      // The row of a chosen code is not named: “Harbour’s depth”.
-      case 'path':
-        return (
-          this.age(expr) ??
-          (expr.member === 'row'
-            ? this.tell(expr.of, true)
-            : [...this.tell(expr.of, true), word('’s '), value(this.memberName(expr))])
-        )
-      case 'filter':
-        return expr.by.kind === 'number'
-          ? [...this.tell(expr.of, true), word(` no. ${numberText(expr.by.value)}`)]
-          : [...this.tell(expr.of, true), word(' where '), ...this.tell(expr.by, true)]
-      case 'quantified':
-        return this.brackets(
-          [
-            word(expr.mode === 'some' ? 'for some of ' : 'for all of '),
-            ...this.tell(expr.over, true),
-            word(': '),
-            ...this.tell(expr.satisfies, false),
-          ],
-          nested,
-        )
-    }
+    return handleByKind(this.byKind, expr, nested)
+  }
+
+  private readonly byKind: ByKind<Segment[], [nested: boolean]> = {
+    number: e => [value(numberText(e.value))],
+    text: e => [value(`“${e.value}”`)],
+    boolean: e => [value(e.value ? 'Yes' : 'No')],
+    null: () => [value('blank')],
+    date: e => [value(readableDate(e.value))],
+    time: e => [value(readableTime(e.value))],
+    dateTime: e => [value(readableDateTime(e.value))],
+    duration: e => [value(readableDuration(durationFrom(e.value) ?? { unit: 'seconds', amount: 0 }))],
+    name: e =>
+      e.name === 'row'
+        ? [word('the row')]
+        : [{ role: 'name', text: this.names.question(e.name) ?? e.name, code: e.name }],
+    list: e =>
+      between(
+        e.items.map(item => this.tell(item, true)),
+        ', ',
+      ),
+    compare: e => this.compare(e),
+    between: e => [
+      ...this.tell(e.value, true),
+      word(' is between '),
+      ...this.tell(e.low, true),
+      word(' and '),
+      ...this.tell(e.high, true),
+    ],
+    in: e => this.membership(e),
+    and: (e, nested) => this.junction(e, nested),
+    or: (e, nested) => this.junction(e, nested),
+    not: e => this.negation(e),
+    arithmetic: (e, nested) =>
+      this.brackets([...this.tell(e.left, true), word(SIGNS[e.op]), ...this.tell(e.right, true)], nested),
+    negate: e => [word('−'), ...this.tell(e.value, true)],
+    if: (e, nested) => this.brackets(this.conditional(e), nested),
+    call: e => this.call(e),
+    path: e => this.path(e),
+    filter: e =>
+      e.by.kind === 'number'
+        ? [...this.tell(e.of, true), word(` no. ${numberText(e.by.value)}`)]
+        : [...this.tell(e.of, true), word(' where '), ...this.tell(e.by, true)],
+    quantified: (e, nested) => this.brackets(this.quantified(e), nested),
+  }
+
+  private conditional = (expr: ExprOf<'if'>): Segment[] => [
+    word('if '),
+    ...this.tell(expr.test, false),
+    word(' then '),
+    ...this.tell(expr.then, true),
+    word(', otherwise '),
+    ...this.tell(expr.else, true),
+  ]
+
+  private quantified = (expr: ExprOf<'quantified'>): Segment[] => [
+    word(expr.mode === 'some' ? 'for some of ' : 'for all of '),
+    ...this.tell(expr.over, true),
+    word(': '),
+    ...this.tell(expr.satisfies, false),
+  ]
+
+  /** The row of a chosen code is not named: “Harbour’s depth”. */
+  private path(expr: ExprOf<'path'>): Segment[] {
+    const age = this.age(expr)
+    if (age) return age
+    if (expr.member === 'row') return this.tell(expr.of, true)
+    return [...this.tell(expr.of, true), word('’s '), value(this.memberName(expr))]
   }
 
   /** An age, or how long something lasts: “full years from Date of birth to today”, “days from First day to Last day”. */
-  private age({ of, member }: ExprOf<'path'>): Segment[] | null {
-    const ends =
-      of.kind === 'call' && of.name === 'years and months duration'
-        ? of.args
-        : of.kind === 'arithmetic' && of.op === '-' && member === 'days'
-          ? [of.right, of.left]
-          : []
-    const [from, to] = ends
+  private age(expr: ExprOf<'path'>): Segment[] | null {
+    const { member } = expr
+    const [from, to] = endsOf(expr)
     if (!from || !to || (member !== 'years' && member !== 'days')) return null
     return [
       word(member === 'years' ? 'full years from ' : 'days from '),

@@ -25,84 +25,94 @@ export interface UnaryTestNode extends Span {
 }
 export type TestNode = Expr | RangeNode | UnaryTestNode
 
+/** Nodes of several kinds that hold the same, each kind by itself. */
+type Nodes<K extends string, T = unknown> = K extends unknown ? Span & { kind: K } & T : never
+
 /**
  * The tree of an expression: the subset of FEEL (OMG DMN 1.5, clause 10.3) that forms use.
  * Every node carries its position in the text it was read from; built nodes carry 0..0.
  */
 export type Expr =
-  | (Span & { kind: 'number'; value: Num })
-  | (Span & { kind: 'text'; value: string })
-  | (Span & { kind: 'boolean'; value: boolean })
-  | (Span & { kind: 'null' })
+  | Nodes<'number', { value: Num }>
+  | Nodes<'text', { value: string }>
+  | Nodes<'boolean', { value: boolean }>
+  | Nodes<'null'>
   /** ISO 8601 texts: `2026-05-01`, `10:30:00`, `2026-05-01T10:30:00`, `P3D`. */
-  | (Span & { kind: 'date' | 'time' | 'dateTime' | 'duration'; value: string })
-  | (Span & { kind: 'name'; name: string })
-  | (Span & { kind: 'list'; items: Expr[] })
-  | (Span & { kind: 'compare'; op: CompareOp; left: Expr; right: Expr })
-  | (Span & { kind: 'between'; value: Expr; low: Expr; high: Expr })
+  | Nodes<'date' | 'time' | 'dateTime' | 'duration', { value: string }>
+  | Nodes<'name', { name: string }>
+  | Nodes<'list', { items: Expr[] }>
+  | Nodes<'compare', { op: CompareOp; left: Expr; right: Expr }>
+  | Nodes<'between', { value: Expr; low: Expr; high: Expr }>
   /** `bare`: one test written without brackets, which may be a list (`x in xs`). */
-  | (Span & { kind: 'in'; value: Expr; tests: TestNode[]; bare: boolean })
-  | (Span & { kind: 'and' | 'or'; parts: Expr[] })
-  | (Span & { kind: 'not'; value: Expr })
-  | (Span & { kind: 'arithmetic'; op: ArithmeticOp; left: Expr; right: Expr })
-  | (Span & { kind: 'negate'; value: Expr })
-  | (Span & { kind: 'if'; test: Expr; then: Expr; else: Expr })
-  | (Span & { kind: 'call'; name: string; args: Expr[] })
+  | Nodes<'in', { value: Expr; tests: TestNode[]; bare: boolean }>
+  | Nodes<'and' | 'or', { parts: Expr[] }>
+  | Nodes<'not' | 'negate', { value: Expr }>
+  | Nodes<'arithmetic', { op: ArithmeticOp; left: Expr; right: Expr }>
+  | Nodes<'if', { test: Expr; then: Expr; else: Expr }>
+  | Nodes<'call', { name: string; args: Expr[] }>
   /** A member of a value (`stay.days`), or of every entry of a repeating group (`engines.power`). */
-  | (Span & { kind: 'path'; of: Expr; member: string })
+  | Nodes<'path', { of: Expr; member: string }>
   /** The items for which a condition holds (`engines[power > 5]`), or one item by its number (`engines[1]`). */
-  | (Span & { kind: 'filter'; of: Expr; by: Expr })
-  | (Span & { kind: 'quantified'; mode: 'some' | 'every'; variable: string; over: Expr; satisfies: Expr })
+  | Nodes<'filter', { of: Expr; by: Expr }>
+  | Nodes<'quantified', { mode: 'some' | 'every'; variable: string; over: Expr; satisfies: Expr }>
 
-export type ExprOf<K extends Expr['kind']> = Extract<Expr, { kind: K }>
+export type ExprKind = Expr['kind']
+export type ExprOf<K extends ExprKind> = Extract<Expr, { kind: K }>
+
+/** What is done with an expression, kind by kind: the compiler names a table that misses one. */
+export type ByKind<Result, More extends unknown[] = []> = {
+  readonly [K in ExprKind]: (expr: ExprOf<K>, ...more: More) => Result
+}
+
+/** Does with an expression what a table says for its kind. */
+export function handleByKind<Result, More extends unknown[], K extends ExprKind>(
+  table: ByKind<Result, More>,
+  expr: ExprOf<K>,
+  ...more: More
+): Result {
+  const kind: K = expr.kind
+  return table[kind](expr, ...more)
+}
+
+const none = (): Expr[] => []
+const leftAndRight = (e: { left: Expr; right: Expr }): Expr[] => [e.left, e.right]
+const valueOnly = (e: { value: Expr }): Expr[] => [e.value]
+const allParts = (e: { parts: Expr[] }): Expr[] => e.parts
+
+const CHILDREN: ByKind<Expr[]> = {
+  number: none,
+  text: none,
+  boolean: none,
+  null: none,
+  name: none,
+  date: none,
+  time: none,
+  dateTime: none,
+  duration: none,
+  list: e => e.items,
+  compare: leftAndRight,
+  arithmetic: leftAndRight,
+  between: e => [e.value, e.low, e.high],
+  in: e => [e.value, ...e.tests.flatMap(valuesOfTest)],
+  and: allParts,
+  or: allParts,
+  not: valueOnly,
+  negate: valueOnly,
+  if: e => [e.test, e.then, e.else],
+  call: e => e.args,
+  path: e => [e.of],
+  filter: e => [e.of, e.by],
+  quantified: e => [e.over, e.satisfies],
+}
+
+/** The expressions in what stands on the right of `in`. */
+export function valuesOfTest(test: TestNode): Expr[] {
+  if (test.kind === 'range') return [test.low, test.high]
+  return test.kind === 'unaryTest' ? [test.value] : [test]
+}
 
 /** The expressions directly inside one, in the order of the text. */
-export function childrenOf(expr: Expr | RangeNode | UnaryTestNode): Expr[] {
-  switch (expr.kind) {
-    case 'number':
-    case 'text':
-    case 'boolean':
-    case 'null':
-    case 'name':
-    case 'date':
-    case 'time':
-    case 'dateTime':
-    case 'duration':
-      return []
-    case 'list':
-      return expr.items
-    case 'compare':
-    case 'arithmetic':
-      return [expr.left, expr.right]
-    case 'between':
-      return [expr.value, expr.low, expr.high]
-    case 'in':
-      return [
-        expr.value,
-        ...expr.tests.flatMap(t => (t.kind === 'range' || t.kind === 'unaryTest' ? childrenOf(t) : [t])),
-      ]
-    case 'and':
-    case 'or':
-      return expr.parts
-    case 'not':
-    case 'negate':
-      return [expr.value]
-    case 'if':
-      return [expr.test, expr.then, expr.else]
-    case 'call':
-      return expr.args
-    case 'path':
-      return [expr.of]
-    case 'filter':
-      return [expr.of, expr.by]
-    case 'quantified':
-      return [expr.over, expr.satisfies]
-    case 'range':
-      return [expr.low, expr.high]
-    case 'unaryTest':
-      return [expr.value]
-  }
-}
+export const childrenOf = (expr: Expr): Expr[] => handleByKind(CHILDREN, expr)
 
 /** Every node of an expression, the outer ones first. */
 export function* nodesOf(expr: Expr): Generator<Expr> {

@@ -82,6 +82,10 @@ export function join(a: ValueType, b: ValueType): ValueType | null {
     const of = join(a.of, b.of)
     return of && { kind: 'list', of }
   }
+  return joinPlain(a, b)
+}
+
+function joinPlain(a: ValueType, b: ValueType): ValueType | null {
   if (a.kind === 'code' && b.kind === 'code' && a.choices === b.choices) return a
   if (a.kind === 'context' || b.kind === 'context') return a === b ? a : null
   if (baseKind(a) !== baseKind(b)) return null

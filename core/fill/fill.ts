@@ -1,4 +1,4 @@
-import { TODAY_SLOT } from '../expressions/compile'
+import { TODAY_SLOT } from '../expressions/compiled'
 import { isNumber, rounded } from '../expressions/decimal'
 import type { Context, Value } from '../expressions/types'
 import { answerOf, isRecord, type Answer, type Answers } from './answers'

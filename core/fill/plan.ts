@@ -1,4 +1,5 @@
-import { compile, FIRST_SLOT, type Compiled, type Environment } from '../expressions/compile'
+import { compile } from '../expressions/compile'
+import { FIRST_SLOT, type Compiled, type Environment } from '../expressions/compiled'
 import { numberFromDouble } from '../expressions/decimal'
 import type { Expr } from '../expressions/tree'
 import { BOOLEAN, type Value, type ValueType } from '../expressions/types'

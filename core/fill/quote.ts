@@ -1,6 +1,7 @@
 import type { Value, ValueType } from '../expressions/types'
 import { isFormat, piecesOf, type Format } from '../form/quotes'
-import { compile, type Compiled } from '../expressions/compile'
+import { compile } from '../expressions/compile'
+import { type Compiled } from '../expressions/compiled'
 import type { GroupPlace } from '../form/walk'
 import type { Frame } from './frame'
 import type { Plan, PlannedQuestion } from './plan'

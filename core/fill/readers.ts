@@ -16,7 +16,7 @@ import {
   readableTime,
   timeText,
 } from '../expressions/dates'
-import { patternOf } from '../expressions/functions'
+import { patternOf } from '../expressions/patterns'
 import type { Value } from '../expressions/types'
 import { LIMITS, type QuestionOf, type QuestionType } from '../form/definition'
 import { WRITE_IN, type OfferedRow } from '../form/walk'

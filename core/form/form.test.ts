@@ -33,14 +33,12 @@ const edit = (form: Form): fc.Arbitrary<Edit> => {
         at: i,
         node: newItem(form, type, 'A new one'),
       })),
-    fc
-      .tuple(some, home, at)
-      .map(([p, into, i]): Edit => ({
-        do: 'move',
-        what: p.address,
-        into: p.kind === 'section' ? 'sections' : into,
-        at: i,
-      })),
+    fc.tuple(some, home, at).map(([p, into, i]): Edit => ({
+      do: 'move',
+      what: p.address,
+      into: p.kind === 'section' ? 'sections' : into,
+      at: i,
+    })),
     some.map((p): Edit => ({
       do: 'change',
       what: p.address,

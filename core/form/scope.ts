@@ -1,4 +1,5 @@
-import { check, type ExpressionProblem, type Scope } from '../expressions/check'
+import { check, type Scope } from '../expressions/check'
+import { type ExpressionProblem } from '../expressions/problem'
 import { parsed, ExpressionError } from '../expressions/parse'
 import type { Expr } from '../expressions/tree'
 import { BOOLEAN, TEXT, UNKNOWN, type Members, type ValueType } from '../expressions/types'

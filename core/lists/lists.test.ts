@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { compile, ROW_SLOT } from '../expressions/compile'
+import { compile } from '../expressions/compile'
+import { ROW_SLOT } from '../expressions/compiled'
 import { parse } from '../expressions/parse'
 import type { Value } from '../expressions/types'
 import { applyEdits } from '../form/edits'

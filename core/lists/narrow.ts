@@ -1,4 +1,5 @@
-import { compile, ROW_SLOT, type Compiled, type Environment } from '../expressions/compile'
+import { compile } from '../expressions/compile'
+import { ROW_SLOT, type Compiled, type Environment } from '../expressions/compiled'
 import { nodesOf, type Expr } from '../expressions/tree'
 import type { Value } from '../expressions/types'
 import { keyOf, type ListIndex } from './listIndex'

@@ -1,4 +1,4 @@
-import { TODAY_SLOT } from '../expressions/compile'
+import { TODAY_SLOT } from '../expressions/compiled'
 import { FIRST_DAY, isoFromDay, LAST_DAY } from '../expressions/dates'
 import { namesIn } from '../expressions/tree'
 import type { Place } from '../form/walk'

@@ -1,4 +1,5 @@
-import { compile, type Compiled, type Environment } from '../expressions/compile'
+import { compile } from '../expressions/compile'
+import { type Compiled, type Environment } from '../expressions/compiled'
 import { print } from '../expressions/print'
 import { namesIn, nodesOf, type Expr } from '../expressions/tree'
 import type { Value, ValueType } from '../expressions/types'

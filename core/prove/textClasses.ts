@@ -1,5 +1,5 @@
 import { isNumber } from '../expressions/decimal'
-import { patternOf } from '../expressions/functions'
+import { patternOf } from '../expressions/patterns'
 import { childrenOf, type Expr } from '../expressions/tree'
 import { isTooLarge, textPattern, type Letters, type TextPattern } from './regularText'
 

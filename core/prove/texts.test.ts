@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { patternOf } from '../expressions/functions'
+import { patternOf } from '../expressions/patterns'
 import { planOf } from '../fill/plan'
 import { Form } from '../form/definition'
 import { EMAIL, isPossible, PHONE } from './domains'

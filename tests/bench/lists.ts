@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { FIRST_SLOT, ROW_SLOT } from '../../core/expressions/compile'
+import { FIRST_SLOT, ROW_SLOT } from '../../core/expressions/compiled'
 import { parse } from '../../core/expressions/parse'
 import type { Value } from '../../core/expressions/types'
 import type { ChoiceList, Row } from '../../core/form/definition'

@@ -364,19 +364,13 @@ test('templates, shelf, commands, split and merge, move to, replace, completion,
     await page.getByLabel(`Choose ${name} for export`).first().check()
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Export 2 as zip' }).click()
-  await page
-    .getByLabel('Definition file')
-    .setInputFiles(
-      await (
-        await download
-      )
-        .path()
-        .then(async path => ({
-          name: 'forms.zip',
-          mimeType: 'application/zip',
-          buffer: await readFile(path),
-        })),
-    )
+  await page.getByLabel('Definition file').setInputFiles(
+    await (await download).path().then(async path => ({
+      name: 'forms.zip',
+      mimeType: 'application/zip',
+      buffer: await readFile(path),
+    })),
+  )
   await page.getByRole('button', { name: 'Bring in 2 forms' }).click()
   await expect(forms).toHaveCount(before + 1)
 })

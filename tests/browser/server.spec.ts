@@ -68,34 +68,30 @@ test('a bad definition gets every problem with its path and changes nothing; a g
   await signIn(page)
   const forms = async () => ((await (await page.request.get('/api/forms')).json()) as unknown[]).length
   const before = await forms()
-  await page
-    .getByLabel('Definition file')
-    .setInputFiles({
-      name: 'bad.form.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from(
-        JSON.stringify({
-          tobbin: 1,
-          code: 'Bad',
-          title: 'Bad',
-          extra: 1,
-          sections: [
-            { code: 's', title: 'S', items: [{ kind: 'question', type: 'txt', code: 'q', label: 'Q' }] },
-          ],
-        }),
-      ),
-    })
+  await page.getByLabel('Definition file').setInputFiles({
+    name: 'bad.form.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(
+      JSON.stringify({
+        tobbin: 1,
+        code: 'Bad',
+        title: 'Bad',
+        extra: 1,
+        sections: [
+          { code: 's', title: 'S', items: [{ kind: 'question', type: 'txt', code: 'q', label: 'Q' }] },
+        ],
+      }),
+    ),
+  })
   await expect(page.getByRole('alert')).toContainText('nothing was changed')
   for (const path of ['code', 'extra', 'sections[0].items[0].type'])
     await expect(page.getByRole('alert').locator('code', { hasText: path }).first()).toBeVisible()
   expect(await forms()).toBe(before)
-  await page
-    .getByLabel('Definition file')
-    .setInputFiles({
-      name: 'good.form.json',
-      mimeType: 'application/json',
-      buffer: readFileSync('demo/forms/mooring.form.json'),
-    })
+  await page.getByLabel('Definition file').setInputFiles({
+    name: 'good.form.json',
+    mimeType: 'application/json',
+    buffer: readFileSync('demo/forms/mooring.form.json'),
+  })
   await expect(page.getByRole('group', { name: 'What the files bring' })).toContainText('faults')
   await page.getByRole('button', { name: 'Bring it in' }).click()
   await expect(page.getByRole('region', { name: 'Script' })).toContainText('Name of the club')

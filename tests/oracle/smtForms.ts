@@ -53,13 +53,11 @@ function simple(asked: readonly Asked[]): fc.Arbitrary<Numeric> {
     dates.length < 2
       ? []
       : [
-          fc
-            .tuple(pick(...dates), pick(...dates))
-            .map(([a, b]): Numeric => ({
-              feel: `(${a.code} - ${b.code}).days`,
-              given: `(and a_${a.code} a_${b.code})`,
-              value: `(to_real (- v_${a.code} v_${b.code}))`,
-            })),
+          fc.tuple(pick(...dates), pick(...dates)).map(([a, b]): Numeric => ({
+            feel: `(${a.code} - ${b.code}).days`,
+            given: `(and a_${a.code} a_${b.code})`,
+            value: `(to_real (- v_${a.code} v_${b.code}))`,
+          })),
         ]
   return fc.oneof(
     fc.integer({ min: -40, max: 400 }).map(constant),
@@ -73,46 +71,36 @@ function numeric(asked: readonly Asked[]): fc.Arbitrary<Numeric> {
   const two = fc.tuple(one, one)
   return fc.oneof(
     one,
-    fc
-      .tuple(one, pick('+', '-'), one)
-      .map(([a, op, b]): Numeric => ({
-        feel: `(${a.feel} ${op} ${b.feel})`,
-        given: both(a, b),
-        value: `(${op} ${a.value} ${b.value})`,
-      })),
-    fc
-      .tuple(pick(2, 3, 0.5, -1, 1.25), one)
-      .map(([n, a]): Numeric => ({
-        feel: `(${n} * ${a.feel})`,
-        given: a.given,
-        value: `(* ${real(n)} ${a.value})`,
-      })),
+    fc.tuple(one, pick('+', '-'), one).map(([a, op, b]): Numeric => ({
+      feel: `(${a.feel} ${op} ${b.feel})`,
+      given: both(a, b),
+      value: `(${op} ${a.value} ${b.value})`,
+    })),
+    fc.tuple(pick(2, 3, 0.5, -1, 1.25), one).map(([n, a]): Numeric => ({
+      feel: `(${n} * ${a.feel})`,
+      given: a.given,
+      value: `(* ${real(n)} ${a.value})`,
+    })),
     one.map((a): Numeric => ({
       feel: `abs(${a.feel})`,
       given: a.given,
       value: `(ite (< ${a.value} 0.0) (- ${a.value}) ${a.value})`,
     })),
-    fc
-      .tuple(pick('min', 'max'), two)
-      .map(([f, [a, b]]): Numeric => ({
-        feel: `${f}(${a.feel}, ${b.feel})`,
-        given: both(a, b),
-        value: `(ite (${f === 'min' ? '<' : '>'} ${a.value} ${b.value}) ${a.value} ${b.value})`,
-      })),
-    fc
-      .tuple(one, pick(2, 3, 7))
-      .map(([a, k]): Numeric => ({
-        feel: `modulo(${a.feel}, ${k})`,
-        given: a.given,
-        value: `(- ${a.value} (* ${real(k)} (to_real (to_int (/ ${a.value} ${real(k)})))))`,
-      })),
-    fc
-      .tuple(one, pick(2, 4))
-      .map(([a, k]): Numeric => ({
-        feel: `floor(${a.feel} / ${k})`,
-        given: a.given,
-        value: `(to_real (to_int (/ ${a.value} ${real(k)})))`,
-      })),
+    fc.tuple(pick('min', 'max'), two).map(([f, [a, b]]): Numeric => ({
+      feel: `${f}(${a.feel}, ${b.feel})`,
+      given: both(a, b),
+      value: `(ite (${f === 'min' ? '<' : '>'} ${a.value} ${b.value}) ${a.value} ${b.value})`,
+    })),
+    fc.tuple(one, pick(2, 3, 7)).map(([a, k]): Numeric => ({
+      feel: `modulo(${a.feel}, ${k})`,
+      given: a.given,
+      value: `(- ${a.value} (* ${real(k)} (to_real (to_int (/ ${a.value} ${real(k)})))))`,
+    })),
+    fc.tuple(one, pick(2, 4)).map(([a, k]): Numeric => ({
+      feel: `floor(${a.feel} / ${k})`,
+      given: a.given,
+      value: `(to_real (to_int (/ ${a.value} ${real(k)})))`,
+    })),
     fc.tuple(two, two).map(([[a, b], [c, d]]): Numeric => {
       const test = `(and ${both(a, b)} (> ${a.value} ${b.value}))`
       return {

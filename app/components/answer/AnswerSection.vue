@@ -84,8 +84,7 @@ function goTo(path: string) {
           <a
             :href="`#${idOf(p.path)}-box`"
             @click.prevent="goTo(p.path)"
-            >{{ nameOf(p) }}</a
-          >: {{ p.sentence }}
+            >{{ nameOf(p) }}</a>: {{ p.sentence }}
         </li>
       </ul>
     </div>

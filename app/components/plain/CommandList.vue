@@ -132,8 +132,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
           :aria-selected="i === at"
           @mousedown.prevent="run(c)"
         >
-          <span>{{ c.words }}</span
-          ><code class="quiet">{{ c.hint }}</code>
+          <span>{{ c.words }}</span><code class="quiet">{{ c.hint }}</code>
         </li>
       </ul>
     </div>

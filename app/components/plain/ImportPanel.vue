@@ -139,8 +139,7 @@ const chosen = computed(() => looked.value.flatMap(l => (l.form && l.wanted ? [t
         :disabled="busy || chosen.length === 0"
         @click="emit('bring', chosen)"
       >
-        {{ chosen.length > 1 ? `Bring in ${chosen.length} forms` : 'Bring it in' }}</button
-      ><button
+        {{ chosen.length > 1 ? `Bring in ${chosen.length} forms` : 'Bring it in' }}</button><button
         class="plain-button"
         @click="emit('close')"
       >

@@ -235,8 +235,7 @@ const litName = computed(() => {
               class="text-button"
               @click="rehearsal.openSet(s.name)"
             >
-              {{ s.name }}</button
-            ><span class="spread" /><button
+              {{ s.name }}</button><span class="spread" /><button
               class="text-button"
               :aria-label="`Remove the set ${s.name}`"
               @click="rehearsal.removeSet(s.name)"

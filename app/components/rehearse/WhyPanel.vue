@@ -36,8 +36,8 @@ const whose = (order: number) =>
     @keydown.esc="emit('close')"
   >
     <div class="head">
-      <strong>{{ shown ? 'Why is this shown?' : 'Why is this not shown?' }}</strong
-      ><span class="quiet small">{{ place.number }} {{ placeName(place) }}</span
+      <strong>{{ shown ? 'Why is this shown?' : 'Why is this not shown?' }}</strong><span class="quiet small"
+        >{{ place.number }} {{ placeName(place) }}</span
       ><button
         class="text-button"
         @click="emit('close')"

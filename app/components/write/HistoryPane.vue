@@ -93,8 +93,9 @@ const lines = computed(() => (state.value ? outline(state.value.form) : []))
       class="sheet state"
     >
       <div class="row-flex">
-        <strong>{{ state.revision === 0 ? 'As it began' : `After save ${state.revision}` }}</strong
-        ><span class="quiet small">{{ lines.filter(p => p.kind === 'question').length }} questions</span
+        <strong>{{ state.revision === 0 ? 'As it began' : `After save ${state.revision}` }}</strong><span
+          class="quiet small"
+          >{{ lines.filter(p => p.kind === 'question').length }} questions</span
         ><span class="spread" /><button
           class="action"
           @click="bringBack"
@@ -124,8 +125,7 @@ const lines = computed(() => (state.value ? outline(state.value.form) : []))
         :key="s.revision"
         class="save"
       >
-        <span class="num small">{{ when(s.at) }}</span
-        ><span class="small">{{ s.by }}</span
+        <span class="num small">{{ when(s.at) }}</span><span class="small">{{ s.by }}</span
         ><span class="small what">{{ words(s.edits) }}</span
         ><button
           v-if="data.canLook"
@@ -136,8 +136,8 @@ const lines = computed(() => (state.value ? outline(state.value.form) : []))
         </button>
       </li>
       <li class="save">
-        <span class="num small">{{ when(data.begunAt) }}</span
-        ><span class="small" /><span class="small what">the form was made</span
+        <span class="num small">{{ when(data.begunAt) }}</span><span class="small" /><span class="small what"
+          >the form was made</span
         ><button
           v-if="data.canLook"
           class="text-button"

@@ -257,16 +257,15 @@ function take() {
           v-for="c in comparison.changed.slice(0, 5)"
           :key="c.after.code"
         >
-          <code>{{ c.after.code }}</code
-          >: {{ c.cells.map(k => `${k} “${c.before[k] ?? ''}” → “${c.after[k] ?? ''}”`).join(', ') }}
+          <code>{{ c.after.code }}</code>:
+          {{ c.cells.map(k => `${k} “${c.before[k] ?? ''}” → “${c.after[k] ?? ''}”`).join(', ') }}
         </li>
         <li
           v-for="c in comparison.clashing.slice(0, 5)"
           :key="c.after.code"
           class="risk"
         >
-          <code>{{ c.after.code }}</code
-          >: “{{ c.before.label }}” → “{{ c.after.label }}”
+          <code>{{ c.after.code }}</code>: “{{ c.before.label }}” → “{{ c.after.label }}”
         </li>
       </ul>
       <details

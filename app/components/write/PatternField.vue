@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { patternOf } from '#core/expressions/functions'
+import { patternOf } from '#core/expressions/patterns'
 
 /** A pattern with a place to try it out. */
 const props = defineProps<{ pattern: string | undefined; message: string | undefined }>()

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ExpressionError, parse } from '#core/expressions/parse'
-import { conditionOf, expressionOf, type Condition } from '#core/expressions/pointing'
+import { expressionOf, type Condition } from '#core/expressions/pointing'
+import { conditionOf } from '#core/expressions/pointed'
 import { opposite } from '#core/expressions/opposite'
 import { print } from '#core/expressions/print'
 import { pointable } from '#core/form/names'

@@ -23,8 +23,7 @@ function take(block: Block) {
       class="block"
       @click="take(b)"
     >
-      <strong>{{ b.title }}</strong
-      ><span class="small quiet">{{ b.about }}</span>
+      <strong>{{ b.title }}</strong><span class="small quiet">{{ b.about }}</span>
     </button>
   </div>
 </template>

@@ -336,8 +336,7 @@ function another() {
     </template>
     <template v-else>
       <div class="top">
-        <strong>{{ data.definition.title }}</strong
-        ><span
+        <strong>{{ data.definition.title }}</strong><span
           v-if="turn && !turn.isFirst"
           class="small quiet"
           >{{ turn.name }}</span

@@ -1,4 +1,4 @@
-import { patternOf } from '../../expressions/functions'
+import { patternOf } from '../../expressions/patterns'
 import { called, finding, partAt, type Check } from '../inquiry'
 import { example, section, text } from './example'
 

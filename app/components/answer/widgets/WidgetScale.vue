@@ -49,8 +49,7 @@ function choose(n: number) {
       class="ends small quiet"
       aria-hidden="true"
     >
-      <span>{{ question.low }}</span
-      ><span>{{ question.high }}</span>
+      <span>{{ question.low }}</span><span>{{ question.high }}</span>
     </div>
   </div>
 </template>

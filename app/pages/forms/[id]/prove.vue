@@ -180,8 +180,7 @@ async function rehearse() {
           :aria-pressed="view === v.key"
           @click="view = v.key"
         >
-          <span>{{ v.words }}</span
-          ><b class="num">{{ v.count() }}</b>
+          <span>{{ v.words }}</span><b class="num">{{ v.count() }}</b>
         </button>
       </nav>
       <template v-if="view === 'findings'">
@@ -392,8 +391,7 @@ async function rehearse() {
               <span
                 v-if="a.entry"
                 class="entry small quiet"
-                >{{ a.entry }}</span
-              >{{ a.name }}
+                >{{ a.entry }}</span>{{ a.name }}
             </dt>
             <dd>{{ a.value }}</dd>
           </div>

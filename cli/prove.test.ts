@@ -32,7 +32,7 @@ describe('tobbin prove', () => {
     const [out] = [written('stdout'), written('stderr')]
     const risky = file(
       JSON.stringify({
-        tobbin: 1,
+        tobbin: 2,
         code: 'f',
         title: 'F',
         sections: [
@@ -62,7 +62,7 @@ describe('tobbin prove', () => {
     ])
     const missed = file(
       JSON.stringify({
-        tobbin: 1,
+        tobbin: 2,
         code: 'f',
         title: 'F',
         sections: [

@@ -1,5 +1,5 @@
 import { dayNumber, isoFromDay } from '../core/expressions/dates'
-import type { Answers } from '../core/fill/answers'
+import type { Answers } from '../core/form/answers'
 import { random } from '../core/fill/draw'
 import { plausible } from '../core/fill/plausible'
 import { planOf } from '../core/fill/plan'

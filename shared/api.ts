@@ -1,7 +1,8 @@
 import { z } from 'zod'
-import { ChoiceList, LIMITS } from '../core/form/definition'
+import { ChoiceList } from '../core/form/choiceLists'
+import { LIMITS } from '../core/form/limits'
 import { Edit } from '../core/form/edits'
-import { isAnswer, type Answers } from '../core/fill/answers'
+import { isAnswer, type Answers } from '../core/form/answers'
 import { dayNumber } from '../core/expressions/dates'
 
 /** Signing in. */

@@ -17,7 +17,7 @@ for (const [name, value] of Object.entries({ ref, computed, shallowRef, watch, r
 const question = (code: string, more: Record<string, unknown> = {}) =>
   ({ kind: 'question', type: 'text', code, label: code, ...more }) as Item
 const START: Form = {
-  tobbin: 1,
+  tobbin: 2,
   code: 'f',
   title: 'F',
   sections: [
@@ -238,7 +238,7 @@ describe('the draft', () => {
 
 describe('the rehearsal', () => {
   const form: Form = {
-    tobbin: 1,
+    tobbin: 2,
     code: 'f',
     title: 'F',
     sections: [

@@ -11,7 +11,7 @@ import {
   type Table,
   type TableProblem,
 } from '../../core/lists/table'
-import type { ChoiceList, ColumnKind, Row } from '../../core/form/definition'
+import type { ChoiceList, ColumnKind, Row } from '../../core/form/choiceLists'
 
 export interface Preview {
   heads: string[]

@@ -1,14 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { richForm } from '../../tests/support/richForms'
-import type { Form, Item, Question, QuestionType } from '../form/definition'
-import { QUESTIONS, Question as QuestionSchema } from '../form/definition'
+import type { Form, Item } from '../form/definition'
+import { type Question, type QuestionType, QUESTIONS, Question as QuestionSchema } from '../form/questions'
 import { newItem, retyped } from '../form/create'
 import { readForm } from '../form/read'
 import { rename } from '../form/rename'
 import { outline } from '../form/walk'
 import { prove } from '../prove/prove'
-import type { Answer, Answers } from './answers'
+import type { Answer, Answers } from '../form/answers'
 import { closingOf } from './closing'
 import { random } from './draw'
 import { allProblems, answersInPlay, fill } from './fill'
@@ -20,7 +20,7 @@ const TODAY = '2026-11-24'
 const TYPES = Object.keys(QUESTIONS) as QuestionType[]
 const q = (more: object): Item => ({ kind: 'question', code: 'x', label: 'X', ...more }) as Item
 const form = (...items: Item[]): Form => ({
-  tobbin: 1,
+  tobbin: 2,
   code: 'f',
   title: 'F',
   sections: [{ code: 's', title: 'S', items }],

@@ -1,14 +1,8 @@
-import type { Answer, Answers } from './answers'
+import type { Answer, Answers } from '../form/answers'
 import { offeredNow, type Filling } from './fill'
 import type { Frame } from './frame'
-import {
-  isQuestion,
-  isRepeating,
-  type PlannedGroup,
-  type PlannedQuestion,
-  type PlannedSection,
-  type Step,
-} from './plan'
+import { isQuestion, isRepeating } from './steps'
+import type { PlannedGroup, PlannedQuestion, PlannedSection, Step } from './planned'
 import { problemsIn } from './problems'
 
 /** How answers are drawn at random: the dice, what a question may be given, and how often one that may be blank is. */

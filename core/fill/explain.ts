@@ -1,10 +1,10 @@
 import { compile } from '../expressions/compile'
-import type { Expr } from '../expressions/tree'
-import { BOUND_NAMES, namesIn } from '../expressions/tree'
+import { type Expr, BOUND_NAMES, namesIn } from '../expressions/tree'
 import type { RuleKind } from '../form/rules'
 import type { Place } from '../form/walk'
 import type { Filled, Frame } from './frame'
-import { isQuestion, type PlannedRule, type Step } from './plan'
+import { isQuestion } from './steps'
+import type { PlannedRule, Step, PlannedQuestion } from './planned'
 import { tellValue } from './tell'
 
 export type Outcome = true | false | null
@@ -46,27 +46,30 @@ export function explain(frame: Frame, expr: Expr): Part {
 }
 
 function answersIn(frame: Frame, expr: Expr): Part['answers'] {
-  const { plan } = frame
   return namesIn(expr)
     .filter(name => !BOUND_NAMES.has(name))
     .flatMap(code => {
-      const question = plan.byCode.get(code)
-      if (!question) {
-        const entries = plan.groups.get(code)
-        const list = entries ? frame.values[entries.slot] : undefined
-        return Array.isArray(list)
-          ? [{ code, told: `${list.length} ${list.length === 1 ? 'entry' : 'entries'}` }]
-          : []
-      }
-      const value = frame.values[question.slot] ?? null
-      const told =
-        value !== null
-          ? tellValue(value, question.place.node, plan.form, frame.given.get(question.slot))
-          : frame.inPlay[question.place.order]
-            ? 'blank'
-            : 'not asked'
-      return [{ code, told }]
+      const told = tellNamed(frame, code)
+      return told === null ? [] : [{ code, told }]
     })
+}
+
+/** What a question is answered with now, or how many entries a group has; null for anything else. */
+function tellNamed(frame: Frame, code: string): string | null {
+  const question = frame.plan.byCode.get(code)
+  return question ? tellAnswer(frame, question) : tellEntries(frame, code)
+}
+
+function tellAnswer(frame: Frame, { slot, place }: PlannedQuestion): string {
+  const value = frame.values[slot] ?? null
+  if (value !== null) return tellValue(value, place.node, frame.plan.form, frame.given.get(slot))
+  return frame.inPlay[place.order] ? 'blank' : 'not asked'
+}
+
+function tellEntries(frame: Frame, code: string): string | null {
+  const entries = frame.plan.groups.get(code)
+  const list = entries ? frame.values[entries.slot] : undefined
+  return Array.isArray(list) ? `${list.length} ${list.length === 1 ? 'entry' : 'entries'}` : null
 }
 
 const outcomeOf = (rule: PlannedRule, frame: Frame): Outcome => {

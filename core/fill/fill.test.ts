@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { ANSWERS, askedOf, smallForm } from '../../tests/support/forms'
-import type { Answer, Answers } from './answers'
+import type { Answer, Answers } from '../form/answers'
 import { allProblems, answersInPlay, fill, problemOf } from './fill'
 import { planOf } from './plan'
 import { tellResponse } from './response'
@@ -9,7 +9,7 @@ import type { Form, Item } from '../form/definition'
 
 const TODAY = '2026-11-24'
 const form = (...items: Item[]): Form => ({
-  tobbin: 1,
+  tobbin: 2,
   code: 'f',
   title: 'F',
   sections: [{ code: 's', title: 'S', items }],
@@ -110,7 +110,7 @@ describe('fill', () => {
   it('routes: the first that is true wins, finish ends the form, what is not reached is not in play', () => {
     const q = (code: string): Item => ({ kind: 'question', code, type: 'yesNo', label: code, required: true })
     const f: Form = {
-      tobbin: 1,
+      tobbin: 2,
       code: 'f',
       title: 'F',
       sections: [

@@ -1,7 +1,8 @@
 import { TODAY_SLOT } from '../expressions/compiled'
 import { isNumber, rounded } from '../expressions/decimal'
 import type { Context, Value } from '../expressions/types'
-import { answerOf, isRecord, type Answer, type Answers } from './answers'
+import { answerOf } from './answers'
+import { isRecord, type Answer, type Answers } from '../form/answers'
 import {
   clearInside,
   emptyFrame,
@@ -12,19 +13,10 @@ import {
   type KeptEntry,
   type OpenFrame,
 } from './frame'
-import type { Offer } from './readers'
-import {
-  isQuestion,
-  isRepeating,
-  type Lock,
-  type Plan,
-  type PlannedGroup,
-  type PlannedOffer,
-  type PlannedQuestion,
-  type PlannedSection,
-  type Step,
-} from './plan'
-import { LIMITS } from '../form/definition'
+import type { Offer, AnswerReading } from './answerReading'
+import { isQuestion, isRepeating } from './steps'
+import type { Lock, Plan, PlannedGroup, PlannedOffer, PlannedQuestion, PlannedSection, Step } from './planned'
+import { LIMITS } from '../form/limits'
 
 export type { Filled, Frame } from './frame'
 export { allProblems, problemOf, problemsIn, type AnswerProblem } from './problems'
@@ -128,41 +120,57 @@ function fillSteps(
 
 const ALL: Offer['rows'] = new Map()
 
-function fillQuestion(question: PlannedQuestion, answer: Answer | undefined, frame: OpenFrame) {
+function fillQuestion(question: PlannedQuestion, given: Answer | undefined, frame: OpenFrame) {
   const { values } = frame
   if (question.value !== null) {
     values[question.slot] = calculated(question, values)
     return
   }
-  if (frame.locked[question.place.order]) answer = undefined
-  if (answer === undefined && question.default !== null) answer = answerOf(question.default.run(values))
-  if (answer === undefined && question.offer?.onlyOne)
-    answer = onlyOneOf(question.offer, values, question.place.node.type === 'choices')
+  const answer = answerThatStands(question, given, frame)
   if (answer === undefined || answer === null || answer === '') return
   const offered = question.offer === null ? null : offeredBy(question.offer, values)
   if (offered !== null) frame.offered.set(question.slot, offered)
+  keepReading(question, readAnswer(question, answer, offered), frame)
+}
+
+/** The answer that was given, unless it is locked; else the default, or the only choice there is. */
+function answerThatStands(
+  question: PlannedQuestion,
+  given: Answer | undefined,
+  frame: OpenFrame,
+): Answer | undefined {
+  const { values } = frame
+  if (given !== undefined && !frame.locked[question.place.order]) return given
+  if (question.default !== null) return answerOf(question.default.run(values))
+  if (!question.offer?.onlyOne) return undefined
+  return onlyOneOf(question.offer, values, question.place.node.type === 'choices')
+}
+
+/** Reads an answer; the reading of the last one is kept. */
+function readAnswer(question: PlannedQuestion, answer: Answer, offered: Offer['offered']): AnswerReading {
   const { last } = question
-  if (last.answer !== answer || last.offered !== offered) {
-    last.reading = question.read(answer, {
-      offered,
-      rows: question.offer === null ? ALL : question.offer.rows,
-    })
-    last.answer = answer
-    last.offered = offered
-  }
-  const { reading } = last
-  values[question.slot] = reading.value
-  if (question.otherSlot >= 0) values[question.otherSlot] = reading.other
-  if (reading.answer !== reading.value) frame.given.set(question.slot, reading.answer)
-  if (reading.wrong !== null) frame.wrong.set(question.slot, reading.wrong)
-  if (reading.lost.length > 0) frame.lost.set(question.slot, reading.lost)
+  if (last.answer === answer && last.offered === offered) return last.reading
+  const rows = question.offer === null ? ALL : question.offer.rows
+  last.reading = question.read(answer, { offered, rows })
+  last.answer = answer
+  last.offered = offered
+  return last.reading
+}
+
+function keepReading({ slot, otherSlot }: PlannedQuestion, reading: AnswerReading, frame: OpenFrame) {
+  frame.values[slot] = reading.value
+  if (otherSlot >= 0) frame.values[otherSlot] = reading.other
+  if (reading.answer !== reading.value) frame.given.set(slot, reading.answer)
+  if (reading.wrong !== null) frame.wrong.set(slot, reading.wrong)
+  if (reading.lost.length > 0) frame.lost.set(slot, reading.lost)
 }
 
 /** The only row that is on offer, where there is just one. */
 function onlyOneOf(offer: PlannedOffer, values: readonly Value[], many: boolean): Answer | undefined {
   const codes = offeredBy(offer, values) ?? new Set(offer.rows.keys())
   const [only] = codes
-  return codes.size === 1 && only !== undefined ? (many ? [only] : only) : undefined
+  if (codes.size !== 1 || only === undefined) return undefined
+  return many ? [only] : only
 }
 
 /** A calculated value, rounded to its places: money to cents. */

@@ -1,6 +1,6 @@
 import type { Value } from '../expressions/types'
-import type { Answer } from './answers'
-import type { Plan, PlannedGroup } from './plan'
+import type { Answer } from '../form/answers'
+import type { Plan, PlannedGroup } from './planned'
 
 /**
  * What follows from the answers at one level: the response itself, or one entry of a repeating group, whose values then stand in the

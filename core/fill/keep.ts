@@ -1,6 +1,8 @@
-import { answerOf, type Answer, type Answers } from './answers'
+import { answerOf } from './answers'
+import type { Answer, Answers } from '../form/answers'
 import type { Filled, Frame } from './frame'
-import { isQuestion, isRepeating, type Step } from './plan'
+import { isQuestion, isRepeating } from './steps'
+import type { Step } from './planned'
 
 type Given = Exclude<Answer, null>
 

@@ -1,4 +1,4 @@
-import type { Step } from './plan'
+import type { Step } from './planned'
 import { isRepeating, namesNeeded } from './steps'
 
 /** Orders the steps of a section or entry so that each comes after its group and after what its own rules name; else as written. */

@@ -1,6 +1,7 @@
 import { namesIn } from '../expressions/tree'
 import type { Filled } from './frame'
-import { isQuestion, isRepeating, type PlannedRule, type PlannedSection, type Step } from './plan'
+import { isQuestion, isRepeating } from './steps'
+import type { PlannedRule, PlannedSection, Step } from './planned'
 
 /** One page of the respondent's way: a section, or one question of it with the notes before it. */
 export interface Page {

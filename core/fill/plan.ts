@@ -1,138 +1,30 @@
+import { memberReader } from './members'
+import type {
+  Plan,
+  PlannedQuestion,
+  PlannedGroup,
+  PlannedSection,
+  Step,
+  PlannedPlace,
+  PlannedOffer,
+  PlannedRule,
+  Lock,
+  PlannedCheck,
+} from './planned'
 import { compile } from '../expressions/compile'
 import { FIRST_SLOT, type Compiled, type Environment } from '../expressions/compiled'
-import { numberFromDouble } from '../expressions/decimal'
-import type { Expr } from '../expressions/tree'
-import { BOOLEAN, type Value, type ValueType } from '../expressions/types'
-import { FINISH, type ChoiceType, type Closing, type Form, type QuestionOf } from '../form/definition'
-import { writeInLabel } from '../form/types'
-import {
-  optionsOf,
-  outline,
-  WRITE_IN,
-  type GroupPlace,
-  type OfferedRow,
-  type Place,
-  type PlaceOf,
-} from '../form/walk'
+import { BOOLEAN, type ValueType } from '../expressions/types'
+import { FINISH, type Form } from '../form/definition'
+import type { ChoiceType, QuestionOf } from '../form/questions'
+import { outline, type Place, type PlaceOf } from '../form/walk'
+import { optionsOf } from '../form/rows'
 import { inOrder } from './order'
 import { isQuestion } from './steps'
-import { BLANK, readerOf, type Offer, type Reading as AnswerReading } from './readers'
-import type { Answer } from './answers'
-import { Names, type Reading, type Standpoint } from '../form/scope'
-import { cellValue, indexOf, type ListIndex } from '../lists/listIndex'
+import { readerOf } from './readers'
+import { BLANK } from './answerReading'
+import { Names, type Standpoint } from '../form/scope'
+import { indexRows, type ListIndex } from '../lists/listIndex'
 import { narrowing, type Narrowing } from '../lists/narrow'
-
-/** A condition or calculation ready to run. One with an error is never true and never false: it is unknown. */
-export interface PlannedRule {
-  run: Compiled
-  expr: Expr | null
-  reading: Reading
-}
-export interface PlannedCheck extends PlannedRule {
-  message: string
-}
-export type Lock = true | PlannedRule | null
-
-/** Steps are written out field by field, not spread: objects of one shape keep the engine's loop fast. */
-export interface PlannedPlace {
-  is: 'plain' | 'question' | 'entries'
-  place: Place
-  shown: PlannedRule | null
-  readOnly: Lock
-  checks: readonly PlannedCheck[]
-  /** The place of the group around it, or -1; in a repeating group's entry, of the group around it there. */
-  parent: number
-}
-
-/** Which rows a choice offers: all of them, unless rules of options or a narrowing take some away. */
-export interface PlannedOffer {
-  index: ListIndex
-  rows: ReadonlyMap<string, OfferedRow>
-  narrow: PlannedRule | null
-  /** The codes that the narrowing leaves. */
-  narrowed: Narrowing | null
-  /** By row, in the order of `rows`: the option's own rule. */
-  rules: readonly (PlannedRule | null)[] | null
-  /** The only row left is chosen unasked. */
-  onlyOne: boolean
-}
-
-export interface PlannedQuestion extends PlannedPlace {
-  is: 'question'
-  place: PlaceOf<'question'>
-  slot: number
-  /** The slot of the text written in; -1 where there is none. */
-  otherSlot: number
-  required: Lock
-  default: PlannedRule | null
-  value: PlannedRule | null
-  offer: PlannedOffer | null
-  read: (answer: Answer, offer: Offer) => AnswerReading
-  /** The answer read last: while one question is typed in, all others are read for nothing. */
-  last: { answer: Answer; offered: Offer['offered']; reading: AnswerReading }
-}
-
-/** A repeating group: its entries are filled one by one with the same slots, and stand as a list in its own. */
-export interface PlannedGroup extends PlannedPlace {
-  is: 'entries'
-  place: GroupPlace
-  slot: number
-  min: number
-  max: number
-  steps: readonly Step[]
-  /** Everything inside, at any depth. */
-  inner: readonly Step[]
-  /** The slots and places inside: `from` to `to`, `to` exclusive. */
-  slots: { from: number; to: number }
-  orders: { from: number; to: number }
-}
-export type Step = PlannedPlace | PlannedQuestion | PlannedGroup
-
-/** A route that leads somewhere; `index` is its place among the section's routes as written. */
-export interface PlannedRoute {
-  when: PlannedRule | null
-  target: number
-  index: number
-  closing: string | null
-}
-export interface PlannedSection {
-  place: PlaceOf<'section'>
-  shown: PlannedRule | null
-  readOnly: Lock
-  checks: readonly PlannedCheck[]
-  /** What stands in it outside of repeating groups, ordered so that everything comes after what its rules name. */
-  steps: readonly Step[]
-  /** Everything in it, the insides of repeating groups too. */
-  all: readonly Step[]
-  questions: readonly PlannedQuestion[]
-  routes: readonly PlannedRoute[]
-}
-export interface PlannedClosing {
-  closing: Closing
-  when: PlannedRule | null
-}
-
-/** A form made ready for filling: every rule compiled, every question with its slot. */
-export interface Plan {
-  form: Form
-  places: readonly Place[]
-  sections: readonly PlannedSection[]
-  /** Every question, those asked once per entry too. */
-  questions: readonly PlannedQuestion[]
-  byCode: ReadonlyMap<string, PlannedQuestion>
-  groups: ReadonlyMap<string, PlannedGroup>
-  closings: readonly PlannedClosing[]
-  /** The conditions of the promises, in order. */
-  promises: readonly PlannedRule[]
-  names: Names
-  environment: Environment
-  /** How many slots there are. */
-  size: number
-  /** Something may be read-only, so that locks have to be worked out. */
-  locks: boolean
-}
-
-export { isQuestion, isRepeating } from './steps'
 
 /** Prepares a form for filling. Faults don't hinder it: a faulty rule is unknown, a faulty route is passed over. */
 export function planOf(form: Form): Plan {
@@ -305,20 +197,20 @@ class Planner {
       : null
     const narrow =
       node.narrowedBy === undefined ? null : this.rule(node.narrowedBy, place, BOOLEAN, node.list ?? '')
-    const index = indexOf(rows)
+    const index = indexRows(rows)
     return {
       index,
       rows: index.byCode,
       rules,
       narrow,
-      narrowed:
-        narrow === null
-          ? null
-          : narrow.expr
-            ? narrowing(narrow.expr, index, this.environment)
-            : () => NOTHING,
+      narrowed: narrow && this.narrowed(narrow, index),
       onlyOne: node.onlyOne === true,
     }
+  }
+
+  /** A narrowing with an error leaves nothing. */
+  private narrowed({ expr }: PlannedRule, index: ListIndex): Narrowing {
+    return expr ? narrowing(expr, index, this.environment) : () => NOTHING
   }
 
   private lock = (when: true | string | undefined, stand: Standpoint): Lock =>
@@ -341,22 +233,12 @@ class Planner {
     return { reading, expr, run: expr ? compile(expr, this.environment) : () => null }
   }
 
-  /** What a path reaches through a chosen code: the option's label, points and price, the row's cells, the text written in. */
+  /** What a path reaches through the answer of a question. */
   private member(name: string, member: string): Compiled | undefined {
     const place = this.names.placeOf(name)
     const slot = this.slots.get(name)
     if (place?.kind !== 'question' || slot === undefined) return undefined
-    const { node } = place
-    if (node.type === 'grid' && member === 'points') return gridPoints(node, slot)
-    if (node.type !== 'choice' && node.type !== 'choices') return undefined
-    if (member === WRITE_IN) return node.writeIn ? slots => slots[slot + 1] ?? null : undefined
-    const reach = throughRow(this.form, node, member)
-    return slots => {
-      const value = slots[slot] ?? null
-      return Array.isArray(value)
-        ? value.map(reach).filter(v => v !== null || member === 'label')
-        : reach(value)
-    }
+    return memberReader(this.form, place.node, slot, member)
   }
 }
 
@@ -364,29 +246,3 @@ const NOTHING: ReadonlySet<string> = new Set()
 
 /** Entries of a repeating group without a limit of its own. */
 const DEFAULT_MOST = 50
-
-const gridPoints = (node: QuestionOf<'grid'>, slot: number): Compiled => {
-  const points = new Map(
-    node.options.map(o => [o.code, o.points === undefined ? null : numberFromDouble(o.points)]),
-  )
-  return slots => {
-    const value = slots[slot]
-    if (typeof value !== 'object' || value === null || Array.isArray(value)) return null
-    return Object.values(value)
-      .flatMap((code): Value[] => (typeof code === 'string' ? [points.get(code) ?? null] : []))
-      .filter(p => p !== null)
-  }
-}
-
-function throughRow(form: Form, node: QuestionOf<ChoiceType>, member: string): (code: Value) => Value {
-  const rows = indexOf(optionsOf(form, node) ?? []).byCode
-  return code => {
-    if (typeof code !== 'string') return null
-    const row = rows.get(code)
-    if (member === 'label') return row?.label ?? (code === WRITE_IN ? writeInLabel(node) : null)
-    if (!row) return null
-    return member === 'row'
-      ? Object.fromEntries(Object.entries(row).map(([key, value]) => [key, cellValue(value)]))
-      : cellValue(row[member])
-  }
-}

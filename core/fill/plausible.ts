@@ -1,11 +1,11 @@
 import { dayNumber, isoFromDay, timeFromSeconds } from '../expressions/dates'
-import type { QuestionOf, QuestionType } from '../form/definition'
-import { WRITE_IN } from '../form/walk'
-import type { Answer, Answers } from './answers'
+import type { QuestionOf, QuestionType } from '../form/questions'
+import { WRITE_IN } from '../form/rows'
+import type { Answer, Answers } from '../form/answers'
 import { drawSteps, repair, type Drawing } from './draw'
 import { Filling, problemsIn } from './fill'
 import { answersInPlay } from './keep'
-import type { Plan, PlannedQuestion } from './plan'
+import type { Plan, PlannedQuestion } from './planned'
 
 /** Words for texts, by question code; null leaves the choice to the type. */
 export type Words = (code: string) => readonly string[] | undefined
@@ -75,15 +75,11 @@ const MAKERS: { readonly [T in QuestionType]: Maker<T> } = {
     typed: pick(words('signature') ?? ['I. Marlow'], next) ?? 'I. Marlow',
   }),
   value: () => null,
-  hidden: q =>
-    q.holds === 'number'
-      ? 12
-      : q.holds === 'yesNo'
-        ? true
-        : q.holds === 'date'
-          ? '2026-05-01'
-          : 'from the link',
+  hidden: q => FROM_LINK[q.holds ?? 'text'],
 }
+
+/** What a link brings, by what the hidden value holds. */
+const FROM_LINK = { text: 'from the link', number: 12, yesNo: true, date: '2026-05-01' } as const
 
 const make = <T extends QuestionType>(q: QuestionOf<T>, making: Making, step: PlannedQuestion): Answer =>
   MAKERS[q.type](q, making, step)

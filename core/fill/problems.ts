@@ -1,13 +1,7 @@
+import type { QuestionType } from '../form/questions'
 import type { Filled, Frame } from './frame'
-import {
-  isQuestion,
-  isRepeating,
-  type PlannedCheck,
-  type PlannedGroup,
-  type PlannedQuestion,
-  type PlannedSection,
-  type Step,
-} from './plan'
+import { isQuestion, isRepeating } from './steps'
+import type { PlannedCheck, PlannedGroup, PlannedQuestion, PlannedSection, Step } from './planned'
 import { quotedText } from './quote'
 
 /** What is wrong with an answer, or missing. `path` names the place: `loa`, `engines[1].power`; a section by its code. */
@@ -90,18 +84,18 @@ export function problemOf(
   return broken ? problem('invalid', messageOf(broken, question, frame)) : null
 }
 
+/** What is said of a missing answer, where that is not that this needs one. */
+const MISSING: Partial<Record<QuestionType, string>> = {
+  file: 'A file is needed here.',
+  signature: 'A signature is needed here.',
+}
+
 function missingIn(question: PlannedQuestion, frame: Frame): string | null {
   const { node } = question.place
   const value = frame.values[question.slot] ?? null
   if (value === null) {
     const own = 'requiredMessage' in node ? node.requiredMessage : undefined
-    return own
-      ? quotedText(frame, own, question.place)
-      : node.type === 'file'
-        ? 'A file is needed here.'
-        : node.type === 'signature'
-          ? 'A signature is needed here.'
-          : 'This needs an answer.'
+    return own ? quotedText(frame, own, question.place) : (MISSING[node.type] ?? 'This needs an answer.')
   }
   if (node.type !== 'grid' || typeof value !== 'object' || Array.isArray(value)) return null
   const open = Object.values(value).filter(v => v === null).length

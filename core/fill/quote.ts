@@ -1,10 +1,10 @@
 import type { Value, ValueType } from '../expressions/types'
 import { isFormat, piecesOf, type Format } from '../form/quotes'
 import { compile } from '../expressions/compile'
-import { type Compiled } from '../expressions/compiled'
+import type { Compiled } from '../expressions/compiled'
 import type { GroupPlace } from '../form/walk'
 import type { Frame } from './frame'
-import type { Plan, PlannedQuestion } from './plan'
+import type { Plan, PlannedQuestion } from './planned'
 import { insideOf, type Standpoint } from '../form/scope'
 import { tellTyped, tellValue } from './tell'
 

@@ -4,9 +4,10 @@ import { dayNumber } from '../expressions/dates'
 import { compareNumbers, decimalPlaces, isNumber } from '../expressions/decimal'
 import type { Value, ValueType } from '../expressions/types'
 import type { Form, Item } from '../form/definition'
-import type { Answer } from './answers'
+import type { Answer } from '../form/answers'
 import { fill, problemsIn } from './fill'
-import { planOf, type PlannedQuestion } from './plan'
+import { planOf } from './plan'
+import type { PlannedQuestion } from './planned'
 
 const options = ['a', 'b', 'c'].map(code => ({ code, label: code.toUpperCase() }))
 const ITEMS = [
@@ -33,7 +34,7 @@ const ITEMS = [
   { type: 'hidden', holds: 'date' },
   { type: 'hidden' },
 ].map((more, i) => ({ kind: 'question', code: `q${i}`, label: 'Asked', ...more }) as Item)
-const form: Form = { tobbin: 1, code: 'f', title: 'F', sections: [{ code: 's', title: 'S', items: ITEMS }] }
+const form: Form = { tobbin: 2, code: 'f', title: 'F', sections: [{ code: 's', title: 'S', items: ITEMS }] }
 const plan = planOf(form)
 const read = (question: PlannedQuestion, answer: Answer) =>
   question.read(answer, { offered: null, rows: question.offer?.rows ?? new Map() })

@@ -1,3 +1,6 @@
+import { emailProblem, phoneProblem, urlProblem } from './contacts'
+import { readChoice, readChoices } from './readChoices'
+import { type GivenAnswer, type Offer, type AnswerReading, wrong, ok, BLANK } from './answerReading'
 import {
   compareNumbers,
   decimalPlaces,
@@ -18,41 +21,11 @@ import {
 } from '../expressions/dates'
 import { patternOf } from '../expressions/patterns'
 import type { Value } from '../expressions/types'
-import { LIMITS, type QuestionOf, type QuestionType } from '../form/definition'
-import { WRITE_IN, type OfferedRow } from '../form/walk'
-import { isRecord, type Answer } from './answers'
+import { LIMITS } from '../form/limits'
+import type { QuestionOf, QuestionType } from '../form/questions'
+import { isRecord, type Answer } from '../form/answers'
 
-/**
- * What an answer amounts to: a value for the rules and the answer as it is kept, or a sentence that says what is wrong.
- * `lost`: codes that are choices of the question but not on offer now. `short`: an answer is given but not finished.
- */
-export interface Reading {
-  value: Value
-  answer: Answer
-  wrong: string | null
-  other: string | null
-  lost: readonly string[]
-}
-export type GivenAnswer = Exclude<Answer, null>
-
-/** What a choice question offers now: the rows on offer, and all rows by code. */
-export interface Offer {
-  offered: ReadonlySet<string> | null
-  rows: ReadonlyMap<string, OfferedRow>
-}
-
-const NONE: readonly string[] = []
-export const BLANK: Reading = { value: null, answer: null, wrong: null, other: null, lost: NONE }
-const ok = (value: Value, answer: Answer): Reading => ({
-  value,
-  answer,
-  wrong: null,
-  other: null,
-  lost: NONE,
-})
-const wrong = (sentence: string): Reading => ({ ...BLANK, wrong: sentence })
-
-type Read = (answer: GivenAnswer, offer: Offer) => Reading
+type Read = (answer: GivenAnswer, offer: Offer) => AnswerReading
 /** Prepares the reading of one question's answers. An answer that breaks its type's own limits is no answer: the rules see blank, the person an error. */
 type Reader<T extends QuestionType> = (question: QuestionOf<T>) => Read
 
@@ -136,60 +109,10 @@ function temporal(
   }
 }
 
-const EMAIL_LENGTH = 254
-function emailProblem(text: string): string | null {
-  const at = text.indexOf('@')
-  if (/\s/.test(text.trim())) return 'An e-mail address has no blanks.'
-  if (at < 0) return 'The “@” is missing: an e-mail address looks like name@place.example.'
-  if (at === 0) return 'The name before the “@” is missing.'
-  const domain = text.slice(at + 1).trim()
-  if (domain === '') return 'The part after the “@” is missing.'
-  if (domain.includes('@')) return 'There is more than one “@”.'
-  if (!domain.includes('.') || domain.startsWith('.') || domain.endsWith('.') || domain.includes('..'))
-    return 'The part after the “@” is not complete: it looks like place.example.'
-  return text.trim().length > EMAIL_LENGTH ? 'This e-mail address is too long.' : null
-}
-
-const LEAST_DIGITS = 5
-const MOST_DIGITS = 20
-function phoneProblem(text: string): string | null {
-  const odd = /[^\d\s+().\-/]/.exec(text)
-  if (odd) return `“${odd[0]}” can’t stand in a phone number.`
-  const digits = text.replaceAll(/\D/g, '').length
-  if (text.trim().lastIndexOf('+') > 0) return 'The “+” stands only at the beginning.'
-  return digits < LEAST_DIGITS
-    ? `A phone number has at least ${LEAST_DIGITS} digits.`
-    : digits > MOST_DIGITS
-      ? `A phone number has at most ${MOST_DIGITS} digits.`
-      : null
-}
-
-function urlProblem(text: string): string | null {
-  const t = text.trim()
-  if (/\s/.test(t)) return 'A web address has no blanks.'
-  if (!/^https?:\/\//i.test(t)) return 'A web address begins with https:// or http://.'
-  const host = t.replace(/^https?:\/\//i, '').split(/[/?#]/)[0] ?? ''
-  return /^[^.@\s]+(?:\.[^.@\s]+)+$/.test(host.replace(/:\d+$/, ''))
-    ? null
-    : 'The name of the site is not complete: it looks like https://place.example.'
-}
 const trimmed =
   (read: Read): Read =>
   (answer, offer) =>
     read(typeof answer === 'string' ? answer.trim() : answer, offer)
-
-const notOffered = wrong('This choice is not on offer.')
-/** A write-in as it is answered: `{ "other": "Copper coat" }`. */
-const writtenIn = (answer: Answer): string | null =>
-  isRecord(answer) && Object.keys(answer).length === 1 && typeof answer[WRITE_IN] === 'string'
-    ? answer[WRITE_IN]
-    : null
-const other = (text: string, value: Value, answer: Answer): Reading =>
-  text.trim() === ''
-    ? { ...wrong('Please say what.'), answer, value: null }
-    : text.length > LIMITS.label
-      ? wrong(`At most ${LIMITS.label} characters fit.`)
-      : { ...ok(value, answer), other: text }
 
 /** Files as they are answered: where they are kept, and what they were called. */
 export interface FileAnswer {
@@ -234,16 +157,8 @@ const READERS: { readonly [T in QuestionType]: Reader<T> } = {
   },
   yesNo: () => answer =>
     typeof answer === 'boolean' ? ok(answer, answer) : wrong('Yes or no is expected here.'),
-  choice:
-    q =>
-    (answer, { offered, rows }) => {
-      const written = q.writeIn ? writtenIn(answer) : null
-      if (written !== null) return other(written, WRITE_IN, answer)
-      if (typeof answer !== 'string') return wrong('One of the choices is expected here.')
-      if (!rows.has(answer)) return notOffered
-      return offered === null || offered.has(answer) ? ok(answer, answer) : { ...BLANK, lost: [answer] }
-    },
-  choices: q => (answer, offer) => choices(q, answer, offer),
+  choice: q => (answer, offer) => readChoice(q, answer, offer),
+  choices: q => (answer, offer) => readChoices(q, answer, offer),
   date: q =>
     temporal(
       t => (dayNumber(t) === null ? null : t),
@@ -309,26 +224,23 @@ const READERS: { readonly [T in QuestionType]: Reader<T> } = {
       files,
     )
   },
-  signature: () => answer => {
-    if (isRecord(answer) && Object.keys(answer).length === 1) {
-      if (typeof answer.typed === 'string')
-        return answer.typed.trim() === ''
-          ? BLANK
-          : answer.typed.length > 200
-            ? wrong('At most 200 characters fit.')
-            : ok(true, answer)
-      if (
-        typeof answer.drawn === 'string' &&
-        answer.drawn.length <= LONGEST_DRAWING &&
-        DRAWN.test(answer.drawn)
-      )
-        return ok(true, answer)
-    }
-    return wrong('A signature is expected here.')
-  },
+  signature: () => readSignature,
   value: () => () => BLANK,
   hidden: q => HIDDEN[q.holds ?? 'text'],
 }
+
+/** A signature: a name that was typed, or a path that was drawn. */
+function readSignature(answer: GivenAnswer): AnswerReading {
+  if (!isRecord(answer) || Object.keys(answer).length !== 1) return wrong('A signature is expected here.')
+  const { typed, drawn } = answer
+  if (typeof typed === 'string') {
+    if (typed.trim() === '') return BLANK
+    return typed.length > LONGEST_NAME ? wrong(`At most ${LONGEST_NAME} characters fit.`) : ok(true, answer)
+  }
+  const isDrawn = typeof drawn === 'string' && drawn.length <= LONGEST_DRAWING && DRAWN.test(drawn)
+  return isDrawn ? ok(true, answer) : wrong('A signature is expected here.')
+}
+const LONGEST_NAME = 200
 
 const HIDDEN: Record<'text' | 'number' | 'yesNo' | 'date', Read> = {
   text: text(() => null, LIMITS.label),
@@ -356,35 +268,10 @@ const cents = (n: Num): string => {
   return `${whole}.${part.padEnd(2, '0')}`
 }
 
-function choices(q: QuestionOf<'choices'>, answer: GivenAnswer, { offered, rows }: Offer): Reading {
-  if (!isList(answer)) return wrong('A list of choices is expected here.')
-  const written = q.writeIn ? (answer.map(writtenIn).find(w => w !== null) ?? null) : null
-  const codes = answer.filter(a => writtenIn(a) === null || !q.writeIn)
-  if (codes.some(c => typeof c !== 'string' || !rows.has(c)) || answer.length - codes.length > 1)
-    return notOffered
-  const lost = offered === null ? NONE : codes.map(String).filter(c => !offered.has(c))
-  const given = new Set<Answer>(codes)
-  const kept = [...rows.keys()].filter(c => given.has(c) && !lost.includes(c))
-  if (kept.length === 0 && written === null) return { ...BLANK, lost }
-  const alone = kept.find(c => rows.get(c)?.alone)
-  const count = kept.length + (written === null ? 0 : 1)
-  if (alone !== undefined && count > 1)
-    return wrong(`“${rows.get(alone)?.label ?? alone}” can’t be chosen together with others.`)
-  const short =
-    alone === undefined && q.least !== undefined && count < q.least
-      ? `Choose at least ${q.least}.`
-      : q.most !== undefined && count > q.most
-        ? `Choose at most ${q.most}.`
-        : null
-  if (short !== null) return { ...wrong(short), answer }
-  if (written === null) return { ...ok(kept, kept), lost }
-  return { ...other(written, [...kept, WRITE_IN], [...kept, { [WRITE_IN]: written }]), lost }
-}
-
 /** Prepares the reading of a question's answers; blank (null, empty text, empty list) is read here for all types. */
 export function readerOf<T extends QuestionType>(
   question: QuestionOf<T>,
-): (answer: Answer, offer: Offer) => Reading {
+): (answer: Answer, offer: Offer) => AnswerReading {
   const read = READERS[question.type](question)
   return (answer, offer) => (answer === null || answer === '' ? BLANK : read(answer, offer))
 }

@@ -1,6 +1,7 @@
 import { outline, type Place } from '../form/walk'
 import type { Form } from '../form/definition'
-import { planOf, type Plan, type PlannedQuestion, type PlannedSection, type Step } from './plan'
+import { planOf } from './plan'
+import type { Plan, PlannedQuestion, PlannedSection, Step } from './planned'
 
 /** What of a node nothing is planned from: texts are read where they are shown. */
 const TEXTS: ReadonlySet<string> = new Set([
@@ -23,27 +24,9 @@ const MOST = 20
  * before is used again; otherwise the form is planned anew.
  */
 export function replan(before: Plan, form: Form): Plan {
-  const old = before.form
-  if (old === form) return before
-  if (!sameBut({ ...old }, { ...form }, ASIDE) || old.sections.length !== form.sections.length)
-    return planOf(form)
-  const places = outline(form)
-  if (places.length !== before.places.length) return planOf(form)
-  const changed = new Map<number, Place>()
-  for (const [i, place] of places.entries()) {
-    const was = before.places[i]
-    if (!was || was.address !== place.address || was.section !== place.section) return planOf(form)
-    if (was.node === place.node) continue
-    const keep = 'items' in place.node ? new Set([...TEXTS, 'items']) : TEXTS
-    if (
-      !sameBut({ ...was.node }, { ...place.node }, keep) ||
-      changed.size >= MOST ||
-      place.entryOf !== null ||
-      (place.kind === 'group' && place.node.repeat !== undefined)
-    )
-      return planOf(form)
-    changed.set(i, place)
-  }
+  if (before.form === form) return before
+  const changed = changedTexts(before, form)
+  if (changed === null) return planOf(form)
   // A place that is not changed keeps its object, but for the form around it nothing else is planned from it.
   return {
     ...before,
@@ -51,6 +34,30 @@ export function replan(before: Plan, form: Form): Plan {
     places: before.places.map((p, i) => changed.get(i) ?? p),
     ...stepsWith(before, changed),
   }
+}
+
+/** By place order: the places of which only texts changed; null when anything else did, or too much. */
+function changedTexts(before: Plan, form: Form): Map<number, Place> | null {
+  const old = before.form
+  if (!sameBut({ ...old }, { ...form }, ASIDE) || old.sections.length !== form.sections.length) return null
+  const places = outline(form)
+  if (places.length !== before.places.length) return null
+  const changed = new Map<number, Place>()
+  for (const [i, place] of places.entries()) {
+    const was = before.places[i]
+    if (!was || was.address !== place.address || was.section !== place.section) return null
+    if (was.node === place.node) continue
+    if (changed.size >= MOST || !hasOnlyTextsChanged(was, place)) return null
+    changed.set(i, place)
+  }
+  return changed
+}
+
+function hasOnlyTextsChanged(was: Place, place: Place): boolean {
+  const isInEntry = place.entryOf !== null || (place.kind === 'group' && place.node.repeat !== undefined)
+  if (isInEntry) return false
+  const aside = 'items' in place.node ? new Set([...TEXTS, 'items']) : TEXTS
+  return sameBut({ ...was.node }, { ...place.node }, aside)
 }
 
 function stepsWith(

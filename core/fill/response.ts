@@ -1,8 +1,10 @@
-import type { Question } from '../form/definition'
-import { isRecord, type Answer, type Answers } from './answers'
+import type { Value } from '../expressions/types'
+import type { Question } from '../form/questions'
+import { isRecord, type Answer, type Answers } from '../form/answers'
 import { fill } from './fill'
 import type { Frame } from './frame'
-import { isQuestion, isRepeating, type Plan, type Step } from './plan'
+import { isQuestion, isRepeating } from './steps'
+import type { Plan, Step, PlannedGroup, PlannedQuestion } from './planned'
 import { entryHeading, quotedText } from './quote'
 import { isFile, type FileAnswer } from './readers'
 import { tellValue } from './tell'
@@ -50,50 +52,56 @@ function tellSteps(steps: readonly Step[], frame: Frame, prefix: string, entry: 
   return [...steps]
     .sort((a, b) => a.place.order - b.place.order)
     .flatMap((step): ToldLine[] => {
-      if (isRepeating(step)) {
-        const frames = frame.entries.get(step.place.order) ?? []
-        if (frames.length === 0)
-          return [
-            {
-              code: step.place.code,
-              path: prefix + step.place.code,
-              label: step.place.node.title,
-              state: frame.inPlay[step.place.order] ? 'blank' : 'unasked',
-              text: '',
-              section: step.place.section,
-              heading: null,
-              entry: null,
-              type: 'text',
-              files: [],
-              drawn: null,
-            },
-          ]
-        return frames.flatMap((inner, i) =>
-          tellSteps(
-            step.steps,
-            inner,
-            `${prefix}${step.place.code}[${i}].`,
-            entryHeading(inner, step.place, i),
-          ),
-        )
-      }
+      if (isRepeating(step)) return tellEntries(step, frame, prefix)
       if (!isQuestion(step)) return []
-      const { place, slot } = step
-      const value = frame.values[slot] ?? null
-      const state = value !== null ? 'answered' : frame.inPlay[place.order] === true ? 'blank' : 'unasked'
-      const line: ToldLine = {
-        code: place.code,
-        path: prefix + place.code,
-        label: quotedText(frame, place.node.label, place) || place.code,
-        state,
-        text: tellValue(value, place.node, frame.plan.form, frame.given.get(slot)),
-        section: place.section,
-        heading: null,
-        entry: heading,
-        type: place.node.type,
-        ...attached(frame.given.get(slot)),
-      }
+      const line = { ...tellQuestion(step, frame, prefix), entry: heading }
       heading = null
       return [line]
     })
+}
+
+function tellEntries(group: PlannedGroup, frame: Frame, prefix: string): ToldLine[] {
+  const { code, node, order, section } = group.place
+  const frames = frame.entries.get(order) ?? []
+  if (frames.length > 0)
+    return frames.flatMap((inner, i) =>
+      tellSteps(group.steps, inner, `${prefix}${code}[${i}].`, entryHeading(inner, group.place, i)),
+    )
+  return [
+    {
+      code,
+      path: prefix + code,
+      label: node.title,
+      state: frame.inPlay[order] ? 'blank' : 'unasked',
+      text: '',
+      section,
+      heading: null,
+      entry: null,
+      type: 'text',
+      files: [],
+      drawn: null,
+    },
+  ]
+}
+
+function tellQuestion({ place, slot }: PlannedQuestion, frame: Frame, prefix: string): ToldLine {
+  const value = frame.values[slot] ?? null
+  const given = frame.given.get(slot)
+  return {
+    code: place.code,
+    path: prefix + place.code,
+    label: quotedText(frame, place.node.label, place) || place.code,
+    state: stateOf(value, frame.inPlay[place.order] === true),
+    text: tellValue(value, place.node, frame.plan.form, given),
+    section: place.section,
+    heading: null,
+    entry: null,
+    type: place.node.type,
+    ...attached(given),
+  }
+}
+
+function stateOf(value: Value, isInPlay: boolean): ToldLine['state'] {
+  if (value !== null) return 'answered'
+  return isInPlay ? 'blank' : 'unasked'
 }

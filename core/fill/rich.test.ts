@@ -4,11 +4,12 @@ import { richForm } from '../../tests/support/richForms'
 import { prove } from '../prove/prove'
 import type { Form } from '../form/definition'
 import { readForm } from '../form/read'
-import type { Answer, Answers } from './answers'
+import type { Answer, Answers } from '../form/answers'
 import { random } from './draw'
 import { allProblems, answersInPlay, fill, type Frame } from './fill'
 import { plausible } from './plausible'
-import { planOf, type Plan } from './plan'
+import { planOf } from './plan'
+import type { Plan } from './planned'
 import { quotedText } from './quote'
 import { replan } from './replan'
 import { tellResponse } from './response'
@@ -159,7 +160,7 @@ describe('forms with every feature', () => {
 })
 
 const invoice: Form = {
-  tobbin: 1,
+  tobbin: 2,
   code: 'invoice',
   title: 'Invoice',
   sections: [

@@ -1,5 +1,5 @@
 import { namesIn } from '../expressions/tree'
-import type { PlannedGroup, PlannedQuestion, PlannedRule, Step } from './plan'
+import type { PlannedGroup, PlannedQuestion, PlannedRule, Step } from './planned'
 
 export const isQuestion = (step: Step): step is PlannedQuestion => step.is === 'question'
 export const isRepeating = (step: Step): step is PlannedGroup => step.is === 'entries'

@@ -8,10 +8,11 @@ import {
 } from '../expressions/dates'
 import { isNumber, numberText, rounded, type Num } from '../expressions/decimal'
 import type { Value, ValueType } from '../expressions/types'
-import type { ChoiceType, Form, QuestionOf, QuestionType } from '../form/definition'
+import type { Form } from '../form/definition'
+import type { ChoiceType, QuestionOf, QuestionType } from '../form/questions'
 import { writeInLabel } from '../form/types'
-import { optionsOf, WRITE_IN } from '../form/walk'
-import { isRecord, type Answer } from './answers'
+import { optionsOf, WRITE_IN } from '../form/rows'
+import { isRecord, type Answer } from '../form/answers'
 import { isFile } from './readers'
 
 type Teller<T extends QuestionType> = (
@@ -103,12 +104,10 @@ const isRecordValue = (value: Value): value is { readonly [member: string]: Valu
   !isDuration(value)
 
 /** A size for people: `340 kB`, `1.2 MB`. */
-export const readableBytes = (bytes: number): string =>
-  bytes < 1_000
-    ? `${bytes} bytes`
-    : bytes < 1_000_000
-      ? `${Math.round(bytes / 1_000)} kB`
-      : `${(bytes / 1_000_000).toFixed(1)} MB`
+export function readableBytes(bytes: number): string {
+  if (bytes < 1_000) return `${bytes} bytes`
+  return bytes < 1_000_000 ? `${Math.round(bytes / 1_000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`
+}
 
 /** An answer as text for people; empty for blank. `given`: the answer as it is kept, where the value does not tell all. */
 export const tellValue = <T extends QuestionType>(
@@ -162,9 +161,6 @@ function tellText(value: string, type: ValueType, how: Telling): string {
   if (how.longDate && dayNumber(value.slice(0, 10)) !== null)
     return `${Number(value.slice(8, 10))} ${MONTHS[Number(value.slice(5, 7)) - 1]} ${value.slice(0, 4)}`
   if (type.kind === 'date') return readableDate(value)
-  return type.kind === 'time'
-    ? readableTime(value)
-    : type.kind === 'dateTime'
-      ? readableDateTime(value)
-      : value
+  if (type.kind === 'time') return readableTime(value)
+  return type.kind === 'dateTime' ? readableDateTime(value) : value
 }

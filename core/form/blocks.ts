@@ -1,4 +1,5 @@
-import type { Form, Item, Question } from './definition'
+import type { Form, Item } from './definition'
+import type { Question } from './questions'
 
 /** A ready-made piece of a form, inserted like a copy: its codes are kept free of clashes. */
 export interface Block {
@@ -164,7 +165,7 @@ export const TEMPLATES: readonly Template[] = [
     title: 'Visitor’s berth',
     about: 'Who comes, with what boat, for which nights',
     form: {
-      tobbin: 1,
+      tobbin: 2,
       code: 'visitor_berth',
       title: 'Visitor’s berth',
       language: 'en',
@@ -196,7 +197,7 @@ export const TEMPLATES: readonly Template[] = [
     title: 'Accident report',
     about: 'What happened, who was hurt, photographs',
     form: {
-      tobbin: 1,
+      tobbin: 2,
       code: 'accident',
       title: 'Accident report',
       language: 'en',
@@ -240,7 +241,7 @@ export const TEMPLATES: readonly Template[] = [
     title: 'Feedback, one question at a time',
     about: 'A score, why, and consent',
     form: {
-      tobbin: 1,
+      tobbin: 2,
       code: 'feedback',
       title: 'Feedback',
       language: 'en',

@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import { freeCode, takenCodes } from './codes'
-import { ChoiceList, Item, Section, type Form } from './definition'
+import { Item, Section, type Form, FINISH } from './definition'
+import { ChoiceList } from './choiceLists'
 import { applyEdit, locate, type Edit } from './edits'
 import { namesUsed } from './threads'
 import { codesIn, listsIn, recoded } from './transform'
-import { outline, type Address, type Place } from './walk'
+import { outline, type Address, type Place, nodeText } from './walk'
 
 /** What is copied from a form: sections or items, with the lists they use. It travels as JSON, so between forms and windows too. */
 export const Clip = z.strictObject({
@@ -81,7 +82,7 @@ export function pasteEdits(form: Form, clip: Clip, spot: Spot, sectionAt: number
     return 'kind' in copy ? copy : { ...copy, code: sections.get(node.code) ?? node.code }
   })
   const known = new Set([...takenCodes(form, 'item'), ...codes.values()])
-  const notes = nodes.flatMap(node => strangers(node, known, new Set([...takenSections])))
+  const notes = nodes.flatMap(node => unknownNames(node, known, new Set([...takenSections])))
   const addresses: Address[] = []
   let [items, tops] = [spot.at, sectionAt]
   for (const node of nodes) {
@@ -112,38 +113,34 @@ function broughtLists(form: Form, clip: Clip): { lists: Map<string, string>; edi
   return { lists, edits }
 }
 
+const RULE_KEYS = ['shownWhen', 'required', 'value', 'default'] as const
+
 /** Names in a copy that mean nothing here, as sentences. */
-function strangers(
+function unknownNames(
   node: Section | Item,
   known: ReadonlySet<string>,
   sections: ReadonlySet<string>,
 ): string[] {
-  const name =
-    'kind' in node
-      ? node.kind === 'note'
-        ? node.code
-        : node.kind === 'group'
-          ? node.title
-          : node.label
-      : node.title
-  const found: string[] = []
-  const rules = [
-    node.shownWhen,
-    'required' in node ? node.required : undefined,
-    'value' in node ? node.value : undefined,
-    'default' in node ? node.default : undefined,
-    ...('validWhen' in node ? (node.validWhen?.map(c => c.rule) ?? []) : []),
-    ...('routes' in node ? (node.routes?.map(r => r.when) ?? []) : []),
+  const name = nodeText(node).text
+  const names = ruleTexts(node).flatMap(namesUsed)
+  const targets = 'routes' in node ? (node.routes?.map(r => r.to) ?? []) : []
+  return [
+    ...names
+      .filter(used => !known.has(used))
+      .map(used => `“${name}” names “${used}”, which this form does not have.`),
+    ...targets
+      .filter(to => to !== FINISH && !sections.has(to))
+      .map(to => `“${name}” leads to the section “${to}”, which this form does not have.`),
+    ...('items' in node ? node.items.flatMap(i => unknownNames(i, known, sections)) : []),
   ]
-  for (const rule of rules)
-    if (typeof rule === 'string')
-      for (const used of namesUsed(rule))
-        if (!known.has(used)) found.push(`“${name}” names “${used}”, which this form does not have.`)
-  if ('routes' in node)
-    for (const r of node.routes ?? [])
-      if (r.to !== 'finish' && !sections.has(r.to))
-        found.push(`“${name}” leads to the section “${r.to}”, which this form does not have.`)
-  return 'items' in node ? [...found, ...node.items.flatMap(i => strangers(i, known, sections))] : found
+}
+
+/** The texts of a thing's own rules. */
+function ruleTexts(node: Section | Item): string[] {
+  const single = RULE_KEYS.map(key => (key in node ? Reflect.get(node, key) : undefined))
+  const checks = 'validWhen' in node ? (node.validWhen?.map(c => c.rule) ?? []) : []
+  const routes = 'routes' in node ? (node.routes?.map(r => r.when) ?? []) : []
+  return [...single, ...checks, ...routes].filter(rule => typeof rule === 'string')
 }
 
 /** The edits that set a copy right behind each of some things. */

@@ -1,5 +1,6 @@
 import { KEYWORDS } from '../expressions/parse'
-import { LIMITS, type Form } from './definition'
+import type { Form } from './definition'
+import { LIMITS } from './limits'
 import { outline } from './walk'
 
 const SMALL = new Set([

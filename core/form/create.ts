@@ -1,4 +1,5 @@
-import { QUESTIONS, type Form, type Item, type Question, type QuestionType, type Section } from './definition'
+import type { Form, Item, Section } from './definition'
+import { QUESTIONS, type Question, type QuestionType } from './questions'
 import { codeFromLabel, freeCode, takenCodes } from './codes'
 
 /** What a new line of the script can become. */
@@ -87,17 +88,19 @@ const COMMON: ReadonlySet<string> = new Set([
   'under',
 ])
 
+/** Whether a property of a question stays when it becomes one of another type. */
+function staysOnRetyping(key: string, from: QuestionType, to: QuestionType): boolean {
+  if (!keysOf(to).includes(key)) return false
+  const alike = ALIKE[key]
+  return COMMON.has(key) || (alike !== undefined && alike.includes(to) && alike.includes(from))
+}
+
 /** The properties to set so that a question becomes one of another type, keeping what both have. */
 export function retyped(question: Question, type: QuestionType): Record<string, unknown> {
   const fresh: Readonly<Record<string, unknown>> = { ...FRESH[type]('x', '') }
   const set: Record<string, unknown> = { type }
-  const wanted = new Set(keysOf(type))
-  for (const key of Object.keys(question)) {
-    const stays =
-      wanted.has(key) &&
-      (COMMON.has(key) || (ALIKE[key]?.includes(type) && ALIKE[key]?.includes(question.type)))
-    if (!stays && key !== 'type') set[key] = fresh[key] ?? null
-  }
+  for (const key of Object.keys(question))
+    if (key !== 'type' && !staysOnRetyping(key, question.type, type)) set[key] = fresh[key] ?? null
   for (const [key, value] of Object.entries(fresh))
     if (!(key in question) && !COMMON.has(key)) set[key] = value
   // Options of a choice may carry what those of a ranking may not.

@@ -1,5 +1,8 @@
 import { z } from 'zod'
-import { ChoiceList, Form, Group, Item, Question, Row, Section, Note, LIMITS } from './definition'
+import { Form, Group, Item, Section, Note } from './definition'
+import { ChoiceList, Row } from './choiceLists'
+import { Question } from './questions'
+import { LIMITS } from './limits'
 import { problemsOf } from './read'
 import type { Address } from './walk'
 
@@ -233,15 +236,16 @@ export function locate(form: Form, address: string): Located {
   }
   const sections = new Map<string, number>()
   const items = new Map<string, number>()
-  const result =
-    kind === 'section'
-      ? found(form.sections, 'sections')
-      : kind === 'list'
-        ? found(form.lists ?? [], 'lists')
-        : form.sections.reduce<Located | null>((done, s) => {
-            const container = countedAddress('section', s.code, sections)
-            return done ?? inItems(s.items, container, items)
-          }, null)
+  const inSections = () =>
+    form.sections.reduce<Located | null>((done, s) => {
+      const container = countedAddress('section', s.code, sections)
+      return done ?? inItems(s.items, container, items)
+    }, null)
+  const search: Partial<Record<string, () => Located | null>> = {
+    section: () => found(form.sections, 'sections'),
+    list: () => found(form.lists ?? [], 'lists'),
+  }
+  const result = (search[kind ?? ''] ?? inSections)()
   if (!result) throw new EditError(`“${code}” is no longer here.`)
   return result
 }
@@ -310,6 +314,11 @@ const isItem = (node: Node): node is Item => 'kind' in node
 const isList = (node: Node): node is z.infer<typeof ChoiceList> => 'rows' in node && !('kind' in node)
 const isSection = (node: Node): node is z.infer<typeof Section> => !isItem(node) && !isList(node)
 
+function kindOfNode(node: Node): 'section' | 'list' | 'item' {
+  if (isSection(node)) return 'section'
+  return isList(node) ? 'list' : 'item'
+}
+
 function only<T extends Node>(node: Node, is: (node: Node) => node is T): T {
   if (!is(node)) throw new EditError('This can’t stand here.')
   return node
@@ -324,7 +333,7 @@ const isInside = (node: Node, address: string): boolean => {
 function addressAfter(form: Form, container: z.infer<typeof Container>, index: number): Address {
   const node = containerOf(form, container).children[index]
   if (!node) throw new EditError('There is nothing at this position.')
-  const kind = isSection(node) ? 'section' : isList(node) ? 'list' : 'item'
+  const kind = kindOfNode(node)
   for (let n = 1; ; n++) {
     const address: Address = n === 1 ? `${kind}/${node.code}` : `${kind}/${node.code}#${n}`
     if (locate(form, address).node === node) return address

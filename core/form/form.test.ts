@@ -125,7 +125,7 @@ describe('reading a definition', () => {
     }
     const { problems } = readForm(bad)
     const at = (path: string) => problems?.find(p => p.path === path)?.sentence
-    expect(at('tobbin')).toBe('1 is expected, not 2.')
+    expect(at('tobbin')).toBe('2 is expected, not 3.')
     expect(at('code')).toContain('small letters')
     expect(at('title')).toContain('missing')
     expect(at('extra')).toContain('no “extra”')
@@ -145,7 +145,7 @@ describe('reading a definition', () => {
     for (let i = 0; i < 50_000; i++) deep = [deep]
     expect(readForm({ sections: deep }).problems?.[0]?.sentence).toContain('deep')
     const large = JSON.stringify({
-      tobbin: 1,
+      tobbin: 2,
       code: 'x',
       title: 'X',
       sections: Array.from({ length: 60_000 }, (_, i) => ({ code: `Bad ${i}`, title: i, items: {} })),

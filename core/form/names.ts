@@ -28,8 +28,10 @@ export function namesOf(form: Form, places: readonly Place[]): Names {
 }
 
 /** The choices of a type: of a code, of the items of a list. */
-const choicesIn = (type: ValueType): ReadonlyMap<string, string> | undefined =>
-  type.kind === 'code' ? type.choices : type.kind === 'list' ? choicesIn(type.of) : undefined
+function choicesIn(type: ValueType): ReadonlyMap<string, string> | undefined {
+  if (type.kind === 'code') return type.choices
+  return type.kind === 'list' ? choicesIn(type.of) : undefined
+}
 
 /** A rule's text as a sentence; null when it can't be read. */
 export function ruleSentence(text: string, names: Names): Segment[] | null {
@@ -61,8 +63,10 @@ const KINDS: Partial<Record<ValueType['kind'], PointedKind>> = {
 }
 
 /** How the pointing builder takes a type; undefined for what is not pointed at. */
-export const pointedKind = (type: ValueType): PointedKind | undefined =>
-  type.kind === 'list' ? (type.of.kind === 'code' ? 'codes' : 'entries') : KINDS[type.kind]
+export function pointedKind(type: ValueType): PointedKind | undefined {
+  if (type.kind !== 'list') return KINDS[type.kind]
+  return type.of.kind === 'code' ? 'codes' : 'entries'
+}
 
 /** The questions and repeating groups that a rule at a place may use: earlier ones, those of its section, in an entry its own. */
 export function pointable(

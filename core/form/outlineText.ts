@@ -1,6 +1,8 @@
 import { codeFromLabel, freeCode, takenCodes } from './codes'
 import { newItem } from './create'
-import { LIMITS, type Form, type Item, type Option, type QuestionType, type Section } from './definition'
+import type { Form, Item, Section } from './definition'
+import { LIMITS } from './limits'
+import type { Option, QuestionType } from './questions'
 import type { Spot } from './clipboard'
 import type { Edit } from './edits'
 import { TYPES } from './types'
@@ -161,33 +163,64 @@ function fromTable(rows: string[][]): Drafted[] {
 
 type DraftedQuestion = Extract<Drafted, { kind: 'question' }>
 
+/** A line of an outline, taken apart. */
+interface OutlineLine {
+  words: string
+  indent: number
+  heading: string | null
+  numbered: string | undefined
+  bullet: string | undefined
+}
+
+function readLine(line: string): OutlineLine {
+  const words = line.trim()
+  const numbered = NUMBERED.exec(words)?.[1]
+  return {
+    words,
+    indent: line.length - line.trimStart().length,
+    heading: numbered === undefined ? headingIn(words) : null,
+    numbered,
+    bullet: BULLET.exec(words)?.[1],
+  }
+}
+
+/** The title that a line gives to a section; null when it is no heading. */
+function headingIn(words: string): string | null {
+  const marked = HEADING.exec(words)?.[1]
+  if (marked === undefined && !isShouted(words)) return null
+  const title = marked || words
+  if (title === '') return null
+  return isShouted(title) ? sentenceCase(title) : title
+}
+
 function fromLines(lines: string[]): Drafted[] {
   const drafted: Drafted[] = []
   let open: DraftedQuestion | null = null
   let depth = 0
   const hasNumbers = lines.some(l => NUMBERED.test(l.trim()))
-  for (const line of lines) {
-    const indent = line.length - line.trimStart().length
-    const words = line.trim()
-    const heading = HEADING.exec(words)?.[1] ?? (isShouted(words) ? sentenceCase(words) : null)
-    const numbered = NUMBERED.exec(words)?.[1]
-    const bullet = BULLET.exec(words)?.[1]
-    if (heading !== null && numbered === undefined && (heading || words)) {
-      const title = heading || words
-      drafted.push({ kind: 'section', title: isShouted(title) ? sentenceCase(title) : title })
+  for (const line of lines.map(readLine)) {
+    const { words, indent, heading, numbered, bullet } = line
+    if (heading !== null) {
+      drafted.push({ kind: 'section', title: heading })
       open = null
-    } else if (open && numbered === undefined && (bullet !== undefined || indent > depth))
-      addOption(open, bullet ?? words)
-    else if (open && numbered === undefined && hasNumbers && !words.endsWith('?'))
-      addOption(open, bullet ?? words)
-    else {
-      open = question(numbered ?? bullet ?? words)
-      depth = indent
-      drafted.push(open)
+      continue
     }
+    if (open && isOption(line, depth, hasNumbers)) {
+      addOption(open, bullet ?? words)
+      continue
+    }
+    open = question(numbered ?? bullet ?? words)
+    depth = indent
+    drafted.push(open)
   }
   for (const d of drafted) if (d.kind === 'question') settle(d)
   return drafted
+}
+
+/** Whether a line is a choice of the question above it: marked or indented, or not numbered where questions are. */
+function isOption({ words, indent, numbered, bullet }: OutlineLine, depth: number, hasNumbers: boolean) {
+  if (numbered !== undefined) return false
+  return bullet !== undefined || indent > depth || (hasNumbers && !words.endsWith('?'))
 }
 
 const isShouted = (words: string) =>
@@ -231,15 +264,24 @@ function addOption(to: DraftedQuestion, words: string) {
 
 /** The type that the options and the words speak for, unless a hint has said it. */
 function settle(q: DraftedQuestion) {
-  const isYesNo =
-    q.options.length === 2 && /^yes\b/i.test(q.options[0] ?? '') && /^no\b/i.test(q.options[1] ?? '')
-  if (isYesNo && !q.writeIn && (q.options[0]?.length ?? 0) < 6) {
+  if (q.options.length === 0) {
+    if (q.type === 'text') q.type = SOUNDS.find(([sound]) => sound.test(q.label))?.[1] ?? 'text'
+    return
+  }
+  if (isYesNo(q)) {
     q.type = 'yesNo'
     q.options = []
-  } else if (q.options.length > 0 && q.type !== 'choices' && q.type !== 'ranking')
+    return
+  }
+  if (q.type !== 'choices' && q.type !== 'ranking')
     q.type = ALL_THAT_APPLY.test(q.label) ? 'choices' : 'choice'
-  else if (q.options.length === 0 && q.type === 'text')
-    q.type = SOUNDS.find(([sound]) => sound.test(q.label))?.[1] ?? 'text'
+}
+
+/** Whether the choices are a plain yes and a plain no. */
+function isYesNo({ options, writeIn }: DraftedQuestion): boolean {
+  const [yes = '', no = '', ...more] = options
+  const isPlain = /^yes\b/i.test(yes) && yes.length < 6 && /^no\b/i.test(no)
+  return isPlain && more.length === 0 && !writeIn
 }
 
 /** The edits that insert what was drafted: questions before the first heading go to a spot, each heading begins a section behind it. */

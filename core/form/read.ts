@@ -1,6 +1,8 @@
 import type { z } from 'zod'
 import { nearest } from '../expressions/near'
-import { Form, LIMITS } from './definition'
+import { Form } from './definition'
+import { LIMITS } from './limits'
+import { upgradeDefinition } from './upgrade'
 import { outline } from './walk'
 
 /** A problem of shape in a definition: where (`sections[0].items[2].min`; empty for the whole) and what was expected. */
@@ -34,10 +36,11 @@ export function readFormText(text: string): ReadResult {
   return readForm(data)
 }
 
-/** Reads a definition from parsed JSON: a form, or every problem of its shape. Faults of meaning are the prover's. */
-export function readForm(data: unknown): ReadResult {
-  const deep = tooDeep(data)
+/** Reads a definition of any version from parsed JSON: a form, or every problem of its shape. Faults of meaning are the prover's. */
+export function readForm(source: unknown): ReadResult {
+  const deep = tooDeep(source)
   if (deep !== null) return refused(deep, `Nests more than ${LIMITS.depth} groups deep.`)
+  const data = upgradeDefinition(source)
   const problems = shapeProblems(data)
   if (!isForm(data, problems)) return { form: null, problems }
   const places = outline(data)
@@ -82,8 +85,10 @@ function tooDeep(data: unknown): string | null {
   return null
 }
 
-const join = (path: string, key: PropertyKey): string =>
-  typeof key === 'number' ? `${path}[${key}]` : path ? `${path}.${String(key)}` : String(key)
+function join(path: string, key: PropertyKey): string {
+  if (typeof key === 'number') return `${path}[${key}]`
+  return path ? `${path}.${String(key)}` : String(key)
+}
 const pathText = (path: readonly PropertyKey[]) => path.reduce<string>(join, '')
 
 /** Zod's issues as problems for people, at most MOST_PROBLEMS. */
@@ -152,20 +157,18 @@ function sentenceOf(issue: z.core.$ZodIssue, value: unknown): string {
   }
 }
 
+/** What would have fitted, in a few words. */
+function expectedOf(issue: z.core.$ZodIssue): string {
+  if (issue.code === 'invalid_type') return EXPECTED[issue.expected] ?? issue.expected
+  return issue.code === 'invalid_value' ? list(issue.values) : issue.message
+}
+
 function unionSentence(issue: z.core.$ZodIssueInvalidUnion, value: unknown): string {
   if ('options' in issue && Array.isArray(issue.options)) {
     const options = issue.options.map(String)
     const near = typeof value === 'string' ? nearest(value, options) : null
     return `One of ${list(options)} is expected, not ${shown(value)}.${near ? ` Did you mean “${near}”?` : ''}`
   }
-  const inner = issue.errors
-    .flat()
-    .map(e =>
-      e.code === 'invalid_type'
-        ? (EXPECTED[e.expected] ?? e.expected)
-        : e.code === 'invalid_value'
-          ? list(e.values)
-          : e.message,
-    )
+  const inner = issue.errors.flat().map(expectedOf)
   return `${[...new Set(inner)].join(' or ')} is expected, not ${shown(value)}.`
 }

@@ -55,6 +55,10 @@ function inParties(form: Form, from: string, to: string): Edit | null {
   const key = (code: string) => (code === from ? to : code)
   const keyed = <T>(record: Readonly<Record<string, T>>): Record<string, T> =>
     Object.fromEntries(Object.entries(record).map(([k, v]) => [key(k), v]))
+  const expected = (what: string, value: unknown): unknown => {
+    if (what === 'turns' || typeof value !== 'object' || value === null) return value
+    return Array.isArray(value) ? value.map(key) : keyed({ ...value })
+  }
   const turns = form.turns?.map(t => ({
     ...t,
     by: typeof t.by === 'object' && 'answer' in t.by ? { answer: key(t.by.answer) } : t.by,
@@ -63,16 +67,7 @@ function inParties(form: Form, from: string, to: string): Edit | null {
   const walks = form.walks?.map(({ expect, ...w }) => ({
     ...w,
     answers: keyed(w.answers),
-    expect: Object.fromEntries(
-      Object.entries(expect).map(([k, v]) => [
-        k,
-        k === 'values' && typeof v === 'object' && !Array.isArray(v)
-          ? keyed(v)
-          : k !== 'turns' && Array.isArray(v)
-            ? v.map(key)
-            : v,
-      ]),
-    ),
+    expect: Object.fromEntries(Object.entries(expect).map(([k, v]) => [k, expected(k, v)])),
   }))
   const changed = (now: unknown, before: unknown) =>
     now !== undefined && JSON.stringify(now) !== JSON.stringify(before)

@@ -1,4 +1,5 @@
-import type { Form, Turn } from './definition'
+import type { Form } from './definition'
+import type { Turn } from './turns'
 import type { Edit } from './edits'
 import { outline, type Place } from './walk'
 
@@ -121,46 +122,62 @@ export function withRule(
   rule: Pick<Rule, 'kind' | 'place' | 'index'>,
   text: string | null,
 ): Edit {
-  const {
-    place: { node, address },
-    kind,
-    index,
-  } = rule
-  const at = <T>(list: readonly T[] | undefined, changed: (item: T) => T) =>
-    (list ?? []).map((item, i) => (i === index ? changed(item) : item))
-  const without = <T extends object, K extends string>(item: T, key: K): T =>
-    Object.fromEntries(Object.entries(item).filter(([k]) => k !== key)) as T
-  const put = <T extends object>(item: T, key: string): T =>
-    text === null ? without(item, key) : { ...item, [key]: text }
-  if (kind === 'closing')
-    return { do: 'change', what: 'form', set: { closings: at(form.closings, c => put(c, 'when')) } }
-  if (kind === 'handOff')
-    return { do: 'change', what: 'form', set: { turns: withHandOff(form, index, h => put(h, 'when')) } }
-  if (kind === 'promise') {
-    const promises =
-      text === null
-        ? form.promises?.filter((_, i) => i !== index)
-        : at(form.promises, p => ({ ...p, holds: text }))
-    return {
-      do: 'change',
-      what: 'form',
-      set: { promises: promises && promises.length > 0 ? promises : null },
-    }
-  }
-  if (kind === 'validWhen' && 'validWhen' in node) {
-    const checks =
-      text === null
-        ? node.validWhen?.filter((_, i) => i !== index)
-        : at(node.validWhen, c => ({ ...c, rule: text }))
-    return { do: 'change', what: address, set: { validWhen: checks && checks.length > 0 ? checks : null } }
-  }
+  const { place, kind, index } = rule
+  if (isOfForm(kind)) return { do: 'change', what: 'form', set: changedInForm(form, kind, index, text) }
+  return { do: 'change', what: place.address, set: changedAtPlace(place, kind, index, text) }
+}
+
+type FormRuleKind = 'closing' | 'handOff' | 'promise'
+const isOfForm = (kind: RuleKind): kind is FormRuleKind =>
+  kind === 'closing' || kind === 'handOff' || kind === 'promise'
+
+function changedInForm(
+  form: Form,
+  kind: FormRuleKind,
+  index: number,
+  text: string | null,
+): Record<string, unknown> {
+  if (kind === 'closing') return { closings: changedAt(form.closings, index, c => withText(c, 'when', text)) }
+  if (kind === 'handOff') return { turns: withHandOff(form, index, h => withText(h, 'when', text)) }
+  return { promises: changedOrGone(form.promises, index, 'holds', text) }
+}
+
+function changedAtPlace(
+  { node }: Place,
+  kind: RuleKind,
+  index: number,
+  text: string | null,
+): Record<string, unknown> {
+  if (kind === 'validWhen' && 'validWhen' in node)
+    return { validWhen: changedOrGone(node.validWhen, index, 'rule', text) }
   if (kind === 'option' && 'options' in node)
-    return {
-      do: 'change',
-      what: address,
-      set: { options: (node.options ?? []).map((o, i) => (i === index ? put(o, 'shownWhen') : o)) },
-    }
+    return { options: changedAt<object>(node.options, index, o => withText(o, 'shownWhen', text)) }
   if (kind === 'route' && 'routes' in node)
-    return { do: 'change', what: address, set: { routes: at(node.routes, r => put(r, 'when')) } }
-  return { do: 'change', what: address, set: { [kind]: text } }
+    return { routes: changedAt(node.routes, index, r => withText(r, 'when', text)) }
+  return { [kind]: text }
+}
+
+/** A list with one item changed. */
+const changedAt = <T>(items: readonly T[] | undefined, index: number, changed: (item: T) => T): T[] =>
+  (items ?? []).map((item, i) => (i === index ? changed(item) : item))
+
+/** A list with the text of one item changed, or without that item; null when none is left. */
+function changedOrGone<T extends object>(
+  items: readonly T[] | undefined,
+  index: number,
+  key: string,
+  text: string | null,
+): readonly T[] | null {
+  const changed =
+    text === null
+      ? (items ?? []).filter((_, i) => i !== index)
+      : changedAt(items, index, item => ({ ...item, [key]: text }))
+  return changed.length > 0 ? changed : null
+}
+
+/** A thing with a text under a key, or without that key. */
+function withText<T extends object>(item: T, key: string, text: string | null): T {
+  const changed: T & Record<string, unknown> = { ...item, [key]: text }
+  if (text === null) Reflect.deleteProperty(changed, key)
+  return changed
 }

@@ -1,5 +1,5 @@
 import { check, type Scope } from '../expressions/check'
-import { type ExpressionProblem } from '../expressions/problem'
+import type { ExpressionProblem } from '../expressions/problem'
 import { parsed, ExpressionError } from '../expressions/parse'
 import type { Expr } from '../expressions/tree'
 import { BOOLEAN, TEXT, UNKNOWN, type Members, type ValueType } from '../expressions/types'
@@ -8,7 +8,7 @@ import { columnsOf, HELD, valueTypeOf } from './types'
 import type { GroupPlace, Place, PlaceOf } from './walk'
 
 /** A rule's text, read: its tree and type, or what is wrong with it. */
-export interface Reading {
+export interface RuleReading {
   expr: Expr | null
   type: ValueType
   syntax: ExpressionError | null
@@ -38,7 +38,7 @@ export class Names {
   private readonly types = new Map<string, ValueType>()
   private readonly working = new Set<string>()
   private readonly scopes = new Map<string, Scope>()
-  private readonly readings = new Map<string, Reading>()
+  private readonly readings = new Map<string, RuleReading>()
 
   constructor(
     private readonly form: Form,
@@ -60,15 +60,16 @@ export class Names {
     // A value that depends on itself is a circle, reported elsewhere; here it is of unknown type.
     if (this.working.has(code)) return UNKNOWN
     this.working.add(code)
-    const place = this.placeOf(code)
-    const type = !place
-      ? UNKNOWN
-      : place.kind === 'group'
-        ? this.entriesType(place)
-        : valueTypeOf(place.node, this.form, text => this.read(text, place, null).type)
+    const type = this.typeAt(this.placeOf(code))
     this.working.delete(code)
     this.types.set(code, type)
     return type
+  }
+
+  private typeAt(place: PlaceOf<'question'> | GroupPlace | undefined): ValueType {
+    if (!place) return UNKNOWN
+    if (place.kind === 'group') return this.entriesType(place)
+    return valueTypeOf(place.node, this.form, text => this.read(text, place, null).type)
   }
 
   private entriesType(group: GroupPlace): ValueType {
@@ -125,7 +126,7 @@ export class Names {
     stand: Standpoint,
     wanted: ValueType | null = BOOLEAN,
     row: string | null = null,
-  ): Reading {
+  ): RuleReading {
     const key = `${stand.section}/${stand.entryOf?.order ?? ''}/${row ?? ''}/${wanted?.kind ?? ''}:${text}`
     const known = this.readings.get(key)
     if (known) return known
@@ -136,7 +137,7 @@ export class Names {
 }
 
 /** Reads a rule in a scope; with an error of any kind it has no tree. */
-export function readRule(text: string, scope: Scope, wanted: ValueType | null = BOOLEAN): Reading {
+export function readRule(text: string, scope: Scope, wanted: ValueType | null = BOOLEAN): RuleReading {
   try {
     const expr = parsed(text)
     const { type, problems } = check(expr, scope, wanted)

@@ -2,7 +2,7 @@ import type { Form } from './definition'
 import { applyEdit, EditError, type Edit } from './edits'
 import { renameEdits } from './rename'
 import { rulesOf, withRule } from './rules'
-import { outline, type Address, type Place } from './walk'
+import { outline, type Address, type Place, nodeText } from './walk'
 
 export type Field = 'label' | 'code' | 'rule'
 /** Something found: where, in which text of it, and the stretch that matches. */
@@ -15,13 +15,6 @@ export interface Found {
 }
 
 const MOST_FOUND = 2_000
-const labelOf = (place: Place): { key: string; text: string } =>
-  place.kind === 'question'
-    ? { key: 'label', text: place.node.label }
-    : place.kind === 'note'
-      ? { key: 'text', text: place.node.text }
-      : { key: 'title', text: place.node.title }
-
 /** Finds a text in labels, codes and rules, without regard to capitals. */
 export function findIn(
   form: Form,
@@ -41,7 +34,7 @@ export function findIn(
       found.push({ address, field, text, from: at, to: at + wanted.length })
   }
   for (const place of places) {
-    if (fields.includes('label')) look(place.address, 'label', labelOf(place).text)
+    if (fields.includes('label')) look(place.address, 'label', nodeText(place.node).text)
     if (fields.includes('code')) look(place.address, 'code', place.code)
   }
   if (fields.includes('rule'))
@@ -78,7 +71,7 @@ export function replaceEdits(
   if (wanted === '') return { edits, count, refused }
   if (fields.includes('label')) {
     for (const place of outline(form)) {
-      const { key, text } = labelOf(place)
+      const { key, text } = nodeText(place.node)
       const next = text.replaceAll(pattern, () => by)
       if (next !== text) make([{ do: 'change', what: place.address, set: { [key]: next } }], place.code)
     }

@@ -6,21 +6,18 @@ import { requoted } from './quotes'
 /** New codes by old ones. */
 export type Recoding = ReadonlyMap<string, string>
 
+/** A place in a text where another code is to stand; none where the code stays. */
+const spot = (text: string | undefined, from: number, to: number) =>
+  text === undefined ? [] : [{ from, to, text }]
+
 /** A rule's text with codes replaced, `members` also where a path names them (`engines.power`); the same text where none is used, or it can't be read. */
 export function recodedText(text: string, codes: Recoding, members: Recoding = new Map()): string {
   try {
     const spots = [...nodesOf(parse(text))]
       .flatMap(n => {
-        const to =
-          n.kind === 'name'
-            ? codes.get(n.name)
-            : n.kind === 'path' && !isRow(n.of)
-              ? members.get(n.member)
-              : undefined
-        if (to === undefined) return []
-        return n.kind === 'path'
-          ? [{ from: n.to - n.member.length, to: n.to, text: to }]
-          : [{ from: n.from, to: n.to, text: to }]
+        if (n.kind === 'name') return spot(codes.get(n.name), n.from, n.to)
+        if (n.kind !== 'path' || isRow(n.of)) return []
+        return spot(members.get(n.member), n.to - n.member.length, n.to)
       })
       .sort((a, b) => b.from - a.from)
     return spots.reduce((done, s) => done.slice(0, s.from) + s.text + done.slice(s.to), text)

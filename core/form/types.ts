@@ -10,9 +10,10 @@ import {
   type Members,
   type ValueType,
 } from '../expressions/types'
-import type { ChoiceList, ChoiceType, ColumnKind, Form, QuestionOf, QuestionType } from './definition'
-import { indexOf } from '../lists/listIndex'
-import { optionsOf, WRITE_IN, type OfferedRow } from './walk'
+import type { Form } from './definition'
+import type { ChoiceList, ColumnKind } from './choiceLists'
+import type { ChoiceType, QuestionOf, QuestionType } from './questions'
+import { labelsByCode, optionsOf, WRITE_IN, type OfferedRow } from './rows'
 
 /** What the type of a calculated value comes from: the type check of its expression. */
 export type TypeOfExpression = (text: string) => ValueType
@@ -37,7 +38,7 @@ export const HELD = { text: TEXT, number: NUMBER, yesNo: BOOLEAN, date: DATE } a
 
 const NO_ROWS: readonly OfferedRow[] = []
 function choicesOf(q: QuestionOf<ChoiceType>, form: Form): Choices {
-  const { choices } = indexOf(optionsOf(form, q) ?? NO_ROWS)
+  const choices = labelsByCode(optionsOf(form, q) ?? NO_ROWS)
   return q.writeIn ? new Map([...choices, [WRITE_IN, writeInLabel(q)]]) : choices
 }
 /** The words of the choice that asks for its own text. */

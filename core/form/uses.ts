@@ -11,48 +11,66 @@ export interface Use {
   words: string
 }
 
+/** What is looked for: the things at some addresses and all inside them. */
+interface Sought {
+  places: ReadonlySet<Place>
+  /** The codes of questions, groups and notes among them. */
+  codes: ReadonlySet<string>
+  /** The codes of sections among them. */
+  sections: ReadonlySet<string>
+  /** Whether a rule's text names one of them. */
+  isNamedIn: (text: string) => boolean
+}
+
 /** Who uses what stands at an address: rules, quotes, routes, a place under one of its choices. What stands inside it counts as itself. */
 export function usesOf(form: Form, places: readonly Place[], addresses: readonly Address[]): Use[] {
+  const sought = soughtAt(places, addresses)
+  const rules = rulesOf(form, places)
+    .filter(rule => !sought.places.has(rule.place) && sought.isNamedIn(rule.text))
+    .map((rule): Use => ({ place: rule.place, words: RULE_WORDS[rule.kind].toLowerCase() }))
+  const others = places.filter(place => !sought.places.has(place))
+  return [...rules, ...others.flatMap(place => usesAt(place, sought)), ...usesByTurns(form, others, sought)]
+}
+
+function soughtAt(places: readonly Place[], addresses: readonly Address[]): Sought {
   const wanted = new Set(addresses)
   const whole = new Set(places.filter(p => p.kind === 'section' && wanted.has(p.address)).map(p => p.section))
-  const gone = new Set(
-    places.filter(
-      p => wanted.has(p.address) || whole.has(p.section) || p.groups.some(g => wanted.has(g.address)),
-    ),
-  )
-  const codes = new Set([...gone].filter(p => p.kind !== 'section').map(p => p.code))
-  const sections = new Set([...gone].filter(p => p.kind === 'section').map(p => p.code))
-  const uses: Use[] = []
+  const isSought = (p: Place) =>
+    wanted.has(p.address) || whole.has(p.section) || p.groups.some(g => wanted.has(g.address))
+  const found = places.filter(isSought)
+  const codes = new Set(found.filter(p => p.kind !== 'section').map(p => p.code))
+  const sections = new Set(found.filter(p => p.kind === 'section').map(p => p.code))
   const membersOf = memberReader(places)
-  const usesThem = (text: string) =>
-    namesUsed(text).some(name => codes.has(name)) || membersOf(text).some(name => codes.has(name))
-  for (const rule of rulesOf(form, places))
-    if (!gone.has(rule.place) && usesThem(rule.text))
-      uses.push({ place: rule.place, words: RULE_WORDS[rule.kind].toLowerCase() })
-  for (const place of places) {
-    if (gone.has(place)) continue
-    const quotes = textsAt(place)
-      .flatMap(t => piecesOf(t.text))
-      .some(p => p.kind === 'quote' && usesThem(p.source))
-    if (quotes) uses.push({ place, words: 'quotes it' })
-    if (place.kind === 'section' && place.node.routes?.some(r => sections.has(r.to)))
-      uses.push({ place, words: 'leads there' })
-    if (
-      place.kind !== 'section' &&
-      'under' in place.node &&
-      place.node.under &&
-      codes.has(place.node.under.question)
-    )
-      uses.push({ place, words: 'stands under one of its choices' })
+  const isNamedIn = (text: string) => [...namesUsed(text), ...membersOf(text)].some(name => codes.has(name))
+  return { places: new Set(found), codes, sections, isNamedIn }
+}
+
+/** How a place uses what is sought, but for its rules. */
+function usesAt(place: Place, sought: Sought): Use[] {
+  const uses: Use[] = []
+  const pieces = textsAt(place).flatMap(t => piecesOf(t.text))
+  if (pieces.some(p => p.kind === 'quote' && sought.isNamedIn(p.source)))
+    uses.push({ place, words: 'quotes it' })
+  if (place.kind === 'section') {
+    if (place.node.routes?.some(r => sought.sections.has(r.to))) uses.push({ place, words: 'leads there' })
+    return uses
   }
-  const first = places.find(p => p.kind === 'section' && !gone.has(p))
+  if ('under' in place.node && place.node.under && sought.codes.has(place.node.under.question))
+    uses.push({ place, words: 'stands under one of its choices' })
+  return uses
+}
+
+/** Turns whose party an answer names; said at the first section that is left. */
+function usesByTurns(form: Form, others: readonly Place[], { codes }: Sought): Use[] {
+  const first = others.find(p => p.kind === 'section')
   const turns = (form.turns ?? []).filter(
     t => typeof t.by === 'object' && 'answer' in t.by && codes.has(t.by.answer),
   )
-  if (first)
-    for (const turn of turns)
-      uses.push({ place: first, words: `names who acts in the turn “${turn.title ?? turn.code}”` })
-  return uses
+  if (!first) return []
+  return turns.map(turn => ({
+    place: first,
+    words: `names who acts in the turn “${turn.title ?? turn.code}”`,
+  }))
 }
 
 /** What a place depends on by its rules, and what depends on it. */

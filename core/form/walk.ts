@@ -1,15 +1,5 @@
-import type {
-  ChoiceList,
-  ChoiceType,
-  Form,
-  Group,
-  Item,
-  Note,
-  Question,
-  QuestionOf,
-  Row,
-  Section,
-} from './definition'
+import type { Form, Group, Item, Note, Section } from './definition'
+import type { Question } from './questions'
 
 interface InForm {
   code: string
@@ -96,35 +86,16 @@ export function outline(form: Form): Place[] {
   return places
 }
 
-/** The code of the choice that asks for its own text. */
-export const WRITE_IN = 'other'
-
-/** A row that a choice offers: an option of the question, or a row of its list. */
-export type OfferedRow = Row & { points?: number; price?: number; shownWhen?: string; alone?: boolean }
-
-/** The rows that a choice question offers at most, before any narrowing; null when its list does not exist. */
-export function optionsOf(form: Form, question: QuestionOf<ChoiceType>): readonly OfferedRow[] | null {
-  if (question.list === undefined) return question.options ?? []
-  const list = form.lists?.find(l => l.code === question.list)
-  return list ? liveRows(list) : null
-}
-
-const LIVE = new WeakMap<ChoiceList, readonly Row[]>()
-/** The rows of a list that are not retired. */
-function liveRows(list: ChoiceList): readonly Row[] {
-  const known = LIVE.get(list)
-  if (known) return known
-  const rows = list.rows.some(r => r.retired === true)
-    ? list.rows.filter(row => row.retired !== true)
-    : list.rows
-  LIVE.set(list, rows)
-  return rows
-}
-
 /** How a place is called for people: its label or title, or the beginning of a note. */
 export function placeName(place: Place): string {
-  const text =
-    place.kind === 'question' ? place.node.label : place.kind === 'note' ? place.node.text : place.node.title
-  const line = text.trim().split('\n')[0] ?? ''
-  return line === '' ? place.code : line.length > 70 ? `${line.slice(0, 67)}…` : line
+  const [line = ''] = nodeText(place.node).text.trim().split('\n')
+  if (line === '') return place.code
+  return line.length > 70 ? `${line.slice(0, 67)}…` : line
+}
+
+/** The text by which people know something, and the key under which it stands: a label, a title, the text of a note. */
+export function nodeText(node: Section | Item): { key: 'label' | 'title' | 'text'; text: string } {
+  if (!('kind' in node) || node.kind === 'group') return { key: 'title', text: node.title }
+  if (node.kind === 'note') return { key: 'text', text: node.text }
+  return { key: 'label', text: node.label }
 }

@@ -38,7 +38,7 @@ const unread = (form: Form) =>
 const q = (code: string, more: object = {}): Item =>
   ({ kind: 'question', code, label: code, type: 'yesNo', ...more }) as Item
 const form = (...sections: Item[][]): Form => ({
-  tobbin: 1,
+  tobbin: 2,
   code: 'f',
   title: 'F',
   sections: sections.map((items, i) => ({ code: `s${i + 1}`, title: `S${i + 1}`, items })),

@@ -1,5 +1,5 @@
 import type { Edit } from '../form/edits'
-import type { Row } from '../form/definition'
+import type { Row } from '../form/choiceLists'
 import type { Address } from '../form/walk'
 
 /** What happens to rows, by position: another row in its place, or gone. */

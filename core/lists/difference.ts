@@ -1,4 +1,4 @@
-import type { Row } from '../form/definition'
+import type { Row } from '../form/choiceLists'
 
 /** What new rows would change in a list, by code. */
 export interface Difference {

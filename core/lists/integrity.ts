@@ -1,4 +1,4 @@
-import type { ChoiceList, Row } from '../form/definition'
+import type { ChoiceList, Row } from '../form/choiceLists'
 import { columnsOf } from '../form/types'
 
 /** Something wrong with rows of a list: which, in which column, and a mend where it is mechanical. */

@@ -1,5 +1,6 @@
 import { codeFromLabel, freeCode } from '../form/codes'
-import type { ChoiceList, Form, Row } from '../form/definition'
+import type { Form } from '../form/definition'
+import type { ChoiceList, Row } from '../form/choiceLists'
 import { columnsOf } from '../form/types'
 import { outline } from '../form/walk'
 import type { Link } from './integrity'

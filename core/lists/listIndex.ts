@@ -1,13 +1,11 @@
 import { numberFromDouble, numberText, isNumber } from '../expressions/decimal'
 import type { Context, Value } from '../expressions/types'
-import type { OfferedRow } from '../form/walk'
+import type { OfferedRow } from '../form/rows'
 
 /** The rows that a choice may offer, ready to be looked up; made once for each list of rows. */
 export interface ListIndex {
   rows: readonly OfferedRow[]
   byCode: ReadonlyMap<string, OfferedRow>
-  /** Labels by code, as types know them. */
-  choices: ReadonlyMap<string, string>
   /** What `row` stands for in a narrowing. */
   context: (position: number) => Context
   /** By a key of a cell: the positions of the rows that hold it in a column. */
@@ -17,7 +15,7 @@ export interface ListIndex {
 const MADE = new WeakMap<readonly OfferedRow[], ListIndex>()
 
 /** The index of some rows. */
-export function indexOf(rows: readonly OfferedRow[]): ListIndex {
+export function indexRows(rows: readonly OfferedRow[]): ListIndex {
   const known = MADE.get(rows)
   if (known) return known
   const made = new RowIndex(rows)
@@ -26,37 +24,27 @@ export function indexOf(rows: readonly OfferedRow[]): ListIndex {
 }
 
 /** A cell as the rule language sees it. */
-export const cellValue = (cell: unknown): Value =>
-  typeof cell === 'number'
-    ? numberFromDouble(cell)
-    : typeof cell === 'string' || typeof cell === 'boolean'
-      ? cell
-      : null
+export function cellValue(cell: unknown): Value {
+  if (typeof cell === 'number') return numberFromDouble(cell)
+  return typeof cell === 'string' || typeof cell === 'boolean' ? cell : null
+}
 
 /** A key that is the same for values that are equal in rules. */
-export const keyOf = (value: Value): string =>
-  isNumber(value)
-    ? `n${numberText(value)}`
-    : typeof value === 'string'
-      ? `t${value}`
-      : typeof value === 'boolean'
-        ? `b${value}`
-        : value === null
-          ? ''
-          : `j${JSON.stringify(value)}`
+export function valueKey(value: Value): string {
+  if (value === null) return ''
+  if (isNumber(value)) return `n${numberText(value)}`
+  if (typeof value === 'string') return `t${value}`
+  return typeof value === 'boolean' ? `b${value}` : `j${JSON.stringify(value)}`
+}
 
 class RowIndex implements ListIndex {
   private codes: Map<string, OfferedRow> | null = null
-  private labels: Map<string, string> | null = null
   private readonly contexts: Context[] = []
   private readonly columns = new Map<string, Map<string, number[]>>()
   constructor(readonly rows: readonly OfferedRow[]) {}
 
   get byCode() {
     return (this.codes ??= new Map(this.rows.map(r => [r.code, r])))
-  }
-  get choices() {
-    return (this.labels ??= new Map(this.rows.map(r => [r.code, r.label])))
   }
 
   context = (position: number): Context =>
@@ -69,7 +57,7 @@ class RowIndex implements ListIndex {
     if (known) return known
     const made = new Map<string, number[]>()
     this.rows.forEach((row, i) => {
-      const key = keyOf(cellValue(row[code]))
+      const key = valueKey(cellValue(row[code]))
       const held = made.get(key)
       if (held) held.push(i)
       else made.set(key, [i])

@@ -5,12 +5,13 @@ import { ROW_SLOT } from '../expressions/compiled'
 import { parse } from '../expressions/parse'
 import type { Value } from '../expressions/types'
 import { applyEdits } from '../form/edits'
-import type { ChoiceList, Form, Row } from '../form/definition'
+import type { Form } from '../form/definition'
+import type { ChoiceList, Row } from '../form/choiceLists'
 import { changeEdits, moveEdits } from './changes'
 import { differenceOf, merged } from './difference'
 import { integrityOf, linksOf } from './integrity'
 import { groupedOptions, narrowingsBy, splitLevels, treeOf } from './levels'
-import { indexOf } from './listIndex'
+import { indexRows } from './listIndex'
 import { narrowing } from './narrow'
 import { searchRows } from './search'
 import { headProblems, kindOf, readCell, rolesOf, rowsOf } from './table'
@@ -53,7 +54,7 @@ describe('narrowing', () => {
         }),
         (rows, rule, parents) => {
           const expr = parse(rule)
-          const index = indexOf(rows)
+          const index = indexRows(rows)
           const narrow = narrowing(expr, index, environment)
           const run = compile(expr, environment)
           for (const [coast, many, draught] of [...parents, ...parents]) {
@@ -75,13 +76,13 @@ describe('narrowing', () => {
       { code: 'c', label: 'Osier Creek' },
       { code: 'd', label: 'A quay for terns' },
     ]
-    expect(searchRows(indexOf(rows), null, 'tern', 9).rows.map(r => r.code)).toEqual(['a', 'b', 'd'])
-    expect(searchRows(indexOf(rows), null, 'VASTRA', 9).rows.map(r => r.code)).toEqual(['b'])
-    expect(searchRows(indexOf(rows), new Set(['d', 'c']), 'quay tern', 9)).toEqual({
+    expect(searchRows(indexRows(rows), null, 'tern', 9).rows.map(r => r.code)).toEqual(['a', 'b', 'd'])
+    expect(searchRows(indexRows(rows), null, 'VASTRA', 9).rows.map(r => r.code)).toEqual(['b'])
+    expect(searchRows(indexRows(rows), new Set(['d', 'c']), 'quay tern', 9)).toEqual({
       rows: [rows[3]],
       count: 1,
     })
-    expect(searchRows(indexOf(rows), null, '', 2)).toEqual({ rows: rows.slice(0, 2), count: 4 })
+    expect(searchRows(indexRows(rows), null, '', 2)).toEqual({ rows: rows.slice(0, 2), count: 4 })
   })
 })
 
@@ -177,7 +178,7 @@ describe('tables', () => {
         rowsArbitrary,
         fc.dictionary(fc.nat(29).map(String), fc.option(fc.constantFrom('x', 'y'))),
         (rows, wanted) => {
-          const form: Form = { tobbin: 1, code: 'f', title: 'F', lists: [{ code: 'l', rows }], sections: [] }
+          const form: Form = { tobbin: 2, code: 'f', title: 'F', lists: [{ code: 'l', rows }], sections: [] }
           const changes = new Map(
             Object.entries(wanted).map(
               ([at, label]) => [Number(at), label === null ? null : { code: `n${at}`, label }] as const,
@@ -201,7 +202,7 @@ describe('tables', () => {
     const rows: Row[] = ['a', 'b', 'c', 'd'].map(code => ({ code, label: code }))
     const moved = (positions: number[], by: 1 | -1) =>
       applyEdits(
-        { tobbin: 1, code: 'f', title: 'F', lists: [{ code: 'l', rows }], sections: [] },
+        { tobbin: 2, code: 'f', title: 'F', lists: [{ code: 'l', rows }], sections: [] },
         moveEdits('list/l', rows, positions, by),
       )
         .form.lists?.[0]?.rows.map(r => r.code)
@@ -261,7 +262,7 @@ describe('integrity', () => {
       ['childless-parent', 'coasts', [2]],
       ['childless-parent', 'harbours', [1, 4]],
     ])
-    const form: Form = { tobbin: 1, code: 'f', title: 'F', lists: LISTS, sections: [] }
+    const form: Form = { tobbin: 2, code: 'f', title: 'F', lists: LISTS, sections: [] }
     const mended = found
       .filter(p => p.mend)
       .reduceRight(

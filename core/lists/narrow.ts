@@ -2,7 +2,7 @@ import { compile } from '../expressions/compile'
 import { ROW_SLOT, type Compiled, type Environment } from '../expressions/compiled'
 import { nodesOf, type Expr } from '../expressions/tree'
 import type { Value } from '../expressions/types'
-import { keyOf, type ListIndex } from './listIndex'
+import { valueKey, type ListIndex } from './listIndex'
 
 /** Which codes a narrowing leaves, in the order of the rows. */
 export type Narrowing = (values: readonly Value[]) => ReadonlySet<string>
@@ -39,7 +39,7 @@ export function narrowing(expr: Expr, index: ListIndex, environment: Environment
   const remembered = new Map<string, ReadonlySet<string>>()
   return values => {
     const wanted = lookups.map(l => l.value(values))
-    const key = fixed ? wanted.map(keyOf).join('\u0001') : null
+    const key = fixed ? wanted.map(valueKey).join('\u0001') : null
     const known = key === null ? undefined : remembered.get(key)
     if (known) return known
     const positions =
@@ -57,9 +57,9 @@ export function narrowing(expr: Expr, index: ListIndex, environment: Environment
 
 function positionsOf({ column, many }: Lookup, value: Value, index: ListIndex): readonly number[] {
   const held = index.column(column)
-  if (!many) return held.get(keyOf(value)) ?? []
+  if (!many) return held.get(valueKey(value)) ?? []
   if (!Array.isArray(value)) return []
-  return [...new Set(value.flatMap((v: Value) => held.get(keyOf(v)) ?? []))].sort((a, b) => a - b)
+  return [...new Set(value.flatMap((v: Value) => held.get(valueKey(v)) ?? []))].sort((a, b) => a - b)
 }
 
 function intersected(lists: readonly (readonly number[])[]): readonly number[] {

@@ -1,6 +1,5 @@
-import type { Row } from '../form/definition'
-import { ROW_KEYS } from '../form/definition'
-import type { OfferedRow } from '../form/walk'
+import { type Row, ROW_KEYS } from '../form/choiceLists'
+import type { OfferedRow } from '../form/rows'
 import type { ListIndex } from './listIndex'
 
 /** A row without the designers' own marks, as it may leave the server. */

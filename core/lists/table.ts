@@ -1,6 +1,7 @@
 import { dayNumber } from '../expressions/dates'
 import { codeFromLabel, freeCode } from '../form/codes'
-import { LIMITS, ROW_KEYS, type ColumnKind, type Row } from '../form/definition'
+import { LIMITS } from '../form/limits'
+import { ROW_KEYS, type ColumnKind, type Row } from '../form/choiceLists'
 
 /** A table as it was read or pasted: cells as text, the first line the heads. */
 export type Table = readonly (readonly string[])[]
@@ -58,18 +59,24 @@ export function rolesOf(heads: readonly string[], known: readonly string[]): Rol
 const YES: ReadonlySet<string> = new Set(['true', 'yes', 'y', '1', 'x', 'retired'])
 const NO: ReadonlySet<string> = new Set(['false', 'no', 'n', '0', ''])
 
+/** Digits in groups of three, told apart by blanks or apostrophes. */
+const GROUPED = /^-?\d{1,3}(?:[ ’'\u00a0]\d{3})+(?:[.,]\d+)?$/
+
 /** Reads one cell as a column holds it; null where it does not fit. */
 export function readCell(text: string, kind: ColumnKind): string | number | boolean | null {
   const cell = text.trim()
   if (kind === 'text') return cell
-  if (kind === 'yesNo') return YES.has(cell.toLowerCase()) ? true : NO.has(cell.toLowerCase()) ? false : null
+  if (kind === 'yesNo') return readYesNo(cell)
   if (kind === 'date') return dayNumber(cell) === null ? null : cell
-  const number = Number(
-    /^-?\d{1,3}(?:[ ’'\u00a0]\d{3})+(?:[.,]\d+)?$/.test(cell)
-      ? cell.replaceAll(/[ ’'\u00a0]/g, '').replace(',', '.')
-      : cell.replace(',', '.'),
-  )
+  const digits = GROUPED.test(cell) ? cell.replaceAll(/[ ’'\u00a0]/g, '') : cell
+  const number = Number(digits.replace(',', '.'))
   return cell !== '' && Number.isFinite(number) ? number : null
+}
+
+function readYesNo(cell: string): boolean | null {
+  const word = cell.toLowerCase()
+  if (YES.has(word)) return true
+  return NO.has(word) ? false : null
 }
 
 const NUMBER = /^-?(?:0|[1-9]\d{0,14})(?:[.,]\d{1,10})?$/
@@ -86,7 +93,10 @@ export function kindOf(cells: Iterable<string>): ColumnKind {
     yesNo &&= /^(?:true|false|yes|no)$/i.test(cell)
     if (!number && !date && !yesNo) return 'text'
   }
-  return !any ? 'text' : date ? 'date' : yesNo ? 'yesNo' : number ? 'number' : 'text'
+  if (!any) return 'text'
+  if (date) return 'date'
+  if (yesNo) return 'yesNo'
+  return number ? 'number' : 'text'
 }
 
 /**
@@ -103,57 +113,75 @@ export function rowsOf(
   const used = new Set<string>()
   const proposed = new Set(taken)
   const columns = roles.flatMap(r => (typeof r === 'object' ? [r.column] : []))
-  const at = (role: string) => roles.findIndex(r => r === role)
-  const [codeAt, labelAt, retiredAt, remarkAt] = [at('code'), at('label'), at('retired'), at('remark')]
   const rows: Row[] = []
   for (const [i, line] of lines.entries()) {
     if (line.every(cell => cell.trim() === '')) continue
     const say = (sentence: string) => {
       if (problems.length < MOST_PROBLEMS) problems.push({ row: i + 2, sentence })
     }
-    const label = (line[labelAt] ?? '').trim()
-    let code = (line[codeAt] ?? '').trim()
-    if (label === '' && code === '') {
-      say('The row has neither a code nor a label.')
+    const names = namesIn(line, roles, proposed)
+    const problem = problemOf(names, used)
+    if (problem !== null) {
+      say(problem)
       continue
     }
-    if (code === '') code = freeCode(codeFromLabel(label, 'row'), proposed)
-    if (code.length > LIMITS.code || label.length > LIMITS.label) {
-      say(
-        `The ${code.length > LIMITS.code ? `code is longer than ${LIMITS.code}` : `label is longer than ${LIMITS.label}`} characters.`,
-      )
-      continue
-    }
-    if (used.has(code)) {
-      say(`The code “${code}” stands in the table twice; the first is taken.`)
-      continue
-    }
-    used.add(code)
-    proposed.add(code)
-    const row: Row = { code, label: label || code }
-    for (const [j, role] of roles.entries()) {
-      if (typeof role !== 'object') continue
-      const text = line[j] ?? ''
-      if (text.trim() === '') continue
-      const kind = kinds[role.column] ?? 'text'
-      const cell = readCell(text, kind)
-      if (cell === null)
-        say(
-          `“${text.trim().slice(0, 40)}” is no ${KIND_WORDS[kind]} (column ${role.column}); the cell is left blank.`,
-        )
-      else row[role.column] = cell
-    }
-    if (retiredAt >= 0 && readCell(line[retiredAt] ?? '', 'yesNo') === true) row.retired = true
-    const remark = (line[remarkAt] ?? '').trim()
-    if (remark) row.remark = remark
-    rows.push(row)
-    if (rows.length > LIMITS.rows) {
+    if (rows.length === LIMITS.rows) {
       problems.push({ row: i + 2, sentence: `A list has at most ${LIMITS.rows} rows; the rest is left out.` })
-      rows.pop()
       break
     }
+    used.add(names.code)
+    proposed.add(names.code)
+    rows.push(rowFrom(line, names, roles, kinds, say))
   }
   return { rows, columns, problems }
+}
+
+/** How a row is called, as its line says; the code is proposed where there is none. */
+interface RowNames {
+  code: string
+  label: string
+}
+
+function namesIn(line: readonly string[], roles: readonly Role[], proposed: ReadonlySet<string>): RowNames {
+  const label = cellOf(line, roles, 'label')
+  const code = cellOf(line, roles, 'code')
+  if (code !== '' || label === '') return { code, label }
+  return { code: freeCode(codeFromLabel(label, 'row'), proposed), label }
+}
+
+/** The cell of a line that has a role, blanks around it cut off. */
+const cellOf = (line: readonly string[], roles: readonly Role[], role: Role): string =>
+  (line[roles.indexOf(role)] ?? '').trim()
+
+/** Why a row can't be taken in; null when it can. */
+function problemOf({ code, label }: RowNames, used: ReadonlySet<string>): string | null {
+  if (code === '') return 'The row has neither a code nor a label.'
+  if (code.length > LIMITS.code) return `The code is longer than ${LIMITS.code} characters.`
+  if (label.length > LIMITS.label) return `The label is longer than ${LIMITS.label} characters.`
+  return used.has(code) ? `The code “${code}” stands in the table twice; the first is taken.` : null
+}
+
+function rowFrom(
+  line: readonly string[],
+  { code, label }: RowNames,
+  roles: readonly Role[],
+  kinds: Readonly<Record<string, ColumnKind>>,
+  say: (sentence: string) => void,
+): Row {
+  const row: Row = { code, label: label || code }
+  for (const [i, role] of roles.entries()) {
+    const text = (line[i] ?? '').trim()
+    if (typeof role !== 'object' || text === '') continue
+    const kind = kinds[role.column] ?? 'text'
+    const cell = readCell(text, kind)
+    if (cell === null)
+      say(`“${text.slice(0, 40)}” is no ${KIND_WORDS[kind]} (column ${role.column}); the cell is left blank.`)
+    else row[role.column] = cell
+  }
+  if (readCell(cellOf(line, roles, 'retired'), 'yesNo') === true) row.retired = true
+  const remark = cellOf(line, roles, 'remark')
+  if (remark) row.remark = remark
+  return row
 }
 
 const MOST_PROBLEMS = 200

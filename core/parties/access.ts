@@ -1,4 +1,5 @@
-import type { Access, Form, Turn } from '../form/definition'
+import type { Form } from '../form/definition'
+import type { Access, Turn } from '../form/turns'
 import type { Place } from '../form/walk'
 
 /** How much a party may do with a thing, from nothing on. */
@@ -18,46 +19,56 @@ export interface View {
  * the most closed: an entry is seen whole or not at all.
  */
 export function viewOf(form: Form, places: readonly Place[], turn: Turn | null): View {
-  const party = turn ? form.parties?.find(p => p.code === turn.party) : undefined
-  const sections = new Set(form.sections.map(s => s.code))
-  const named = (place: Place): Access | undefined =>
-    turn === null ||
-    (place.kind !== 'section' && sections.has(place.code)) ||
-    !Object.hasOwn(turn.access, place.code)
-      ? undefined
-      : turn.access[place.code]
-  const at: Access[] = []
-  for (const place of places) {
-    const around =
-      place.kind === 'section'
-        ? turn
-          ? 'never'
-          : 'fills'
-        : (at[place.groups.at(-1)?.order ?? sectionOrder(places, place)] ?? 'never')
-    at[place.order] = isKeptFrom(place, turn, party?.office === true) ? 'never' : (named(place) ?? around)
-  }
+  const at = ownAccess(form, places, turn)
   for (const place of places.toReversed()) {
-    if (place.kind !== 'section' && !(place.kind === 'group')) continue
-    const inside = places.filter(
-      p =>
-        p !== place &&
-        p.kind !== 'note' &&
-        (place.kind === 'section'
-          ? p.section === place.section && p.kind !== 'section'
-          : p.groups.some(g => g.order === place.order)),
-    )
-    const own = at[place.order] ?? 'never'
-    if (place.kind === 'group' && place.node.repeat) {
-      const closed = inside.reduce((done, p) => least(done, at[p.order] ?? 'never'), own)
-      for (const p of places)
-        if (p === place || p.groups.some(g => g.order === place.order)) at[p.order] = closed
-    } else
-      at[place.order] = inside.reduce(
-        (done, p) => most(done, at[p.order] ?? 'never'),
-        inside.length === 0 ? own : ('never' as Access),
-      )
+    if (place.kind === 'group' && place.node.repeat) closeEntries(place, places, at)
+    else if (place.kind === 'section' || place.kind === 'group')
+      at[place.order] = mostInside(place, places, at)
   }
   return { turn, at }
+}
+
+/** What a turn may do, by place order, from what it names and from what stands around. */
+function ownAccess(form: Form, places: readonly Place[], turn: Turn | null): Access[] {
+  const party = turn ? form.parties?.find(p => p.code === turn.party) : undefined
+  const sections = new Set(form.sections.map(s => s.code))
+  const outermost: Access = turn ? 'never' : 'fills'
+  const at: Access[] = []
+  for (const place of places) {
+    const outer = place.groups.at(-1)?.order ?? sectionOrder(places, place)
+    const around = place.kind === 'section' ? outermost : (at[outer] ?? 'never')
+    const own = isKeptFrom(place, turn, party?.office === true) ? 'never' : namedAccess(place, turn, sections)
+    at[place.order] = own ?? around
+  }
+  return at
+}
+
+/** What a turn says of a place by its code; a section's code means the section. */
+function namedAccess(place: Place, turn: Turn | null, sections: ReadonlySet<string>): Access | undefined {
+  if (turn === null || (place.kind !== 'section' && sections.has(place.code))) return undefined
+  return Object.hasOwn(turn.access, place.code) ? turn.access[place.code] : undefined
+}
+
+/** What stands in a section or group and can be answered. */
+const insideOf = (place: Place, places: readonly Place[]): Place[] =>
+  places.filter(p => {
+    if (p === place || p.kind === 'note' || p.kind === 'section') return false
+    if (place.kind === 'section') return p.section === place.section
+    return p.groups.some(g => g.order === place.order)
+  })
+
+/** An entry is as closed as the most closed thing in it. */
+function closeEntries(group: Place, places: readonly Place[], at: Access[]) {
+  const own = at[group.order] ?? 'never'
+  const closed = insideOf(group, places).reduce((done, p) => least(done, at[p.order] ?? 'never'), own)
+  for (const p of places) if (p === group || p.groups.some(g => g.order === group.order)) at[p.order] = closed
+}
+
+/** The most that may be done with something inside; with nothing inside, what may be done with the thing itself. */
+function mostInside(place: Place, places: readonly Place[], at: readonly Access[]): Access {
+  const inside = insideOf(place, places)
+  if (inside.length === 0) return at[place.order] ?? 'never'
+  return inside.reduce<Access>((done, p) => most(done, at[p.order] ?? 'never'), 'never')
 }
 
 function isKeptFrom(place: Place, turn: Turn | null, office: boolean): boolean {

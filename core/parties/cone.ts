@@ -1,4 +1,4 @@
-import type { Plan } from '../fill/plan'
+import type { Plan } from '../fill/planned'
 import { rulesAt } from '../form/rules'
 import { namesUsed } from '../form/threads'
 import type { Place } from '../form/walk'

@@ -1,21 +1,16 @@
+import type { QuestionOf, ChoiceType } from '../form/questions'
 import { compile } from '../expressions/compile'
 import { print } from '../expressions/print'
 import { namesIn } from '../expressions/tree'
-import type { ValueType } from '../expressions/types'
-import { BOOLEAN } from '../expressions/types'
-import type { Answers } from '../fill/answers'
+import { type ValueType, BOOLEAN } from '../expressions/types'
+import type { Answers } from '../form/answers'
 import { answersInPlay, offeredNow, type Filled } from '../fill/fill'
 import { publicRow } from '../lists/search'
 import { columnsOf } from '../form/types'
-import {
-  LIMITS,
-  type Access,
-  type ChoiceList,
-  type Form,
-  type Item,
-  type Section,
-  type Turn,
-} from '../form/definition'
+import type { Form, Item, Section } from '../form/definition'
+import { LIMITS } from '../form/limits'
+import type { Access, Turn } from '../form/turns'
+import type { ChoiceList } from '../form/choiceLists'
 import { insideOf, type Standpoint } from '../form/scope'
 import { requoted } from '../form/quotes'
 import type { Place } from '../form/walk'
@@ -186,30 +181,31 @@ class Cutter {
 
   /** A choice narrowed by hidden answers is told which rows it offers now; where those are too many for a rule, it gets a list with just them. */
   private offering(item: Item, place: Place): Item {
-    if (
-      item.kind !== 'question' ||
-      (item.type !== 'choice' && item.type !== 'choices') ||
-      item.narrowedBy === undefined ||
-      place.kind !== 'question'
-    )
+    if (item.kind !== 'question' || (item.type !== 'choice' && item.type !== 'choices')) return item
+    if (item.narrowedBy === undefined || !this.namesHidden(item.narrowedBy, place, item.list ?? ''))
       return item
-    const { expr } = this.filled.plan.names.read(item.narrowedBy, place, BOOLEAN, item.list ?? '')
-    if (!expr || !namesIn(expr).some(n => this.hidden.has(n))) return item
     this.wait(item.narrowedBy)
     const question = this.filled.plan.byCode.get(item.code)
     const offered = question ? [...(offeredNow(this.filled, question) ?? [])] : []
-    const narrowedBy =
-      offered.length === 0
-        ? 'false'
-        : `list contains([${offered.map(c => JSON.stringify(c)).join(', ')}], row.code)`
-    if (narrowedBy.length < LIMITS.expression) return { ...item, narrowedBy }
+    const narrowedBy = isAmong(offered)
+    return narrowedBy.length < LIMITS.expression
+      ? { ...item, narrowedBy }
+      : this.withOwnList(item, new Set(offered))
+  }
+
+  private namesHidden(rule: string, place: Place, list: string): boolean {
+    const { expr } = this.filled.plan.names.read(rule, place, BOOLEAN, list)
+    return expr !== null && namesIn(expr).some(n => this.hidden.has(n))
+  }
+
+  /** A choice with a list of just the rows that it offers now. */
+  private withOwnList(item: QuestionOf<ChoiceType>, offered: ReadonlySet<string>): Item {
     const list = this.filled.plan.form.lists?.find(l => l.code === item.list)
-    const kept = new Set(offered)
     const code = `offered_to_${item.code}`.slice(0, LIMITS.code)
     this.extraLists.push({
       code,
       ...(list?.columns ? { columns: list.columns } : {}),
-      rows: (list?.rows ?? []).filter(r => kept.has(r.code)),
+      rows: (list?.rows ?? []).filter(r => offered.has(r.code)),
     })
     const { narrowedBy: _, ...rest } = item
     return { ...rest, list: code }
@@ -251,7 +247,8 @@ class Cutter {
   private text(text: string, stand: Standpoint): string {
     return requoted(text, source => {
       const { expr } = this.filled.plan.names.read(source, stand, null)
-      return expr && !namesIn(expr).some(n => this.hidden.has(n)) ? source : expr ? 'null' : '""'
+      if (!expr) return '""'
+      return namesIn(expr).some(n => this.hidden.has(n)) ? 'null' : source
     })
   }
 
@@ -310,11 +307,15 @@ const isGroupPlace = (stand: Standpoint | Place): stand is Extract<Place, { kind
   'kind' in stand && stand.kind === 'group'
 const without = <T extends object>(node: T, keys: ReadonlySet<string>): T =>
   Object.fromEntries(Object.entries(node).filter(([key]) => !keys.has(key))) as T
+/** The codes of the lists that questions take their rows from. */
 const listsIn = (items: readonly Item[]): string[] =>
-  items.flatMap(i =>
-    i.kind === 'group'
-      ? listsIn(i.items)
-      : i.kind === 'question' && 'list' in i && i.list !== undefined
-        ? [i.list]
-        : [],
-  )
+  items.flatMap(i => {
+    if (i.kind === 'group') return listsIn(i.items)
+    return i.kind === 'question' && 'list' in i && i.list !== undefined ? [i.list] : []
+  })
+
+/** The narrowing that leaves just some rows. */
+function isAmong(codes: readonly string[]): string {
+  if (codes.length === 0) return 'false'
+  return `list contains([${codes.map(c => JSON.stringify(c)).join(', ')}], row.code)`
+}

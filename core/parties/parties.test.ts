@@ -1,12 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { richForm } from '../../tests/support/richForms'
-import type { Answers } from '../fill/answers'
+import type { Answers } from '../form/answers'
 import { random } from '../fill/draw'
 import { answersInPlay, fill } from '../fill/fill'
 import { plausible } from '../fill/plausible'
 import { planOf } from '../fill/plan'
-import { Access, type Form, type Item, type Turn } from '../form/definition'
+import type { Form, Item } from '../form/definition'
+import { Access, type Turn } from '../form/turns'
 import { readForm } from '../form/read'
 import { rename } from '../form/rename'
 import { runWalk, turnsTaken } from '../prove/walks'
@@ -129,7 +130,7 @@ describe('a party’s view', () => {
   })
   it('keeps office-only and private questions from the one respondent of a form without turns', () => {
     const form: Form = {
-      tobbin: 1,
+      tobbin: 2,
       code: 'f',
       title: 'F',
       sections: [
@@ -160,7 +161,7 @@ describe('a party’s view', () => {
 })
 
 const HANDED: Form = {
-  tobbin: 1,
+  tobbin: 2,
   code: 'f',
   title: 'F',
   parties: [

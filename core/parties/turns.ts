@@ -1,9 +1,10 @@
 import { BOOLEAN } from '../expressions/types'
 import { compile } from '../expressions/compile'
-import type { Answers } from '../fill/answers'
+import type { Answers } from '../form/answers'
 import { allProblems, type AnswerProblem, type Filled } from '../fill/fill'
-import type { Plan } from '../fill/plan'
-import { DONE, type Form, type Party, type Turn } from '../form/definition'
+import type { Plan } from '../fill/planned'
+import type { Form } from '../form/definition'
+import { DONE, type Party, type Turn } from '../form/turns'
 import { fills, viewOf } from './access'
 
 /** The turn with a code; null when the form has none such. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, it } from 'vitest'
 import { dayNumber, isoFromDay } from '../expressions/dates'
-import type { Answers } from '../fill/answers'
+import type { Answers } from '../form/answers'
 import type { Form, Item } from '../form/definition'
 import { expectSame } from '../../tests/support/tried'
 
@@ -72,7 +72,7 @@ describe('ages, months and days between two dates, against brute force', () => {
               ...more,
             }) as Item
           const form: Form = {
-            tobbin: 1,
+            tobbin: 2,
             code: 'f',
             title: 'F',
             promises: [{ code: 'p', text: 'P', holds }],

@@ -3,7 +3,7 @@ import { FIRST_DAY, isoFromDay, LAST_DAY } from '../expressions/dates'
 import { namesIn } from '../expressions/tree'
 import type { Place } from '../form/walk'
 import type { Value } from '../expressions/types'
-import type { Plan, PlannedQuestion, PlannedSection, Step } from '../fill/plan'
+import type { Plan, PlannedQuestion, PlannedSection, Step } from '../fill/planned'
 import { isQuestion } from '../fill/steps'
 import { isPossible, isLockable, type Domain } from './domains'
 

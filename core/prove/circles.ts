@@ -1,6 +1,6 @@
 import { namesIn } from '../expressions/tree'
-import { isRepeating, type Plan, type Step } from '../fill/plan'
-import { ownRules } from '../fill/steps'
+import { isRepeating, ownRules } from '../fill/steps'
+import { type Plan, type Step } from '../fill/planned'
 
 /**
  * The codes of what stands in a circle: whether it is in play depends on itself. Found as the strongly connected components

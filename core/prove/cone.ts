@@ -1,5 +1,5 @@
 import { namesIn, type Expr } from '../expressions/tree'
-import type { PlannedSection, Step } from '../fill/plan'
+import type { PlannedSection, Step } from '../fill/planned'
 import { baseOf, codeAt, plainCode, type Entries } from './entries'
 import { ownRules } from '../fill/steps'
 import { locksOf, shownChain, type Model } from './model'

@@ -22,11 +22,12 @@ import {
 } from '../expressions/dates'
 import { nodesOf, type Expr, type TestNode } from '../expressions/tree'
 import type { Value } from '../expressions/types'
-import type { Answer } from '../fill/answers'
+import type { Answer } from '../form/answers'
 import { answerOf } from '../fill/answers'
-import type { Plan, PlannedQuestion } from '../fill/plan'
-import { LIMITS, type ChoiceType, type QuestionOf, type QuestionType } from '../form/definition'
-import { optionsOf, WRITE_IN } from '../form/walk'
+import type { Plan, PlannedQuestion } from '../fill/planned'
+import { LIMITS } from '../form/limits'
+import { type ChoiceType, type QuestionOf, type QuestionType } from '../form/questions'
+import { optionsOf, WRITE_IN } from '../form/rows'
 import { textClasses, textTestIn, type TextForm, type TextTest } from './textClasses'
 
 /**

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Answers } from '../fill/answers'
+import type { Answers } from '../form/answers'
 import { random } from '../fill/draw'
 import type { Form, Item } from '../form/definition'
 import { expectSame, proved, tried } from '../../tests/support/tried'
@@ -95,7 +95,7 @@ const drawn: fc.Arbitrary<Drawn> = fc.record({
 const when = (shownWhen: string | undefined) => (shownWhen === undefined ? {} : { shownWhen })
 const note = (code: string, shownWhen: string): Item => ({ kind: 'note', code, text: 'Note', shownWhen })
 const formOf = (d: Drawn, max: number): Form => ({
-  tobbin: 1,
+  tobbin: 2,
   code: 'f',
   title: 'F',
   sections: [
@@ -233,7 +233,7 @@ describe('entries of repeating groups, against brute force', () => {
     fc.assert(
       fc.property(all, holds => {
         const form: Form = {
-          tobbin: 1,
+          tobbin: 2,
           code: 'f',
           title: 'F',
           promises: [{ code: 'p', text: 'P', holds }],

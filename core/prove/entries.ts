@@ -11,10 +11,10 @@ import type {
   PlannedQuestion,
   PlannedRule,
   Step,
-} from '../fill/plan'
+} from '../fill/planned'
 import { readerOf } from '../fill/readers'
 import { isQuestion, isRepeating, ownRules } from '../fill/steps'
-import type { QuestionOf } from '../form/definition'
+import type { QuestionOf } from '../form/questions'
 import { HERE, replaced } from './rewritten'
 
 /** A repeating group that rules look into from outside of it. */

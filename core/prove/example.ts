@@ -1,4 +1,4 @@
-import type { Answer, Answers } from '../fill/answers'
+import type { Answer, Answers } from '../form/answers'
 import { nested } from '../fill/draw'
 import { sampleAnswer } from './domains'
 import type { Encoding } from './encode'

@@ -1,4 +1,4 @@
-import type { Answers } from '../fill/answers'
+import type { Answers } from '../form/answers'
 import type { RuleKind } from '../form/rules'
 import type { Edit } from '../form/edits'
 import type { Address } from '../form/walk'

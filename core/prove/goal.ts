@@ -1,8 +1,8 @@
-import type { Answers } from '../fill/answers'
-import type { PlannedGroup, PlannedQuestion, PlannedRule, PlannedSection, Step } from '../fill/plan'
+import type { Answers } from '../form/answers'
+import type { PlannedGroup, PlannedQuestion, PlannedRule, PlannedSection, Step } from '../fill/planned'
 import { isRepeating } from '../fill/steps'
 import { ruleId, type RuleKind } from '../form/rules'
-import { keyOf } from '../lists/listIndex'
+import { valueKey } from '../lists/listIndex'
 import type { Place } from '../form/walk'
 import { Encoding } from './encode'
 import { offersOf } from './offers'
@@ -253,7 +253,8 @@ export class StateSpace {
       ),
     )
     const begins = constantDefault(question)
-    const answer = begins === undefined ? blank : classes.find(c => keyOf(c.value) === keyOf(begins))?.literal
+    const answer =
+      begins === undefined ? blank : classes.find(c => valueKey(c.value) === valueKey(begins))?.literal
     if (answer === undefined) return this.encoding.widen()
     const on = begins === undefined ? [] : [-this.switchFor(question.place, 'default', 0)]
     this.encoding.solver.addClause([...on, -locked, -this.inPlay(question), answer])

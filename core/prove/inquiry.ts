@@ -1,5 +1,5 @@
-import type { Answers } from '../fill/answers'
-import type { Step } from '../fill/plan'
+import type { Answers } from '../form/answers'
+import type { Step } from '../fill/planned'
 import type { Form } from '../form/definition'
 import { placeName, type Place } from '../form/walk'
 import { integrityOf, type RowProblem } from '../lists/integrity'

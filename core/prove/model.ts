@@ -1,18 +1,18 @@
 import { namesIn, type Expr } from '../expressions/tree'
+import { planOf } from '../fill/plan'
 import {
-  planOf,
   type Plan,
   type PlannedQuestion,
   type PlannedRule,
   type PlannedSection,
   type Step,
-} from '../fill/plan'
-import { BOOLEAN } from '../expressions/types'
-import type { Reading } from '../form/scope'
-import type { Form, Turn } from '../form/definition'
+} from '../fill/planned'
+import { BOOLEAN, type Value } from '../expressions/types'
+import type { RuleReading } from '../form/scope'
+import type { Form } from '../form/definition'
+import type { Turn } from '../form/turns'
 import { isCondition, rulesOf, type Rule } from '../form/rules'
 import { cellValue } from '../lists/listIndex'
-import type { Value } from '../expressions/types'
 import { fills, viewOf } from '../parties/access'
 import type { Place } from '../form/walk'
 import { blockersOf, isAvoidable } from './blockers'
@@ -21,7 +21,7 @@ import { askedIn, domainOf, ENTRIES, lockedAs, OPAQUE, type Asked, type Domain }
 import { askedOfEntries, baseOf, Copies } from './entries'
 
 /** A rule with what was read of it; `expr` is null when it can't be used. */
-export type ReadRule = Rule & Reading
+export type ReadRule = Rule & RuleReading
 
 /** A form as the prover sees it: the plan that the evaluator runs, the rules as trees, and the quotient of every answer. */
 export interface Model {

@@ -2,10 +2,10 @@ import { print } from '../expressions/print'
 import { parsed } from '../expressions/parse'
 import { nodesOf, type Expr } from '../expressions/tree'
 import { fill, offeredNow } from '../fill/fill'
-import type { Answer, Answers } from '../fill/answers'
-import type { Plan, PlannedQuestion } from '../fill/plan'
-import { WRITE_IN, type OfferedRow } from '../form/walk'
-import { cellValue, keyOf } from '../lists/listIndex'
+import type { Answer, Answers } from '../form/answers'
+import type { Plan, PlannedQuestion } from '../fill/planned'
+import { WRITE_IN, type OfferedRow } from '../form/rows'
+import { cellValue, valueKey } from '../lists/listIndex'
 import { literalOf } from '../parties/literal'
 import type { Value } from '../expressions/types'
 
@@ -94,7 +94,7 @@ export function withOffered(
     const [representative] = classes
     const given = next[code]
     const isOther = (a: Answer | undefined) =>
-      a !== undefined && typeof a === 'string' && keyOf(a) === keyOf(representative ?? null)
+      a !== undefined && typeof a === 'string' && valueKey(a) === valueKey(representative ?? null)
     if (!isOther(given) && !(Array.isArray(given) && given.some(isOther))) continue
     const state = fill(plan, next, today)
     const offered = offeredNow(state, question)

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, it } from 'vitest'
-import type { Answer, Answers } from '../fill/answers'
+import type { Answer, Answers } from '../form/answers'
 import type { Form, Item } from '../form/definition'
 import { expectSame } from '../../tests/support/tried'
 
@@ -77,7 +77,7 @@ const form = fc
     holds: condition,
   })
   .map((d): Form => ({
-    tobbin: 1,
+    tobbin: 2,
     code: 'f',
     title: 'F',
     promises: [{ code: 'p', text: 'P', holds: d.holds }],

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { allProblems, fill, offeredNow, problemsIn, type Filled } from '../fill/fill'
-import type { Answers } from '../fill/answers'
+import type { Answers } from '../form/answers'
 import { namesIn } from '../expressions/tree'
 import type { Form, Item } from '../form/definition'
 import { ANSWERS, askedOf, condition, smallForm } from '../../tests/support/forms'
@@ -219,7 +219,7 @@ describe('against brute force', () => {
           ...notes.map((rule, i): Item => ({ kind: 'note', code: `note${i}`, text: 'x', shownWhen: rule })),
         ]
         const form: Form = {
-          tobbin: 1,
+          tobbin: 2,
           code: 'f',
           title: 'F',
           lists: [

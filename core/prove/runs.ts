@@ -1,7 +1,7 @@
 import { namesIn } from '../expressions/tree'
 import type { Value } from '../expressions/types'
 import { isoFromDay, dayNumber } from '../expressions/dates'
-import type { Answer, Answers } from '../fill/answers'
+import type { Answer, Answers } from '../form/answers'
 import { drawSteps, framesOf, random, repair, type Drawing } from '../fill/draw'
 import {
   allProblems,
@@ -12,7 +12,7 @@ import {
   type AnswerProblem,
   type Filled,
 } from '../fill/fill'
-import type { PlannedQuestion } from '../fill/plan'
+import type { PlannedQuestion } from '../fill/planned'
 import { filledBy, turnOf, turnProblems } from '../parties/turns'
 import { turnsTaken } from './walks'
 import { isPossible, sampleAnswer, SOMETHING } from './domains'

@@ -154,7 +154,7 @@ describe('classes of texts', () => {
   it('of addresses and phone numbers follow what is accepted as an answer', () => {
     const plan = planOf(
       Form.parse({
-        tobbin: 1,
+        tobbin: 2,
         code: 'f',
         title: 'F',
         sections: [

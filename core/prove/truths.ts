@@ -2,7 +2,7 @@ import { compile } from '../expressions/compile'
 import { print } from '../expressions/print'
 import { namesIn, type CompareOp, type Expr, type ExprOf } from '../expressions/tree'
 import type { Value } from '../expressions/types'
-import { keyOf } from '../lists/listIndex'
+import { valueKey } from '../lists/listIndex'
 import { literalOf } from '../parties/literal'
 import type { Encoding, Truth, Variable } from './encode'
 import { baseOf, single } from './entries'
@@ -227,7 +227,7 @@ export class Truths {
     for (const { value, literal } of [...choice.classes, { value: null, literal: choice.blank }]) {
       values[slot] = value
       const reached = reach(values)
-      if (reached !== null && !constants.some(c => keyOf(c) === keyOf(reached))) return null
+      if (reached !== null && !constants.some(c => valueKey(c) === valueKey(reached))) return null
       const truth = this.againstConstant(
         expr.right.name,
         FLIPPED[expr.op],

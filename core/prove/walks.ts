@@ -1,8 +1,7 @@
-import { sameAnswer } from '../fill/answers'
-import type { Answers } from '../fill/answers'
+import { sameAnswer, type Answers } from '../form/answers'
 import { allProblems, fill, type Filled } from '../fill/fill'
 import { keptAnswer } from '../fill/keep'
-import type { Plan } from '../fill/plan'
+import type { Plan } from '../fill/planned'
 import type { Walk } from '../form/definition'
 import { firstTurn, nextTurn } from '../parties/turns'
 

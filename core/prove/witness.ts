@@ -1,4 +1,4 @@
-import type { Answers } from '../fill/answers'
+import type { Answers } from '../form/answers'
 import type { Filled } from '../fill/fill'
 import { codeAt } from './entries'
 import { StateSpace } from './goal'

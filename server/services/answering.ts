@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { desc, eq } from 'drizzle-orm'
 import { dayNumber } from '../../core/expressions/dates'
 import type { Filled } from '../../core/fill/fill'
-import type { Turn } from '../../core/form/definition'
+import type { Turn } from '../../core/form/turns'
 import { turnName } from '../../core/parties/turns'
 import type { Sending } from '../../shared/api'
 import { refuse } from '../http/route'
@@ -67,15 +67,13 @@ async function store(
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
   const sentAt = stored.sentAt.toISOString()
   if (!turn) return { sentAt, next: null }
-  await db
-    .insert(turns)
-    .values({
-      responseId: stored.id,
-      turn: turn.code,
-      token: randomBytes(15).toString('base64url'),
-      to: [],
-      handedOffAt: stored.sentAt,
-    })
+  await db.insert(turns).values({
+    responseId: stored.id,
+    turn: turn.code,
+    token: randomBytes(15).toString('base64url'),
+    to: [],
+    handedOffAt: stored.sentAt,
+  })
   const next = await passOn(db, release, filled, turn, stored.id)
   await db
     .update(responses)

@@ -6,9 +6,10 @@ import haulOut from '../../demo/forms/haul_out.form.json'
 import mooring from '../../demo/forms/mooring.form.json'
 import { madeUpResponses } from '../../demo/respond'
 import { readForm } from '../../core/form/read'
-import type { Answers } from '../../core/fill/answers'
+import type { Answers } from '../../core/form/answers'
 import { fill } from '../../core/fill/fill'
-import { planOf, type Plan } from '../../core/fill/plan'
+import { planOf } from '../../core/fill/plan'
+import { type Plan } from '../../core/fill/planned'
 import { filledBy, turnOf } from '../../core/parties/turns'
 import { prove } from '../../core/prove/prove'
 import { turnsTaken } from '../../core/prove/walks'
@@ -111,14 +112,12 @@ function underWay(plan: Plan, { begunOn, answers }: { begunOn: string; answers: 
   const own = new Set(through.slice(0, done).flatMap(turn => [...filledBy(plan, turn)]))
   const at = (n: number) =>
     new Date(Math.min(Date.parse(`${begunOn}T10:30:00Z`) + n * DAY, Date.now() - 3_600_000 + n * 60_000))
-  const steps = through
-    .slice(0, done + 1)
-    .map((turn, n) => ({
-      turn: turn.code,
-      to: addressesOf(answers, turn),
-      openedAt: at(n),
-      handedOffAt: n < done ? at(n + 1) : null,
-    }))
+  const steps = through.slice(0, done + 1).map((turn, n) => ({
+    turn: turn.code,
+    to: addressesOf(answers, turn),
+    openedAt: at(n),
+    handedOffAt: n < done ? at(n + 1) : null,
+  }))
   return {
     begunOn,
     turn: through[done]?.code ?? null,

@@ -6,14 +6,15 @@ import fc from 'fast-check'
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { applyEdits, EditError, type Edit } from '../../core/form/edits'
-import type { Answers } from '../../core/fill/answers'
+import type { Answers } from '../../core/form/answers'
 import { random } from '../../core/fill/draw'
 import { answersInPlay, fill } from '../../core/fill/fill'
 import { plausible } from '../../core/fill/plausible'
 import { planOf } from '../../core/fill/plan'
 import { basisOf, keyOf } from '../../core/prove/accept'
 import { prove } from '../../core/prove/prove'
-import type { ChoiceList, Form, Item } from '../../core/form/definition'
+import type { Form, Item } from '../../core/form/definition'
+import type { ChoiceList } from '../../core/form/choiceLists'
 import { smallForm } from '../../tests/support/forms'
 import { Refused, type Designer } from '../http/route'
 import { openStore, type Database, type MigrationFiles, type Store } from '../store/database'
@@ -98,7 +99,7 @@ const made = async (definition: unknown) => (await createForm(db, { definition }
 const question = (code: string, more: Record<string, unknown> = {}) =>
   ({ kind: 'question', type: 'text', code, label: code, ...more }) as Item
 const formOf = (items: Item[], more: Partial<Form> = {}): Form => ({
-  tobbin: 1,
+  tobbin: 2,
   code: 'boat',
   title: 'Boat',
   sections: [{ code: 's', title: 'S', items }],
@@ -219,7 +220,7 @@ describe('drafts', () => {
 
   it('a definition that is none is refused with its places; what is not there is said', async () => {
     expect(
-      await refusal(createForm(db, { definition: { tobbin: 1, code: 'X', sections: [{}] } })),
+      await refusal(createForm(db, { definition: { tobbin: 2, code: 'X', sections: [{}] } })),
     ).toMatchObject({
       status: 422,
       code: 'wrong-definition',

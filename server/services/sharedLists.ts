@@ -1,5 +1,6 @@
 import { asc, eq, sql } from 'drizzle-orm'
-import type { ChoiceList, Form } from '../../core/form/definition'
+import type { Form } from '../../core/form/definition'
+import type { ChoiceList } from '../../core/form/choiceLists'
 import type { Edit } from '../../core/form/edits'
 import { refuse, type Designer } from '../http/route'
 import type { Database } from '../store/database'

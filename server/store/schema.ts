@@ -11,8 +11,9 @@ import {
   uuid,
   primaryKey,
 } from 'drizzle-orm/pg-core'
-import type { Answers } from '../../core/fill/answers'
-import type { ChoiceList, Form } from '../../core/form/definition'
+import type { Answers } from '../../core/form/answers'
+import type { Form } from '../../core/form/definition'
+import type { ChoiceList } from '../../core/form/choiceLists'
 import type { Edit } from '../../core/form/edits'
 import type { Finding } from '../../core/prove/finding'
 

@@ -106,5 +106,5 @@ function randomForm(questions: number, seed: number): Form {
       ...(s % 4 === 1 && s + 2 < count ? { routes: [{ when: rule(), to }] } : {}),
     }
   })
-  return { tobbin: 1, code: 'large', title: 'Large', sections }
+  return { tobbin: 2, code: 'large', title: 'Large', sections }
 }

@@ -3,9 +3,9 @@ import type { Page } from '@playwright/test'
 import { FIRST_SLOT, ROW_SLOT } from '../../core/expressions/compiled'
 import { parse } from '../../core/expressions/parse'
 import type { Value } from '../../core/expressions/types'
-import type { ChoiceList, Row } from '../../core/form/definition'
+import type { ChoiceList, Row } from '../../core/form/choiceLists'
 import { integrityOf } from '../../core/lists/integrity'
-import { indexOf } from '../../core/lists/listIndex'
+import { indexRows } from '../../core/lists/listIndex'
 import { narrowing } from '../../core/lists/narrow'
 import { searchRows } from '../../core/lists/search'
 import { median, newForm } from './pages'
@@ -40,13 +40,13 @@ export function longLists(say: Say) {
     { length: 5 },
     () =>
       timed(() =>
-        narrowing(expr, indexOf(places()), { slotOf: name => slots[name], memberOf: () => undefined })(
+        narrowing(expr, indexRows(places()), { slotOf: name => slots[name], memberOf: () => undefined })(
           values,
         ),
       )[1],
   )
   say(`narrow ${ROWS} rows by two parents, the first time (median)`, `${median(firsts).toFixed(0)} ms`, '-')
-  const index = indexOf(places())
+  const index = indexRows(places())
   const narrow = narrowing(expr, index, { slotOf: name => slots[name], memberOf: () => undefined })
   narrow(values)
   const others = Array.from(
@@ -79,7 +79,7 @@ export function longLists(say: Say) {
 /** Importing 100,000 rows of six columns in the browser, and scrolling through them. */
 export async function listEditor(page: Page, say: Say) {
   const id = await newForm(page, {
-    tobbin: 1,
+    tobbin: 2,
     code: 'places',
     title: 'Places',
     lists: [{ code: 'places', rows: [] }],

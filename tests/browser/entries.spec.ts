@@ -9,7 +9,7 @@ const question = (code: string, label: string, more: object = {}) => ({
   ...more,
 })
 const yard = {
-  tobbin: 1,
+  tobbin: 2,
   code: 'crew_list',
   title: 'Crew list',
   sections: [

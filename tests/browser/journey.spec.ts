@@ -154,7 +154,7 @@ test('a risk is accepted with a reason, released with it, and comes back when wh
     await page.request.post('/api/forms', {
       data: {
         definition: {
-          tobbin: 1,
+          tobbin: 2,
           code: 'stay',
           title: 'A stay',
           sections: [

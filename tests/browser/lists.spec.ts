@@ -4,7 +4,7 @@ import { open, signIn } from './support'
 import { releaseForm } from '../support/release'
 
 const CASCADE = {
-  tobbin: 1,
+  tobbin: 2,
   code: 'berths',
   title: 'Berth request',
   lists: [{ code: 'pontoons', title: 'Pontoons', rows: [] }],
@@ -250,7 +250,7 @@ test('100,000 rows are searched and narrowed where they are kept; the page gets 
     people: i,
   }))
   const id = await newForm(page, {
-    tobbin: 1,
+    tobbin: 2,
     code: 'places',
     title: 'Places',
     lists: [

@@ -126,7 +126,7 @@ test('a branching form of 12 questions with a nested group, from nothing, by key
 test('an outline is looked at, corrected and inserted; a copy goes into another form', async ({ page }) => {
   await signIn(page)
   const id = await newForm(page, {
-    tobbin: 1,
+    tobbin: 2,
     code: 'intake',
     title: 'Intake',
     sections: [{ code: 's', title: 'S', items: [] }],
@@ -153,7 +153,7 @@ test('an outline is looked at, corrected and inserted; a copy goes into another 
     return data.getData('text/plain')
   })
   const other = await newForm(page, {
-    tobbin: 1,
+    tobbin: 2,
     code: 'other',
     title: 'Other',
     sections: [{ code: 's', title: 'S', items: [yesNo('hull_material')] }],
@@ -173,7 +173,7 @@ test('a rule is copied to 20 rows and turned round; a renamed code takes its rul
 }) => {
   await signIn(page)
   const id = await newForm(page, {
-    tobbin: 1,
+    tobbin: 2,
     code: 'many',
     title: 'Many',
     sections: [
@@ -230,7 +230,7 @@ test('a rule is copied to 20 rows and turned round; a renamed code takes its rul
 test('“Why?” answers with the rule and the answers that decided it', async ({ page }) => {
   await signIn(page)
   await newForm(page, {
-    tobbin: 1,
+    tobbin: 2,
     code: 'why',
     title: 'Why',
     sections: [
@@ -273,7 +273,7 @@ test('two people on one draft: each sees the other’s edits, and a clash on one
 }) => {
   await signIn(page)
   const id = await newForm(page, {
-    tobbin: 1,
+    tobbin: 2,
     code: 'shared',
     title: 'Shared',
     sections: [{ code: 's', title: 'S', items: [yesNo('alpha'), yesNo('bravo')] }],

@@ -73,7 +73,7 @@ test('a bad definition gets every problem with its path and changes nothing; a g
     mimeType: 'application/json',
     buffer: Buffer.from(
       JSON.stringify({
-        tobbin: 1,
+        tobbin: 2,
         code: 'Bad',
         title: 'Bad',
         extra: 1,

@@ -3,7 +3,7 @@ import { open, signIn } from './support'
 import { releaseForm } from '../support/release'
 
 const FORM = {
-  tobbin: 1,
+  tobbin: 2,
   code: 'crane',
   title: 'Crane hire',
   parties: [

@@ -316,7 +316,7 @@ export const saidForm: fc.Arbitrary<Said> = fc
         const sectionOf = (i: number) => (i < half ? 0 : 1)
         return {
           form: {
-            tobbin: 1,
+            tobbin: 2,
             code: 'f',
             title: 'F',
             sections,

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
-import type { Form, Item, Question, Section } from '../../core/form/definition'
+import type { Form, Item, Section } from '../../core/form/definition'
+import type { Question } from '../../core/form/questions'
 
 /** Random small forms for properties: few questions with few answers each, so that brute force can try them all. */
 
@@ -200,7 +201,7 @@ export const smallForm: fc.Arbitrary<Form> = fc
     const sectionOf = (i: number) => Math.min(sections - 1, Math.floor((i * sections) / asked.length))
     return fc
       .tuple(...Array.from({ length: sections }, (_, s) => sectionArbitrary(s, sections, asked, sectionOf)))
-      .map((made): Form => ({ tobbin: 1, code: 'random', title: 'Random', sections: made }))
+      .map((made): Form => ({ tobbin: 2, code: 'random', title: 'Random', sections: made }))
   })
 
 function sectionArbitrary(

@@ -270,7 +270,7 @@ export function richForm(seed: number): Form {
     }
   })
   return {
-    tobbin: 1,
+    tobbin: 2,
     code: 'rich',
     title: 'Rich',
     sections,

@@ -1,5 +1,5 @@
 import { expect } from 'vitest'
-import type { Answers } from '../../core/fill/answers'
+import type { Answers } from '../../core/form/answers'
 import { allProblems, fill, problemsIn } from '../../core/fill/fill'
 import type { Form } from '../../core/form/definition'
 import { neverShown } from '../../core/prove/checks/neverShown'

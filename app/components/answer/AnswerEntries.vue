@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { isRecord, type Answer, type Answers } from '#core/fill/answers'
+import { isRecord, type Answer, type Answers } from '#core/form/answers'
 import type { Frame } from '#core/fill/fill'
 import { entryHeading } from '#core/fill/quote'
-import type { PlannedGroup } from '#core/fill/plan'
+import type { PlannedGroup } from '#core/fill/planned'
 import type { Address } from '#core/form/walk'
 
 /** A repeating group: its entries with their headings; added, removed and put in order. */

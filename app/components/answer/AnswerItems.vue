@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import type { Answer, Answers } from '#core/fill/answers'
+import type { Answer, Answers } from '#core/form/answers'
 import { widgetFor } from './widgets'
 import { rowCount } from './widgets/widget'
 import type { Frame } from '#core/fill/fill'
-import { isQuestion, isRepeating, type Step } from '#core/fill/plan'
+import { isQuestion, isRepeating } from '#core/fill/steps'
+import { type Step } from '#core/fill/planned'
 import { quotedText } from '#core/fill/quote'
 import type { Address } from '#core/form/walk'
 

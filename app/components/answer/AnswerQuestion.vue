@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { Answer } from '#core/fill/answers'
+import type { Answer } from '#core/form/answers'
 import { problemOf, type Frame } from '#core/fill/fill'
 import { keptAnswer } from '#core/fill/keep'
 import { quotedText } from '#core/fill/quote'
-import type { PlannedQuestion } from '#core/fill/plan'
+import type { PlannedQuestion } from '#core/fill/planned'
 import type { Address } from '#core/form/walk'
 import { LOCKED, widgetFor } from './widgets'
 import { rowCount } from './widgets/widget'

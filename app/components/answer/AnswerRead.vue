@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Frame } from '#core/fill/fill'
-import type { Step } from '#core/fill/plan'
+import type { Step } from '#core/fill/planned'
 import { tellStep } from '#core/fill/response'
 
 /** What somebody else answered, and this party only reads. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Answer, Answers } from '#core/fill/answers'
+import type { Answer, Answers } from '#core/form/answers'
 import { problemsIn, type Filled } from '#core/fill/fill'
 import { shownOn, type Page } from '#core/fill/pages'
 import { quotedText } from '#core/fill/quote'

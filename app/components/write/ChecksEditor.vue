@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Check } from '#core/form/definition'
+import type { Check } from '#core/form/fields'
 import type { Place } from '#core/form/walk'
 
 const props = defineProps<{ checks: readonly Check[]; place: Place }>()

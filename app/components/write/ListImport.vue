@@ -2,7 +2,7 @@
 import { replaceEdit } from '#core/lists/changes'
 import type { Missing } from '#core/lists/difference'
 import type { Role } from '#core/lists/table'
-import { ROW_KEYS, type ChoiceList, type ColumnKind } from '#core/form/definition'
+import { ROW_KEYS, type ChoiceList, type ColumnKind } from '#core/form/choiceLists'
 import { columnsOf } from '#core/form/types'
 import { codeFromLabel } from '#core/form/codes'
 import type { Address } from '#core/form/walk'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { linksOf } from '#core/lists/integrity'
 import { treeOf } from '#core/lists/levels'
-import type { ChoiceList } from '#core/form/definition'
+import type { ChoiceList } from '#core/form/choiceLists'
 
 /** The lists as the tree that their parent columns make, with counts. */
 const props = defineProps<{ lists: readonly ChoiceList[] }>()

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { narrowingsBy } from '#core/lists/levels'
-import { indexOf } from '#core/lists/listIndex'
+import { indexRows } from '#core/lists/listIndex'
 import { ExpressionError, parse } from '#core/expressions/parse'
 import { print } from '#core/expressions/print'
-import type { ChoiceType, QuestionOf } from '#core/form/definition'
-import { optionsOf, placeName, type Place } from '#core/form/walk'
+import type { ChoiceType, QuestionOf } from '#core/form/questions'
+import { placeName, type Place } from '#core/form/walk'
+import { optionsOf } from '#core/form/rows'
 
 /** Narrows a question by earlier choices: point at one, and the column is found by what its cells hold. */
 const props = defineProps<{ question: QuestionOf<ChoiceType>; place: Place }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Option, Question } from '#core/form/definition'
+import type { Option, Question } from '#core/form/questions'
 import { codeFromLabel, freeCode } from '#core/form/codes'
 import type { Address, Place } from '#core/form/walk'
 

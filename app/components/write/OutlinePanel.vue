@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { outlineEdits, readOutline, type Drafted } from '#core/form/outlineText'
 import { TYPES } from '#core/form/types'
-import type { QuestionType } from '#core/form/definition'
+import type { QuestionType } from '#core/form/questions'
 
 /** A pasted outline or table, what would come of it, and its corrections, before it is inserted. */
 const props = defineProps<{ text: string }>()

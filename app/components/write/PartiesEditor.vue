@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { codeFromLabel, freeCode } from '#core/form/codes'
-import type { Party } from '#core/form/definition'
+import type { Party } from '#core/form/turns'
 
 /** Who has a role in a response. */
 const draft = useDraft()

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { KEYWORDS } from '#core/expressions/parse'
-import type { Check, QuestionType } from '#core/form/definition'
+import type { Check } from '#core/form/fields'
+import type { QuestionType } from '#core/form/questions'
 import { freeCode, takenCodes } from '#core/form/codes'
 import { retyped } from '#core/form/create'
 import { renameEdits } from '#core/form/rename'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { differenceOf } from '#core/lists/difference'
-import type { ChoiceList } from '#core/form/definition'
+import type { ChoiceList } from '#core/form/choiceLists'
 import type { Edit } from '#core/form/edits'
 
 /** Lists that the workspace keeps for all forms: brought in, shared, and brought to all forms that follow them. */

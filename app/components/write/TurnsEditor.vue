@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { codeFromLabel, freeCode } from '#core/form/codes'
-import { Access, DONE, type Actor, type Turn } from '#core/form/definition'
+import { Access, DONE, type Actor, type Turn } from '#core/form/turns'
 import { turnName } from '#core/parties/turns'
 import { placeName } from '#core/form/walk'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Question } from '#core/form/definition'
+import type { Question } from '#core/form/questions'
 import { TYPE_FIELDS, type TypeField } from './typeFields'
 
 /** The fields that a question has by its type. */

@@ -1,4 +1,4 @@
-import { FILE_KINDS, type QuestionType } from '#core/form/definition'
+import { FILE_KINDS, type QuestionType } from '#core/form/questions'
 
 /** A property of a question as a field of its row: its words, and how it is entered. */
 export interface TypeField {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isAnswer, type Answer, type Answers } from '#core/fill/answers'
+import { isAnswer, type Answer, type Answers } from '#core/form/answers'
 import { closingOf, type Said } from '#core/fill/closing'
 import { allProblems, answersInPlay, fill } from '#core/fill/fill'
 import type { Page } from '#core/fill/pages'
@@ -7,7 +7,7 @@ import { planOf } from '#core/fill/plan'
 import { tellResponse, type ToldLine } from '#core/fill/response'
 import type { Form } from '#core/form/definition'
 import type { Refusal } from '#shared/api'
-import type { OfferedRow } from '#core/form/walk'
+import type { OfferedRow } from '#core/form/rows'
 import { FILE_TAKER, ROW_FINDER, type FileTaker, type RowFinder } from '~/components/answer/widgets/widget'
 
 /** The respondent's page: one page after the other, then a look at all answers, then sent. */

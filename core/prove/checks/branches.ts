@@ -1,6 +1,6 @@
 import { namesIn } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
-import type { PlannedQuestion, PlannedRule } from '../../fill/plan'
+import type { PlannedQuestion, PlannedRule } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Item } from '../../form/definition'
 import type { Inquiry } from '../inquiry'

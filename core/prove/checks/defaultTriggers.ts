@@ -1,6 +1,7 @@
 import { namesIn } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
-import { isQuestion, type PlannedRule, type PlannedSection, type Step } from '../../fill/plan'
+import { isQuestion } from '../../fill/steps'
+import { type PlannedRule, type PlannedSection, type Step } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Finding } from '../finding'
 import { called, finding, partAt, type Check } from '../inquiry'

@@ -1,4 +1,4 @@
-import { optionsOf } from '../../form/walk'
+import { optionsOf } from '../../form/rows'
 import { called, finding, partAt, type Check } from '../inquiry'
 import { example, hull, section } from './example'
 

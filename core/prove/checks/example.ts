@@ -1,8 +1,9 @@
-import type { Form, Item, Question, Section } from '../../form/definition'
+import type { Form, Item, Section } from '../../form/definition'
+import type { Question } from '../../form/questions'
 
 /** Small forms for the checks' examples. */
 export const example = (...sections: Section[]): Form => ({
-  tobbin: 1,
+  tobbin: 2,
   code: 'example',
   title: 'Example',
   sections,

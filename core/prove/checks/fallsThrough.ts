@@ -1,6 +1,6 @@
 import { namesIn } from '../../expressions/tree'
 import type { Finding } from '../finding'
-import type { PlannedSection } from '../../fill/plan'
+import type { PlannedSection } from '../../fill/planned'
 import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
 import { example, hull, section, text } from './example'
 import type { Section } from '../../form/definition'

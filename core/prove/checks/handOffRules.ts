@@ -1,5 +1,6 @@
 import { namesIn } from '../../expressions/tree'
-import type { Form, Turn } from '../../form/definition'
+import type { Form } from '../../form/definition'
+import type { Turn } from '../../form/turns'
 import { fills, viewOf } from '../../parties/access'
 import { turnName } from '../../parties/turns'
 import type { Finding } from '../finding'

@@ -1,4 +1,4 @@
-import type { PlannedPlace, PlannedSection, Step } from '../../fill/plan'
+import type { PlannedPlace, PlannedSection, Step } from '../../fill/planned'
 import { called, finding, partAt, sectionGoal, type Check, type Goal, type Inquiry } from '../inquiry'
 import type { Finding } from '../finding'
 import { namesAround } from '../cone'

@@ -1,7 +1,7 @@
 import { print } from '../../expressions/print'
 import { namesIn, type Expr, type ExprOf, type TestNode } from '../../expressions/tree'
 import { ruleId, withRule, type RuleKind } from '../../form/rules'
-import type { PlannedRule } from '../../fill/plan'
+import type { PlannedRule } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Finding } from '../finding'
 import { namesAround } from '../cone'

@@ -1,7 +1,7 @@
 import { namesIn, type Expr } from '../../expressions/tree'
 import { framesOf } from '../../fill/draw'
 import type { Filled } from '../../fill/fill'
-import type { PlannedQuestion, PlannedRule } from '../../fill/plan'
+import type { PlannedQuestion, PlannedRule } from '../../fill/planned'
 import type { Finding } from '../finding'
 import { namesAround } from '../cone'
 import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'

@@ -1,4 +1,5 @@
-import type { ChoiceList, Form } from '../../form/definition'
+import type { Form } from '../../form/definition'
+import type { ChoiceList } from '../../form/choiceLists'
 import type { RowProblem } from '../../lists/integrity'
 import { changeEdits } from '../../lists/changes'
 import type { Finding, Severity } from '../finding'

@@ -1,5 +1,6 @@
 import type { Item } from '../../form/definition'
-import { optionsOf, type Place } from '../../form/walk'
+import { type Place } from '../../form/walk'
+import { optionsOf } from '../../form/rows'
 import type { Finding } from '../finding'
 import { called, finding, partAt, type Check, type Inquiry } from '../inquiry'
 import { branchGroup, gatesOf, pairsOf } from './branches'

@@ -1,4 +1,4 @@
-import { optionsOf } from '../../form/walk'
+import { optionsOf } from '../../form/rows'
 import type { Finding } from '../finding'
 import { called, finding, partAt, type Check } from '../inquiry'
 import { branchGroup, gatesOf } from './branches'

@@ -1,4 +1,5 @@
-import { DONE, type Form } from '../../form/definition'
+import { type Form } from '../../form/definition'
+import { DONE } from '../../form/turns'
 import { nearest } from '../../expressions/near'
 import type { Finding } from '../finding'
 import { called, finding, partAt, type Check } from '../inquiry'

@@ -1,4 +1,5 @@
-import { DONE, type Form } from '../../form/definition'
+import { type Form } from '../../form/definition'
+import { DONE } from '../../form/turns'
 import { turnName } from '../../parties/turns'
 import type { Finding } from '../finding'
 import { finding, type Check } from '../inquiry'

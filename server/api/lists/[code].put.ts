@@ -1,5 +1,5 @@
 import { getRouterParam } from 'h3'
-import { Code } from '../../../core/form/definition'
+import { Code } from '../../../core/form/fields'
 import { SaveShared } from '../../../shared/api'
 import { bodyOf, designerRoute, refuse } from '../../http/route'
 import { saveShared } from '../../services/sharedLists'

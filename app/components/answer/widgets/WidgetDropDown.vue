@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { isRecord } from '#core/fill/answers'
+import { isRecord } from '#core/form/answers'
 import { offeredNow } from '#core/fill/fill'
 import { writeInLabel } from '#core/form/types'
-import { WRITE_IN } from '#core/form/walk'
+import { WRITE_IN } from '#core/form/rows'
 import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './widget'
 
 const props = defineProps<WidgetProps<'choice'>>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isRecord } from '#core/fill/answers'
+import { isRecord } from '#core/form/answers'
 import type { WidgetEmits, WidgetProps } from './widget'
 
 /** Several rows on one scale: a table where there is room, stacked questions where there is not. */

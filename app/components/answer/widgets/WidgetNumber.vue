@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { numberFromText } from '#core/expressions/decimal'
-import { answerOf, isRecord, type Answer } from '#core/fill/answers'
+import { answerOf } from '#core/fill/answers'
+import { isRecord, type Answer } from '#core/form/answers'
 import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './widget'
 
 /** A number or an amount as it is typed: a comma counts as the point; what is no number stays as text, and is said. */

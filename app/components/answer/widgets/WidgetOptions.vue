@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { offeredNow } from '#core/fill/fill'
-import { isRecord, type Answer } from '#core/fill/answers'
+import { isRecord, type Answer } from '#core/form/answers'
 import { writeInLabel } from '#core/form/types'
-import { WRITE_IN } from '#core/form/walk'
+import { WRITE_IN } from '#core/form/rows'
 import { textOf, type WidgetEmits, type WidgetProps } from './widget'
 
 /** Radio buttons, boxes to tick, or the same as buttons side by side; a write-in asks for its text right below. */

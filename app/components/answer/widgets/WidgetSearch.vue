@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { isRecord, type Answer } from '#core/fill/answers'
+import { isRecord, type Answer } from '#core/form/answers'
 import { offeredNow } from '#core/fill/fill'
 import { writeInLabel } from '#core/form/types'
-import { WRITE_IN, type OfferedRow } from '#core/form/walk'
+import { WRITE_IN, type OfferedRow } from '#core/form/rows'
 import {
   fieldAttributes,
   rowCount,

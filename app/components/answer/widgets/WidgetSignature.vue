@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isRecord } from '#core/fill/answers'
+import { isRecord } from '#core/form/answers'
 import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './widget'
 import type SignaturePad from 'signature_pad'
 

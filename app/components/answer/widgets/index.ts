@@ -1,5 +1,5 @@
 import type { Component } from 'vue'
-import type { Question, QuestionOf, QuestionType } from '#core/form/definition'
+import type { Question, QuestionOf, QuestionType } from '#core/form/questions'
 import WidgetDropDown from './WidgetDropDown.vue'
 import WidgetFile from './WidgetFile.vue'
 import WidgetGrid from './WidgetGrid.vue'

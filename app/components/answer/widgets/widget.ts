@@ -1,8 +1,8 @@
-import type { Answer } from '#core/fill/answers'
+import type { Answer } from '#core/form/answers'
 import type { Frame } from '#core/fill/fill'
-import type { PlannedQuestion } from '#core/fill/plan'
-import type { QuestionOf, QuestionType } from '#core/form/definition'
-import type { OfferedRow } from '#core/form/walk'
+import type { PlannedQuestion } from '#core/fill/planned'
+import type { QuestionOf, QuestionType } from '#core/form/questions'
+import type { OfferedRow } from '#core/form/rows'
 
 /** What every widget of the respondent's page is given. It answers by `answer`, and says by `left` that the person went on. */
 export interface WidgetProps<T extends QuestionType = QuestionType> {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
-import type { Answers } from '#core/fill/answers'
+import type { Answers } from '#core/form/answers'
 import { tellResponse, type ToldLine } from '#core/fill/response'
 import { planOf } from '#core/fill/plan'
 import { turnName, turnOf } from '#core/parties/turns'

@@ -1,5 +1,5 @@
 import { getQuery, getRouterParam, readRawBody } from 'h3'
-import { LIMITS } from '../../../../core/form/definition'
+import { LIMITS } from '../../../../core/form/limits'
 import { GivenFile } from '../../../../shared/api'
 import { openRoute, refuse, refuseLonger } from '../../../http/route'
 import { takeFile } from '../../../services/files'

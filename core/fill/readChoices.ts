@@ -1,0 +1,73 @@
+import type { Value } from '../expressions/types'
+import { isRecord, type Answer } from '../form/answers'
+import { LIMITS } from '../form/limits'
+import type { QuestionOf } from '../form/questions'
+import { WRITE_IN } from '../form/rows'
+import { BLANK, NONE, ok, wrong, type AnswerReading, type GivenAnswer, type Offer } from './answerReading'
+
+const notOffered = wrong('This choice is not on offer.')
+
+/** A write-in as it is answered: `{ "other": "Copper coat" }`; null for any other answer. */
+const writtenIn = (answer: Answer): string | null =>
+  isRecord(answer) && Object.keys(answer).length === 1 && typeof answer[WRITE_IN] === 'string'
+    ? answer[WRITE_IN]
+    : null
+
+function readWriteIn(text: string, value: Value, answer: Answer): AnswerReading {
+  if (text.trim() === '') return { ...wrong('Please say what.'), answer, value: null }
+  if (text.length > LIMITS.label) return wrong(`At most ${LIMITS.label} characters fit.`)
+  return { ...ok(value, answer), other: text }
+}
+
+/** Reads the answer of a single choice. */
+export function readChoice(
+  q: QuestionOf<'choice'>,
+  answer: GivenAnswer,
+  { offered, rows }: Offer,
+): AnswerReading {
+  const written = q.writeIn ? writtenIn(answer) : null
+  if (written !== null) return readWriteIn(written, WRITE_IN, answer)
+  if (typeof answer !== 'string') return wrong('One of the choices is expected here.')
+  if (!rows.has(answer)) return notOffered
+  return offered === null || offered.has(answer) ? ok(answer, answer) : { ...BLANK, lost: [answer] }
+}
+
+/** Reads the answer of a multiple choice: codes in the order of the rows, and what was written in. */
+export function readChoices(q: QuestionOf<'choices'>, answer: GivenAnswer, offer: Offer): AnswerReading {
+  if (!isList(answer)) return wrong('A list of choices is expected here.')
+  const { offered, rows } = offer
+  const written = q.writeIn ? (answer.map(writtenIn).find(w => w !== null) ?? null) : null
+  const codes = answer.filter(a => writtenIn(a) === null || !q.writeIn)
+  if (codes.some(c => typeof c !== 'string' || !rows.has(c)) || answer.length - codes.length > 1)
+    return notOffered
+  const lost = offered === null ? NONE : codes.map(String).filter(c => !offered.has(c))
+  const given = new Set<Answer>(codes)
+  const kept = [...rows.keys()].filter(c => given.has(c) && !lost.includes(c))
+  if (kept.length === 0 && written === null) return { ...BLANK, lost }
+  const problem = countProblem(q, kept, written !== null, rows)
+  if (problem !== null) return { ...wrong(problem.sentence), ...(problem.isUnfinished ? { answer } : {}) }
+  if (written === null) return { ...ok(kept, kept), lost }
+  return { ...readWriteIn(written, [...kept, WRITE_IN], [...kept, { [WRITE_IN]: written }]), lost }
+}
+
+/** What is wrong with how many are chosen; `isUnfinished`: more or fewer would do, so that the answer is kept. */
+function countProblem(
+  q: QuestionOf<'choices'>,
+  kept: readonly string[],
+  hasWriteIn: boolean,
+  rows: Offer['rows'],
+): { sentence: string; isUnfinished: boolean } | null {
+  const alone = kept.find(c => rows.get(c)?.alone)
+  const count = kept.length + (hasWriteIn ? 1 : 0)
+  if (alone !== undefined && count > 1) {
+    const sentence = `“${rows.get(alone)?.label ?? alone}” can’t be chosen together with others.`
+    return { sentence, isUnfinished: false }
+  }
+  if (alone === undefined && q.least !== undefined && count < q.least)
+    return { sentence: `Choose at least ${q.least}.`, isUnfinished: true }
+  if (q.most !== undefined && count > q.most)
+    return { sentence: `Choose at most ${q.most}.`, isUnfinished: true }
+  return null
+}
+
+const isList = (answer: Answer): answer is readonly Answer[] => Array.isArray(answer)

@@ -4,7 +4,7 @@ import { namesOf } from '#core/form/names'
 import { Names } from '#core/form/scope'
 import { applyEdits, EditError, type Edit } from '#core/form/edits'
 import type { Form } from '#core/form/definition'
-import type { Accepted } from '#core/prove/accept'
+import type { Accepted } from '#core/prove/acceptance'
 import type { Refusal } from '#shared/api'
 
 interface Step {

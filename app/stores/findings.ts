@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { acceptedOf, basisOf, keyOf, type Accepted } from '#core/prove/accept'
+import { acceptedOf, basisOf, keyOf, type Accepted } from '#core/prove/acceptance'
 import type { Finding, Verdict } from '#core/prove/finding'
 import type { ProveAnswer, ProveQuestion, ProveRest } from '../workers/prove.worker'
 import { useDraft } from './draft'

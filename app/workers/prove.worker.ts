@@ -1,6 +1,6 @@
 import type { Form } from '../../core/form/definition'
 import type { Verdict } from '../../core/prove/finding'
-import { Memory } from '../../core/prove/memory'
+import { Memory } from '../../core/prove/goals/memory'
 import { proving } from '../../core/prove/prove'
 
 export interface ProveQuestion {

@@ -9,7 +9,7 @@ import { nearest } from './near'
 import { opposite } from './opposite'
 import { parse } from './parse'
 import { print } from './print'
-import { replaced } from '../prove/rewritten'
+import { replaced } from '../prove/model/rewritten'
 import { childrenOf, nodesOf } from './tree'
 import {
   BOOLEAN,

@@ -5,7 +5,7 @@ import type { Place } from '../form/walk'
 import type { Filled, Frame } from './frame'
 import { isQuestion } from './steps'
 import type { PlannedRule, Step, PlannedQuestion } from './planned'
-import { tellValue } from './tell'
+import { tellValue } from './describeValue'
 
 export type Outcome = true | false | null
 

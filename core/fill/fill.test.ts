@@ -4,7 +4,7 @@ import { ANSWERS, askedOf, smallForm } from '../../tests/support/forms'
 import type { Answer, Answers } from '../form/answers'
 import { allProblems, answersInPlay, fill, problemOf } from './fill'
 import { planOf } from './plan'
-import { tellResponse } from './response'
+import { tellResponse } from './describeResponse'
 import type { Form, Item } from '../form/definition'
 
 const TODAY = '2026-11-24'

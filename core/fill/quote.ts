@@ -6,7 +6,7 @@ import type { GroupPlace } from '../form/walk'
 import type { Frame } from './frame'
 import type { Plan, PlannedQuestion } from './planned'
 import { insideOf, type Standpoint } from '../form/scope'
-import { tellTyped, tellValue } from './tell'
+import { tellTyped, tellValue } from './describeValue'
 
 /** A text made ready: its words and the quotes between them. */
 export type PlannedText = readonly (

@@ -12,7 +12,7 @@ import { planOf } from './plan'
 import type { Plan } from './planned'
 import { quotedText } from './quote'
 import { replan } from './replan'
-import { tellResponse } from './response'
+import { tellResponse } from './describeResponse'
 import { applyEdits, type Edit } from '../form/edits'
 
 const TODAY = '2026-11-24'

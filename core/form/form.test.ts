@@ -108,7 +108,7 @@ describe('reading a definition', () => {
   })
   it('lists every problem with its path and what was expected', () => {
     const bad = {
-      tobbin: 2,
+      tobbin: 3,
       code: 'Bad code',
       sections: [
         {

@@ -13,7 +13,7 @@ import { integrityOf, linksOf } from './integrity'
 import { groupedOptions, narrowingsBy, splitLevels, treeOf } from './levels'
 import { indexRows } from './listIndex'
 import { narrowing } from './narrow'
-import { searchRows } from './search'
+import { searchRows } from './searchRows'
 import { headProblems, kindOf, readCell, rolesOf, rowsOf } from './table'
 
 const COASTS = ['north', 'east', 'isles']

@@ -12,7 +12,7 @@ import { readForm } from '../form/read'
 import { rename } from '../form/rename'
 import { runWalk, turnsTaken } from '../prove/walks'
 import { sees, viewOf } from './access'
-import { cut } from './cut'
+import { cut } from './redact'
 import { nextTurn, turnProblems, withTurn } from './turns'
 
 const TODAY = '2026-11-24'

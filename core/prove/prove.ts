@@ -1,8 +1,8 @@
 import type { Form } from '../form/definition'
 import { CHECKS } from './checks'
 import { bySeverity, type Finding, type Verdict } from './finding'
-import { Inquiry } from './inquiry'
-import type { Memory } from './memory'
+import { Inquiry } from './goals/inquiry'
+import type { Memory } from './goals/memory'
 
 /**
  * Proves a form: every check, for all possible answers (docs/meaning.md says which are possible).

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { and, desc, eq, max } from 'drizzle-orm'
-import { acceptedOf, type Accepted } from '../../core/prove/accept'
+import { acceptedOf, type Accepted } from '../../core/prove/acceptance'
 import { prove } from '../../core/prove/prove'
 import type { Database } from '../store/database'
 import { acceptances, forms, releases } from '../store/schema'

@@ -1,7 +1,7 @@
 import type { Form, Item, Section } from '../../core/form/definition'
 import { applyEdits, type Edit } from '../../core/form/edits'
 import type { Finding } from '../../core/prove/finding'
-import { Memory } from '../../core/prove/memory'
+import { Memory } from '../../core/prove/goals/memory'
 import { prove } from '../../core/prove/prove'
 import { random } from '../../core/fill/draw'
 

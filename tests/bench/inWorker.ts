@@ -1,5 +1,5 @@
 import { applyEdits } from '../../core/form/edits'
-import { Memory } from '../../core/prove/memory'
+import { Memory } from '../../core/prove/goals/memory'
 import { prove } from '../../core/prove/prove'
 import type { Form } from '../../core/form/definition'
 

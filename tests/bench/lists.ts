@@ -7,7 +7,7 @@ import type { ChoiceList, Row } from '../../core/form/choiceLists'
 import { integrityOf } from '../../core/lists/integrity'
 import { indexRows } from '../../core/lists/listIndex'
 import { narrowing } from '../../core/lists/narrow'
-import { searchRows } from '../../core/lists/search'
+import { searchRows } from '../../core/lists/searchRows'
 import { median, newForm } from './pages'
 
 const ROWS = 100_000

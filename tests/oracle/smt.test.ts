@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { init } from 'z3-solver'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { findingsOf, Inquiry } from '../../core/prove/inquiry'
+import { findingsOf, Inquiry } from '../../core/prove/goals/inquiry'
 import { neverShown } from '../../core/prove/checks/neverShown'
 import { promiseBroken } from '../../core/prove/checks/promiseBroken'
 import { unreachableSection } from '../../core/prove/checks/unreachableSection'

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { basisOf, keyOf } from '../../core/prove/accept'
+import { basisOf, keyOf } from '../../core/prove/acceptance'
 import { prove } from '../../core/prove/prove'
 
 /** Releases a form as it is on the server, its risks accepted; gives the token of its link. */

@@ -5,7 +5,7 @@ import type { Form } from '../../core/form/definition'
 import { neverShown } from '../../core/prove/checks/neverShown'
 import { promiseBroken } from '../../core/prove/checks/promiseBroken'
 import { unreachableSection } from '../../core/prove/checks/unreachableSection'
-import { findingsOf, Inquiry } from '../../core/prove/inquiry'
+import { findingsOf, Inquiry } from '../../core/prove/goals/inquiry'
 
 export const TODAY = '2026-11-24'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Frame } from '#core/fill/fill'
 import type { Step } from '#core/fill/planned'
-import { tellStep } from '#core/fill/response'
+import { tellStep } from '#core/fill/describeResponse'
 
 /** What somebody else answered, and this party only reads. */
 const props = defineProps<{ step: Step; frame: Frame }>()

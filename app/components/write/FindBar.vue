@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { findIn, replaceEdits, type Field } from '#core/form/search'
+import { findIn, replaceEdits, type Field } from '#core/form/findText'
 import { placeName, type Address } from '#core/form/walk'
 
 /** Finds and replaces in labels, codes and rules. */

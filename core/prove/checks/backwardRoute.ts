@@ -1,7 +1,7 @@
 import { FINISH } from '../../form/definition'
 import { nearest } from '../../expressions/near'
-import { called, finding, partAt, type Check } from '../inquiry'
-import { example, section, text, yesNo } from './example'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'backward-route', severity: 'fault' } as const
 

@@ -1,6 +1,6 @@
 import { patternOf } from '../../expressions/patterns'
-import { called, finding, partAt, type Check } from '../inquiry'
-import { example, section, text } from './example'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { example, section, text } from './exampleForms'
 
 const kind = { code: 'bad-pattern', severity: 'fault' } as const
 

@@ -3,8 +3,8 @@ import type { Value } from '../../expressions/types'
 import type { PlannedQuestion, PlannedRule } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Item } from '../../form/definition'
-import type { Inquiry } from '../inquiry'
-import { example, hull, section, text } from './example'
+import type { Inquiry } from '../goals/inquiry'
+import { example, hull, section, text } from './exampleForms'
 
 /** Something whose own rule asks for one question only, and for which classes of its answers the rule is true. */
 export interface Branch {

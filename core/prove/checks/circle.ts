@@ -1,6 +1,6 @@
-import { circles } from '../circles'
-import { called, finding, partAt, type Check } from '../inquiry'
-import { example, section, text, yesNo } from './example'
+import { circles } from '../model/circles'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'circle', severity: 'fault' } as const
 

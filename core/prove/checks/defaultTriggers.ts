@@ -4,8 +4,8 @@ import { isQuestion } from '../../fill/steps'
 import { type PlannedRule, type PlannedSection, type Step } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../inquiry'
-import { example, section, text, yesNo } from './example'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'default-triggers', severity: 'advice' } as const
 

@@ -1,7 +1,7 @@
 import type { Place } from '../../form/walk'
 import { freeCode } from '../../form/codes'
-import { called, finding, partAt, type Check } from '../inquiry'
-import { example, section, text } from './example'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { example, section, text } from './exampleForms'
 
 const kind = { code: 'duplicate-code', severity: 'fault' } as const
 

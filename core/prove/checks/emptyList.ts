@@ -1,6 +1,6 @@
 import { optionsOf } from '../../form/rows'
-import { called, finding, partAt, type Check } from '../inquiry'
-import { example, hull, section } from './example'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { example, hull, section } from './exampleForms'
 
 const kind = { code: 'empty-list', severity: 'fault' } as const
 

@@ -1,5 +1,5 @@
-import { called, finding, partAt, type Check } from '../inquiry'
-import { example, section, text } from './example'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { example, section, text } from './exampleForms'
 
 const kind = { code: 'empty-section', severity: 'fault' } as const
 

@@ -1,8 +1,8 @@
 import { namesIn } from '../../expressions/tree'
 import type { Finding } from '../finding'
 import type { PlannedSection } from '../../fill/planned'
-import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
-import { example, hull, section, text } from './example'
+import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import { example, hull, section, text } from './exampleForms'
 import type { Section } from '../../form/definition'
 
 const kind = { code: 'falls-through', severity: 'risk' } as const

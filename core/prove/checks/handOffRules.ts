@@ -4,9 +4,9 @@ import type { Turn } from '../../form/turns'
 import { fills, viewOf } from '../../parties/access'
 import { turnName } from '../../parties/turns'
 import type { Finding } from '../finding'
-import { finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
-import { certainTurns, type Model } from '../model'
-import { example, section, text, whole } from './example'
+import { finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import { certainTurns, type Model } from '../model/model'
+import { example, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
 const kind = { code: 'never-handed-off', severity: 'risk' } as const

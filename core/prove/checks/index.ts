@@ -1,4 +1,4 @@
-import type { Check } from '../inquiry'
+import type { Check } from '../goals/inquiry'
 import { alwaysOnceAnswered, alwaysShown } from './alwaysShown'
 import { badPattern } from './badPattern'
 import { backwardRoute } from './backwardRoute'

@@ -1,4 +1,4 @@
-import { example, section, text, yesNo } from './example'
+import { example, section, text, yesNo } from './exampleForms'
 import { wiringCheck } from './wiring'
 
 export const laterName = wiringCheck({

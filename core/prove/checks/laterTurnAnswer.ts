@@ -3,8 +3,8 @@ import { fills, viewOf } from '../../parties/access'
 import { turnName } from '../../parties/turns'
 import type { Form } from '../../form/definition'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../inquiry'
-import { example, section, text, yesNo } from './example'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'later-turn-answer', severity: 'risk' } as const
 const turned = (...sections: ['boat' | 'office', 'boat' | 'office']): Form => ({

@@ -1,7 +1,7 @@
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check, type Inquiry } from '../inquiry'
+import { called, finding, partAt, type Check, type Inquiry } from '../goals/inquiry'
 import type { Place } from '../../form/walk'
-import { example, section, text, yesNo } from './example'
+import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'left-out-of-run', severity: 'advice' } as const
 /** So many neighbours share a rule before it is odd that one between them has none. */

@@ -1,6 +1,6 @@
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../inquiry'
-import { example, section, text, yesNo } from './example'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'locked-question', severity: 'fault' } as const
 

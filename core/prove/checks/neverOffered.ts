@@ -1,9 +1,9 @@
 import { namesIn } from '../../expressions/tree'
 import { framesOf } from '../../fill/draw'
 import type { Finding } from '../finding'
-import { namesAround } from '../cone'
-import { called, finding, partAt, type Check, type Goal } from '../inquiry'
-import { example, hull, section, yesNo } from './example'
+import { namesAround } from '../goals/dependencyClosure'
+import { called, finding, partAt, type Check, type Goal } from '../goals/inquiry'
+import { example, hull, section, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
 const kind = { code: 'never-offered', severity: 'risk' } as const

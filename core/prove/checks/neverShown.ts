@@ -1,8 +1,8 @@
 import type { PlannedPlace, PlannedSection, Step } from '../../fill/planned'
-import { called, finding, partAt, sectionGoal, type Check, type Goal, type Inquiry } from '../inquiry'
+import { called, finding, partAt, sectionGoal, type Check, type Goal, type Inquiry } from '../goals/inquiry'
 import type { Finding } from '../finding'
-import { namesAround } from '../cone'
-import { example, section, text, whole } from './example'
+import { namesAround } from '../goals/dependencyClosure'
+import { example, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
 const kind = { code: 'never-shown', severity: 'fault' } as const

@@ -1,5 +1,5 @@
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../inquiry'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
 import { gatesOf, hullBranches } from './branches'
 
 const kind = { code: 'open-gate', severity: 'risk' } as const

@@ -1,8 +1,8 @@
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../inquiry'
-import { sampleAnswer } from '../domains'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { sampleAnswer } from '../model/domains'
 import { branchGroup, gatesOf, pairsOf } from './branches'
-import { example, section, whole } from './example'
+import { example, section, whole } from './exampleForms'
 
 const kind = { code: 'overlapping-branches', severity: 'risk' } as const
 const ages = (second: string) =>

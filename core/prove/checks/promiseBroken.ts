@@ -1,7 +1,7 @@
 import { namesIn } from '../../expressions/tree'
-import { each, finding, partAt, type Check, type Goal } from '../inquiry'
+import { each, finding, partAt, type Check, type Goal } from '../goals/inquiry'
 import type { Finding } from '../finding'
-import { example, section, text, whole } from './example'
+import { example, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
 const kind = { code: 'promise-broken', severity: 'fault' } as const

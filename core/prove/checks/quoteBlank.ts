@@ -2,9 +2,9 @@ import { namesIn } from '../../expressions/tree'
 import { piecesOf } from '../../form/quotes'
 import { textsAt } from '../../form/texts'
 import type { Finding } from '../finding'
-import { namesAround } from '../cone'
-import { called, each, finding, partAt, type Check, type Goal } from '../inquiry'
-import { example, section, text } from './example'
+import { namesAround } from '../goals/dependencyClosure'
+import { called, each, finding, partAt, type Check, type Goal } from '../goals/inquiry'
+import { example, section, text } from './exampleForms'
 
 const kind = { code: 'quote-may-be-blank', severity: 'advice' } as const
 const greeting = (required: true | undefined) =>

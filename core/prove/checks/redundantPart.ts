@@ -4,11 +4,11 @@ import { ruleId, withRule, type RuleKind } from '../../form/rules'
 import type { PlannedRule } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Finding } from '../finding'
-import { namesAround } from '../cone'
-import type { StateSpace } from '../goal'
-import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
-import type { Literal } from '../sat'
-import { example, section, text, whole, yesNo } from './example'
+import { namesAround } from '../goals/dependencyClosure'
+import type { StateSpace } from '../goals/stateSpace'
+import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import type { Literal } from '../solver/solver'
+import { example, section, text, whole, yesNo } from './exampleForms'
 
 const kind = { code: 'redundant-part', severity: 'advice' } as const
 

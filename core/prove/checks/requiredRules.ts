@@ -3,9 +3,9 @@ import { framesOf } from '../../fill/draw'
 import type { Filled } from '../../fill/fill'
 import type { PlannedQuestion, PlannedRule } from '../../fill/planned'
 import type { Finding } from '../finding'
-import { namesAround } from '../cone'
-import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
-import { example, section, text, whole, yesNo } from './example'
+import { namesAround } from '../goals/dependencyClosure'
+import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import { example, section, text, whole, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
 const never = { code: 'never-required', severity: 'risk' } as const

@@ -1,7 +1,7 @@
 import { namesIn } from '../../expressions/tree'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../inquiry'
-import { example, section, text, yesNo } from './example'
+import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import { example, section, text, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
 const never = { code: 'never-taken', severity: 'risk' } as const

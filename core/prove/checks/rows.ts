@@ -3,8 +3,8 @@ import type { ChoiceList } from '../../form/choiceLists'
 import type { RowProblem } from '../../lists/integrity'
 import { changeEdits } from '../../lists/changes'
 import type { Finding, Severity } from '../finding'
-import type { Check, Inquiry } from '../inquiry'
-import { example, section } from './example'
+import type { Check, Inquiry } from '../goals/inquiry'
+import { example, section } from './exampleForms'
 
 const COASTS: ChoiceList = {
   code: 'coasts',

@@ -1,5 +1,5 @@
-import type { Check } from '../inquiry'
-import { example, section, text, yesNo } from './example'
+import type { Check } from '../goals/inquiry'
+import { example, section, text, yesNo } from './exampleForms'
 import { wiringFinding } from './wiring'
 
 const kind = { code: 'syntax-error', severity: 'fault' } as const

@@ -2,9 +2,9 @@ import type { Item } from '../../form/definition'
 import { type Place } from '../../form/walk'
 import { optionsOf } from '../../form/rows'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check, type Inquiry } from '../inquiry'
+import { called, finding, partAt, type Check, type Inquiry } from '../goals/inquiry'
 import { branchGroup, gatesOf, pairsOf } from './branches'
-import { example, hull, section } from './example'
+import { example, hull, section } from './exampleForms'
 
 const kind = { code: 'twin-branches', severity: 'advice' } as const
 const twins = (rule: string) =>

@@ -1,8 +1,8 @@
 import { optionsOf } from '../../form/rows'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../inquiry'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
 import { branchGroup, gatesOf } from './branches'
-import { example, hull, section } from './example'
+import { example, hull, section } from './exampleForms'
 
 const kind = { code: 'uncovered-option', severity: 'advice' } as const
 /** So many siblings lead to a branch of their own before it is odd that one does not. */

@@ -1,7 +1,7 @@
 import type { Item } from '../../form/definition'
 import { fills, viewOf } from '../../parties/access'
-import { called, finding, partAt, type Check } from '../inquiry'
-import { example, section, text } from './example'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { example, section, text } from './exampleForms'
 
 const kind = { code: 'unfilled-question', severity: 'fault' } as const
 

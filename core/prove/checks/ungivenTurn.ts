@@ -1,8 +1,8 @@
 import type { Form } from '../../form/definition'
 import { turnName } from '../../parties/turns'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check, type Goal } from '../inquiry'
-import { example, section } from './example'
+import { called, finding, partAt, type Check, type Goal } from '../goals/inquiry'
+import { example, section } from './exampleForms'
 
 const kind = { code: 'ungiven-turn', severity: 'risk' } as const
 const turned = (required: true | undefined): Form => ({

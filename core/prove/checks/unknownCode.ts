@@ -1,4 +1,4 @@
-import { example, hull, section, text } from './example'
+import { example, hull, section, text } from './exampleForms'
 import { wiringCheck } from './wiring'
 
 export const unknownCode = wiringCheck({

@@ -1,4 +1,4 @@
-import { example, section, text } from './example'
+import { example, section, text } from './exampleForms'
 import { wiringCheck } from './wiring'
 
 export const unknownFunction = wiringCheck({

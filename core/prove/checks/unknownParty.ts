@@ -2,8 +2,8 @@ import { type Form } from '../../form/definition'
 import { DONE } from '../../form/turns'
 import { nearest } from '../../expressions/near'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../inquiry'
-import { example, section, text } from './example'
+import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { example, section, text } from './exampleForms'
 
 const kind = { code: 'unknown-party', severity: 'fault' } as const
 const shared = (more: Partial<Form>): Form => ({

@@ -1,6 +1,6 @@
 import type { Finding } from '../finding'
-import { finding, type Check, type Goal } from '../inquiry'
-import { example, section, text, yesNo } from './example'
+import { finding, type Check, type Goal } from '../goals/inquiry'
+import { example, section, text, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
 const kind = { code: 'unreachable-finish', severity: 'fault' } as const

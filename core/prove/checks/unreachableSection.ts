@@ -1,6 +1,6 @@
-import { called, each, finding, type Check, type Goal } from '../inquiry'
+import { called, each, finding, type Check, type Goal } from '../goals/inquiry'
 import type { Finding } from '../finding'
-import { example, section, text, yesNo } from './example'
+import { example, section, text, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
 const kind = { code: 'unreachable-section', severity: 'fault' } as const

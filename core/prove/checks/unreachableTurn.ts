@@ -2,8 +2,8 @@ import { type Form } from '../../form/definition'
 import { DONE } from '../../form/turns'
 import { turnName } from '../../parties/turns'
 import type { Finding } from '../finding'
-import { finding, type Check } from '../inquiry'
-import { example, section, text } from './example'
+import { finding, type Check } from '../goals/inquiry'
+import { example, section, text } from './exampleForms'
 
 const kind = { code: 'unreachable-turn', severity: 'fault' } as const
 const turned = (to: string): Form => ({

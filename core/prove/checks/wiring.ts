@@ -1,8 +1,8 @@
 import type { Form } from '../../form/definition'
 import { RULE_WORDS, withRule } from '../../form/rules'
-import { finding, partAt, type Check, type Inquiry } from '../inquiry'
+import { finding, partAt, type Check, type Inquiry } from '../goals/inquiry'
 import type { Finding } from '../finding'
-import type { ReadRule } from '../model'
+import type { ReadRule } from '../model/model'
 import type { Edit } from '../../form/edits'
 
 interface Wiring {

@@ -1,4 +1,4 @@
-import { example, section, text, whole } from './example'
+import { example, section, text, whole } from './exampleForms'
 import { wiringCheck } from './wiring'
 
 export const wrongType = wiringCheck({

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isFile, DEFAULT_MEGABYTES } from '#core/fill/readers'
-import { readableBytes } from '#core/fill/tell'
+import { readableBytes } from '#core/fill/describeValue'
 import { fieldAttributes, FILE_TAKER, type FileTaker, type WidgetEmits, type WidgetProps } from './widget'
 
 /** Files: chosen or dropped, sent at once and kept apart from the answers; shown with name and size. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { tellValue } from '#core/fill/tell'
+import { tellValue } from '#core/fill/describeValue'
 import type { WidgetEmits, WidgetProps } from './widget'
 
 /** A calculated value, or an answer that can't be changed here: shown, and said anew when it changes. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
 import type { Answers } from '#core/form/answers'
-import { tellResponse, type ToldLine } from '#core/fill/response'
+import { tellResponse, type ToldLine } from '#core/fill/describeResponse'
 import { planOf } from '#core/fill/plan'
 import { turnName, turnOf } from '#core/parties/turns'
 import type { Form } from '#core/form/definition'

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { keyOf } from '#core/prove/accept'
+import { keyOf } from '#core/prove/acceptance'
 import { collides, isMiss, type Finding, type Severity } from '#core/prove/finding'
 import { readableDate } from '#core/expressions/dates'
 import { RULE_WORDS, rulesOf, type RuleKind } from '#core/form/rules'
-import { tellResponse } from '#core/fill/response'
+import { tellResponse } from '#core/fill/describeResponse'
 import { placeName } from '#core/form/walk'
 
 const draft = useDraft()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
-import { keyOf } from '#core/prove/accept'
+import { keyOf } from '#core/prove/acceptance'
 
 const draft = useDraft()
 const findings = useFindings()

@@ -1,0 +1,107 @@
+import type { Value } from '../expressions/types'
+import type { Question } from '../form/questions'
+import { isRecord, type Answer, type Answers } from '../form/answers'
+import { fill } from './fill'
+import type { Frame } from './frame'
+import { isQuestion, isRepeating } from './steps'
+import type { Plan, Step, PlannedGroup, PlannedQuestion } from './planned'
+import { entryHeading, quotedText } from './quote'
+import { isFile, type FileAnswer } from './readers'
+import { tellValue } from './describeValue'
+
+/** One question of a response as it is read: answered, left blank, or never asked. `entry` heads the first line of an entry. */
+export interface ToldLine {
+  code: string
+  path: string
+  label: string
+  state: 'answered' | 'blank' | 'unasked'
+  text: string
+  section: number
+  heading: string | null
+  entry: string | null
+  type: Question['type']
+  files: readonly FileAnswer[]
+  drawn: string | null
+}
+
+/** A response question by question, in the order of the form; the first line of each section carries its title. */
+export function tellResponse(plan: Plan, answers: Answers, today: string): ToldLine[] {
+  const filled = fill(plan, answers, today)
+  return plan.sections.flatMap(section => {
+    const lines = tellSteps(section.steps, filled, '', null)
+    const [first] = lines
+    return first
+      ? [
+          { ...first, heading: quotedText(filled, section.place.node.title, section.place) },
+          ...lines.slice(1),
+        ]
+      : lines
+  })
+}
+
+/** What one question or repeating group of a response says, as it stands in a frame. */
+export const tellStep = (step: Step, frame: Frame): ToldLine[] => tellSteps([step], frame, '', null)
+
+const attached = (given: Answer | undefined): Pick<ToldLine, 'files' | 'drawn'> => ({
+  files: Array.isArray(given) ? given.filter(isFile) : [],
+  drawn: isRecord(given) && typeof given.drawn === 'string' ? given.drawn : null,
+})
+
+function tellSteps(steps: readonly Step[], frame: Frame, prefix: string, entry: string | null): ToldLine[] {
+  let heading = entry
+  return [...steps]
+    .sort((a, b) => a.place.order - b.place.order)
+    .flatMap((step): ToldLine[] => {
+      if (isRepeating(step)) return tellEntries(step, frame, prefix)
+      if (!isQuestion(step)) return []
+      const line = { ...tellQuestion(step, frame, prefix), entry: heading }
+      heading = null
+      return [line]
+    })
+}
+
+function tellEntries(group: PlannedGroup, frame: Frame, prefix: string): ToldLine[] {
+  const { code, node, order, section } = group.place
+  const frames = frame.entries.get(order) ?? []
+  if (frames.length > 0)
+    return frames.flatMap((inner, i) =>
+      tellSteps(group.steps, inner, `${prefix}${code}[${i}].`, entryHeading(inner, group.place, i)),
+    )
+  return [
+    {
+      code,
+      path: prefix + code,
+      label: node.title,
+      state: frame.inPlay[order] ? 'blank' : 'unasked',
+      text: '',
+      section,
+      heading: null,
+      entry: null,
+      type: 'text',
+      files: [],
+      drawn: null,
+    },
+  ]
+}
+
+function tellQuestion({ place, slot }: PlannedQuestion, frame: Frame, prefix: string): ToldLine {
+  const value = frame.values[slot] ?? null
+  const given = frame.given.get(slot)
+  return {
+    code: place.code,
+    path: prefix + place.code,
+    label: quotedText(frame, place.node.label, place) || place.code,
+    state: stateOf(value, frame.inPlay[place.order] === true),
+    text: tellValue(value, place.node, frame.plan.form, given),
+    section: place.section,
+    heading: null,
+    entry: null,
+    type: place.node.type,
+    ...attached(given),
+  }
+}
+
+function stateOf(value: Value, isInPlay: boolean): ToldLine['state'] {
+  if (value !== null) return 'answered'
+  return isInPlay ? 'blank' : 'unasked'
+}

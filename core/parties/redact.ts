@@ -1,0 +1,321 @@
+import type { QuestionOf, ChoiceType } from '../form/questions'
+import { compile } from '../expressions/compile'
+import { print } from '../expressions/print'
+import { namesIn } from '../expressions/tree'
+import { type ValueType, BOOLEAN } from '../expressions/types'
+import type { Answers } from '../form/answers'
+import { answersInPlay, offeredNow, type Filled } from '../fill/fill'
+import { publicRow } from '../lists/searchRows'
+import { columnsOf } from '../form/types'
+import type { Form, Item, Section } from '../form/definition'
+import { LIMITS } from '../form/limits'
+import type { Access, Turn } from '../form/turns'
+import type { ChoiceList } from '../form/choiceLists'
+import { insideOf, type Standpoint } from '../form/scope'
+import { requoted } from '../form/quotes'
+import type { Place } from '../form/walk'
+import { sees, viewOf, type View } from './access'
+import { coneOf } from './decidingCodes'
+import { literalOf } from './literal'
+
+/** What is sent to a party's browser for its turn. */
+export interface Cut {
+  /** The form with nothing in it that the party never sees: rules over hidden answers are replaced by their outcome. */
+  form: Form
+  /** The answers that the party sees. */
+  answers: Answers
+  /** What it may do with each question and repeating group, by code. */
+  access: Record<string, Exclude<Access, 'never'>>
+  /** Answers of this turn on which an outcome over hidden answers depends: when one changes, the form is to be cut anew. */
+  asks: string[]
+}
+
+const RULES: ReadonlySet<string> = new Set([
+  'shownWhen',
+  'required',
+  'readOnly',
+  'default',
+  'value',
+  'narrowedBy',
+  'rule',
+  'when',
+])
+const TEXTS: ReadonlySet<string> = new Set([
+  'label',
+  'title',
+  'text',
+  'help',
+  'message',
+  'heading',
+  'requiredMessage',
+  'patternMessage',
+])
+/** What a party that only reads a question is not bothered with. */
+const ASKING: ReadonlySet<string> = new Set([
+  'required',
+  'requiredMessage',
+  'validWhen',
+  'readOnly',
+  'default',
+])
+
+/**
+ * Cuts a response to what a party sees in its turn. Hidden answers can't change during the turn, so a rule over them alone has one outcome; a
+ * rule that also names answers of this turn is decided here for the answers as they are, and `asks` names what it waits for.
+ * @param turn the turn; null for the one respondent of a form without turns
+ */
+export function cut(filled: Filled, turn: Turn | null, answers: Answers): Cut {
+  return new Cutter(filled, turn, answers).cut()
+}
+
+class Cutter {
+  private readonly view: View
+  private readonly hidden: ReadonlySet<string>
+  private readonly waitsFor = new Set<string>()
+  private readonly extraLists: NonNullable<Form['lists']> = []
+  private next = 0
+
+  constructor(
+    private readonly filled: Filled,
+    turn: Turn | null,
+    private readonly given: Answers,
+  ) {
+    const { form, places } = filled.plan
+    this.view = viewOf(form, places, turn)
+    this.hidden = new Set(places.filter(p => p.kind !== 'section' && !sees(this.view, p)).map(p => p.code))
+  }
+
+  cut(): Cut {
+    const { form, places } = this.filled.plan
+    // Routes through what is hidden can't be followed in the browser: which sections are reached is told instead.
+    const routed = form.sections.some(
+      (s, i) =>
+        !this.seesSection(i) &&
+        ((s.routes?.length ?? 0) > 0 ||
+          form.sections.some(other => other.routes?.some(r => r.to === s.code))),
+    )
+    if (routed)
+      for (const s of form.sections)
+        for (const text of [s.shownWhen, ...(s.routes ?? []).map(r => r.when)])
+          if (text !== undefined) this.wait(text)
+    const sections = form.sections.flatMap((section, i) => {
+      const place = places[this.next++]
+      if (!place) return []
+      const items = this.items(section.items)
+      return this.seesSection(i) ? [this.section(section, place, items, i, routed)] : []
+    })
+    const { parties: _p, turns: _t, promises: _o, walks: _w, lists, closings, ...rest } = form
+    const used = new Set(sections.flatMap(s => listsIn(s.items)))
+    const kept = [...(lists ?? []).filter(l => used.has(l.code)), ...this.extraLists].map(l =>
+      travelling(l, () => this.mentioned(sections)),
+    )
+    const end: Standpoint = { section: Math.max(0, form.sections.length - 1), groups: [], entryOf: null }
+    const cutForm: Form = {
+      ...rest,
+      title: this.text(rest.title, end),
+      sections,
+      ...(kept.length > 0 ? { lists: kept } : {}),
+      ...(closings ? { closings: closings.map(c => this.rewritten(c, end, BOOLEAN)) } : {}),
+    }
+    return { form: cutForm, answers: this.answers(), access: this.access(), asks: this.asks() }
+  }
+
+  private words: Set<string> | null = null
+  /** Every text in the answers and in the rules that are sent: codes among them have to be known in the browser. */
+  private mentioned(sections: readonly Section[]): ReadonlySet<string> {
+    if (this.words) return this.words
+    const words = (this.words = new Set<string>())
+    const visit = (value: unknown, inRule: boolean) => {
+      if (typeof value === 'string') {
+        words.add(value)
+        if (inRule) for (const [, text = ''] of value.matchAll(/"((?:[^"\\]|\\.)*)"/g)) words.add(text)
+      } else if (typeof value === 'object' && value !== null)
+        Object.values(value).forEach(v => visit(v, inRule))
+    }
+    visit(this.answers(), false)
+    visit(sections, true)
+    return words
+  }
+
+  private seesSection = (index: number) => {
+    const place = this.filled.plan.sections[index]?.place
+    return place !== undefined && sees(this.view, place)
+  }
+
+  private section(section: Section, place: Place, items: Item[], index: number, routed: boolean): Section {
+    const { items: _, routes, ...rest } = section
+    const asks = this.view.at[place.order] === 'fills'
+    const bare = asks ? rest : without(rest, ASKING)
+    const done = { ...this.rewritten(bare, place, BOOLEAN), items }
+    if (routed)
+      return this.filled.path.includes(index)
+        ? without({ ...done }, new Set(['shownWhen']))
+        : { ...done, shownWhen: 'false' }
+    return routes ? { ...done, routes: routes.map(r => this.rewritten(r, place, BOOLEAN)) } : done
+  }
+
+  private items(items: readonly Item[]): Item[] {
+    return items.flatMap((item): Item[] => {
+      const place = this.filled.plan.places[this.next++]
+      if (!place) return []
+      const inner = item.kind === 'group' ? this.items(item.items) : null
+      if (!sees(this.view, place)) return []
+      const bare = this.view.at[place.order] === 'fills' ? item : without(item, ASKING)
+      const offering = this.offering(bare, place)
+      // Standing under a choice that is not seen is a matter of layout that tells its code.
+      const rest = without(
+        offering,
+        new Set([
+          'officeOnly',
+          'privateTo',
+          ...('under' in offering && offering.under && this.hidden.has(offering.under.question)
+            ? ['under']
+            : []),
+        ]),
+      )
+      const done = this.rewritten(rest, place, this.filled.plan.names.typeOf(place.code))
+      // The shape is that of the item: keys were left out that may be, texts replaced by texts.
+      return [(inner ? { ...done, items: inner } : done) as Item]
+    })
+  }
+
+  /** A choice narrowed by hidden answers is told which rows it offers now; where those are too many for a rule, it gets a list with just them. */
+  private offering(item: Item, place: Place): Item {
+    if (item.kind !== 'question' || (item.type !== 'choice' && item.type !== 'choices')) return item
+    if (item.narrowedBy === undefined || !this.namesHidden(item.narrowedBy, place, item.list ?? ''))
+      return item
+    this.wait(item.narrowedBy)
+    const question = this.filled.plan.byCode.get(item.code)
+    const offered = question ? [...(offeredNow(this.filled, question) ?? [])] : []
+    const narrowedBy = isAmong(offered)
+    return narrowedBy.length < LIMITS.expression
+      ? { ...item, narrowedBy }
+      : this.withOwnList(item, new Set(offered))
+  }
+
+  private namesHidden(rule: string, place: Place, list: string): boolean {
+    const { expr } = this.filled.plan.names.read(rule, place, BOOLEAN, list)
+    return expr !== null && namesIn(expr).some(n => this.hidden.has(n))
+  }
+
+  /** A choice with a list of just the rows that it offers now. */
+  private withOwnList(item: QuestionOf<ChoiceType>, offered: ReadonlySet<string>): Item {
+    const list = this.filled.plan.form.lists?.find(l => l.code === item.list)
+    const code = `offered_to_${item.code}`.slice(0, LIMITS.code)
+    this.extraLists.push({
+      code,
+      ...(list?.columns ? { columns: list.columns } : {}),
+      rows: (list?.rows ?? []).filter(r => offered.has(r.code)),
+    })
+    const { narrowedBy: _, ...rest } = item
+    return { ...rest, list: code }
+  }
+
+  /** Everything of a node but its items: rules and texts without what is hidden. */
+  private rewritten<T extends object>(node: T, stand: Standpoint, type: ValueType): T {
+    const visit = (value: unknown, key: string): unknown => {
+      if (key === 'items') return value
+      if (Array.isArray(value)) return value.map(v => visit(v, key))
+      if (typeof value === 'object' && value !== null)
+        return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, visit(v, k)]))
+      if (typeof value !== 'string') return value
+      if (RULES.has(key))
+        return this.rule(value, stand, key === 'default' || key === 'value' ? type : BOOLEAN)
+      const inner =
+        key === 'heading' && 'kind' in stand && stand.kind === 'group' && isGroupPlace(stand)
+          ? insideOf(stand)
+          : stand
+      return TEXTS.has(key) ? this.text(value, inner) : value
+    }
+    // The shape is that of the node: only texts were replaced by texts.
+    return visit(node, '') as T
+  }
+
+  private rule(text: string, stand: Standpoint, type: ValueType): string {
+    const { plan, values } = this.filled
+    const { expr, type: found } = plan.names.read(text, stand, type)
+    const names = expr ? namesIn(expr) : []
+    if (!expr || !names.some(n => this.hidden.has(n))) return text
+    this.wait(text)
+    // Inside an entry an outcome would differ by entry: what rests on both is not known to the party.
+    const { entryOf } = stand
+    if (entryOf && names.some(n => plan.names.placeOf(n)?.entryOf?.order === entryOf.order)) return 'null'
+    return print(literalOf(compile(expr, plan.environment)(values), found))
+  }
+
+  /** Quotes of what is hidden are left out. */
+  private text(text: string, stand: Standpoint): string {
+    return requoted(text, source => {
+      const { expr } = this.filled.plan.names.read(source, stand, null)
+      if (!expr) return '""'
+      return namesIn(expr).some(n => this.hidden.has(n)) ? 'null' : source
+    })
+  }
+
+  private wait(text: string) {
+    for (const code of coneOf(this.filled.plan, [text])) this.waitsFor.add(code)
+  }
+
+  private asks = (): string[] =>
+    this.filled.plan.places
+      .filter(p => this.waitsFor.has(p.code) && p.kind !== 'section' && this.view.at[p.order] === 'fills')
+      .map(p => p.code)
+
+  private answers(): Answers {
+    const inPlay = answersInPlay(this.filled)
+    return Object.fromEntries(
+      this.tops().flatMap(([code, access]) => {
+        const answer = access === 'fills' ? this.given[code] : inPlay[code]
+        return answer === undefined ? [] : [[code, answer]]
+      }),
+    )
+  }
+
+  private access = () => Object.fromEntries(this.tops())
+
+  private tops = (): [string, 'reads' | 'fills'][] =>
+    this.filled.plan.places.flatMap((p): [string, 'reads' | 'fills'][] => {
+      const access = this.view.at[p.order] ?? 'never'
+      return access !== 'never' &&
+        p.entryOf === null &&
+        (p.kind === 'question' || (p.kind === 'group' && p.node.repeat !== undefined))
+        ? [[p.code, access]]
+        : []
+    })
+}
+
+/** A list as it is sent: without the designers' marks; of a long one only the rows that answers and rules name, the others are searched on the server. */
+function travelling(list: ChoiceList, mentioned: () => ReadonlySet<string>): ChoiceList {
+  const { title: _t, shared: _s, rows, ...rest } = list
+  const live = rows.filter(r => r.retired !== true || mentioned().has(r.code))
+  if (live.length <= TRAVELS)
+    return { ...rest, rows: live.map(r => ({ ...publicRow(r), ...(r.retired ? { retired: true } : {}) })) }
+  // What a column holds is told by its cells, so it is said where the cells stay behind.
+  const columns = columnsOf(list).map(({ code, label, type }) => ({ code, label, type }))
+  return {
+    ...rest,
+    partial: live.length,
+    ...(columns.length > 0 ? { columns } : {}),
+    rows: live.filter(r => mentioned().has(r.code)).map(publicRow),
+  }
+}
+
+/** A list of at most so many rows travels with the page. */
+export const TRAVELS = 500
+
+const isGroupPlace = (stand: Standpoint | Place): stand is Extract<Place, { kind: 'group' }> =>
+  'kind' in stand && stand.kind === 'group'
+const without = <T extends object>(node: T, keys: ReadonlySet<string>): T =>
+  Object.fromEntries(Object.entries(node).filter(([key]) => !keys.has(key))) as T
+/** The codes of the lists that questions take their rows from. */
+const listsIn = (items: readonly Item[]): string[] =>
+  items.flatMap(i => {
+    if (i.kind === 'group') return listsIn(i.items)
+    return i.kind === 'question' && 'list' in i && i.list !== undefined ? [i.list] : []
+  })
+
+/** The narrowing that leaves just some rows. */
+function isAmong(codes: readonly string[]): string {
+  if (codes.length === 0) return 'false'
+  return `list contains([${codes.map(c => JSON.stringify(c)).join(', ')}], row.code)`
+}

@@ -1,0 +1,230 @@
+import {
+  dayNumber,
+  durationFrom,
+  FIRST_DAY,
+  isoFromDay,
+  LAST_DAY,
+  monthsBetween,
+  moved,
+  partOf,
+} from '../../expressions/dates'
+import type { CompareOp, Expr } from '../../expressions/tree'
+import { constantOf, linearSum, type Linear } from '../solver/arithmetic'
+import type { Encoding, Truth } from './encoding'
+import { ONE, order, rational, ZERO } from '../solver/rational'
+import { FLIPPED } from '../model/rewritten'
+import type { Literal } from '../solver/solver'
+import type { Terms } from './terms'
+
+/** Comparisons of ages, years and dates moved by months: not linear, but each only turns true as one date falls and another grows. */
+export class Ages {
+  constructor(
+    private readonly encoding: Encoding,
+    private readonly terms: Terms,
+  ) {}
+
+  /** Ages and dates moved by months: tests that only turn true as one date falls and the other grows. */
+  compare(op: CompareOp, left: Expr, right: Expr): Truth | null {
+    const found = this.age(left, right)
+    if (found) return this.steps(op, found)
+    const turned = this.age(right, left)
+    return turned ? this.steps(FLIPPED[op], turned) : null
+  }
+
+  private steps(op: CompareOp, { reached, passed, left, right }: Age): Truth {
+    switch (op) {
+      case '>=':
+        return this.terms.ordered(left, right, reached)
+      case '>':
+        return this.terms.ordered(left, right, passed)
+      case '<':
+        return this.terms.ordered(left, right, -reached)
+      case '<=':
+        return this.terms.ordered(left, right, -passed)
+      default:
+        return this.terms.equal(op, left, right, this.encoding.and([reached, -passed]))
+    }
+  }
+
+  /** `years and months duration(born, on)`, its `.years`, a date’s `.year`, or a date moved by months, against something. */
+  private age(left: Expr, right: Expr): Age | null {
+    const inner = left.kind === 'path' && left.member === 'years' ? left.of : left
+    if (inner.kind === 'call' && inner.name === 'years and months duration') {
+      const [from, to] = inner.args.map(arg => this.date(arg))
+      const limit = left === inner ? monthsOf(right) : right.kind === 'number' ? Number(right.value) : null
+      if (!from || !to || limit === null) return null
+      const months = (a: bigint, b: bigint) => monthsBetween(isoFromDay(Number(a)), isoFromDay(Number(b)))
+      const inYears = left !== inner
+      const atLeast = (n: number): Literal => {
+        // From one year on, years are twelve months each; around none, what is cut towards zero may be almost a year less.
+        const [each, steps] = inYears && n < 1 ? [12, n] : [1, inYears ? n * 12 : n]
+        const measure =
+          each === 1
+            ? (a: bigint, b: bigint) => months(a, b)?.amount ?? 0
+            : (a: bigint, b: bigint) => partOf(months(a, b) ?? '', 'years') ?? 0
+        return this.grown(`every ${each}`, steps, from, to, {
+          test: (a, b) => measure(a, b) >= steps,
+          whenTrue: shortest((steps > 0 ? steps : steps - 1) * each),
+          whenFalse: longest(steps * each),
+        })
+      }
+      return {
+        reached: atLeast(Math.ceil(limit)),
+        passed: atLeast(Math.floor(limit) + 1),
+        left: this.encoding.and([from.given, to.given]),
+        right: this.encoding.yes,
+      }
+    }
+    if (left.kind === 'path' && left.member === 'year' && right.kind === 'number') {
+      const to = this.date(left.of)
+      const year = Number(right.value)
+      const yearOf = (day: bigint) => partOf(isoFromDay(Number(day)), 'year') ?? 0
+      const atLeast = (n: number) =>
+        to &&
+        this.grown('year', n, { at: 0n, given: this.encoding.yes }, to, { test: (_, b) => yearOf(b) >= n })
+      const [reached, passed] = [atLeast(Math.ceil(year)), atLeast(Math.floor(year) + 1)]
+      return to && reached !== null && passed !== null
+        ? { reached, passed, left: to.given, right: this.encoding.yes }
+        : null
+    }
+    return this.movedDate(left, right)
+  }
+
+  /** `born + duration("P18Y")` against another date: it is at least that while the other is not after it, so the sides are turned. */
+  private movedDate(left: Expr, right: Expr): Age | null {
+    if (left.kind !== 'arithmetic' || (left.op !== '+' && left.op !== '-')) return null
+    const [base, by] = [this.date(left.left), monthsOf(left.right)]
+    const other = this.date(right)
+    if (!base || by === null || !other) return null
+    const amount = left.op === '+' ? by : -by
+    const movedTo = (day: bigint) =>
+      BigInt(
+        dayNumber(moved(isoFromDay(Number(day)), { unit: 'months', amount }) ?? '') ??
+          (amount > 0 ? LAST_DAY : FIRST_DAY),
+      )
+    // “moved is at least other”: true while other falls and base grows. Other lies before base by as much as base is moved, turned round.
+    return {
+      reached: this.grown(
+        'moved',
+        2 * amount,
+        other,
+        base,
+        { test: (a, b) => movedTo(b) >= a, whenTrue: -longest(amount), whenFalse: -shortest(amount) - 1 },
+        1,
+      ),
+      passed: this.grown(
+        'moved',
+        2 * amount - 1,
+        other,
+        base,
+        { test: (a, b) => movedTo(b) > a, whenTrue: -longest(amount), whenFalse: -shortest(amount) },
+        1,
+      ),
+      left: base.given,
+      right: other.given,
+    }
+  }
+
+  /** Tests of one kind between the same dates, by how much each asks for: the same one is made once, and whoever passes one passes those that ask for less. */
+  private readonly ladders = new Map<string, { rung: number; literal: Literal }[]>()
+
+  /**
+   * The literal of a test that only turns true as the first date falls and the second grows.
+   * @param rung how much it asks for
+   * @param turned 1 where a higher rung is passed by whoever passes a lower one
+   */
+  private grown(
+    kind: string,
+    rung: number,
+    first: DatePart,
+    second: DatePart,
+    step: Step,
+    turned: 0 | 1 = 0,
+  ): Literal {
+    const { yes, solver } = this.encoding
+    // No time lies between a date and itself, and a date moved by months lies on the same side of it, whichever it is.
+    if (first.at === second.at) return step.test(SOME_DAY, SOME_DAY) ? yes : -yes
+    const key = `${kind} ${first.at} ${typeof first.at} ${second.at} ${typeof second.at}`
+    const ladder = this.ladders.get(key) ?? []
+    this.ladders.set(key, ladder)
+    const known = ladder.find(r => r.rung === rung)
+    if (known) return known.literal
+    const literal = this.monotone(first, second, step)
+    ladder.push({ rung, literal })
+    ladder.sort((a, b) => (turned === 1 ? b.rung - a.rung : a.rung - b.rung))
+    const at = ladder.findIndex(r => r.rung === rung)
+    const [less, more] = [ladder[at - 1], ladder[at + 1]]
+    if (less) solver.addClause([-literal, less.literal])
+    if (more) solver.addClause([-more.literal, literal])
+    return literal
+  }
+
+  /** A new monotone test. What the second date is after the first, in days, bounds it at once. */
+  private monotone(first: DatePart, second: DatePart, { test, whenTrue, whenFalse }: Step): Literal {
+    const { arithmetic, solver } = this.encoding
+    const gap = linearSum(second.linear ?? constantOf(ZERO), first.linear ?? constantOf(ZERO), rational(-1))
+    const literal = solver.newVariable()
+    arithmetic.monotone({
+      literal,
+      first: first.at,
+      second: second.at,
+      test,
+      range: [BigInt(FIRST_DAY), BigInt(LAST_DAY)],
+    })
+    if (whenTrue !== undefined)
+      solver.addClause([
+        -literal,
+        arithmetic.atMostZero(linearSum(constantOf(rational(whenTrue)), gap, rational(-1))),
+      ])
+    if (whenFalse !== undefined)
+      solver.addClause([
+        literal,
+        arithmetic.atMostZero(linearSum(gap, constantOf(rational(whenFalse)), rational(-1))),
+      ])
+    return literal
+  }
+
+  /** A date that is one variable or constant. */
+  private date(expr: Expr): DatePart | null {
+    const term = this.terms.of(expr)
+    if (term?.unit !== 'day') return null
+    const [only, ...others] = term.linear.terms
+    if (!only) return { at: term.linear.constant.n, given: term.given, linear: term.linear }
+    return others.length === 0 && order(only[1], ONE) === 0 && term.linear.constant.n === 0n
+      ? { at: only[0], given: term.given, linear: term.linear }
+      : null
+  }
+}
+
+interface DatePart {
+  at: number | bigint
+  given: Literal
+  linear?: Linear
+}
+/** A test, and how many days the second date is at least after the first when it is true, and at most when it is false. */
+interface Step {
+  test: (first: bigint, second: bigint) => boolean
+  whenTrue?: number
+  whenFalse?: number
+}
+/** Days that so many months surely have at least, and at most: a month has 30.436875 on average, and no span strays by four. */
+const shortest = (months: number): number => Math.floor(months * 30.436875) - 4
+const longest = (months: number): number => Math.ceil(months * 30.436875) + 4
+/** Something that grows in steps: whether it has reached, or passed, what it is compared with; and when either side has a value. */
+interface Age {
+  reached: Literal
+  passed: Literal
+  left: Literal
+  right: Literal
+}
+
+const SOME_DAY = 20_000n
+function monthsOf(expr: Expr): number | null {
+  const duration =
+    expr.kind === 'duration'
+      ? durationFrom(expr.value)
+      : expr.kind === 'call' && expr.name === 'duration' && expr.args[0]?.kind === 'text'
+        ? durationFrom(expr.args[0].value)
+        : null
+  return duration?.unit === 'months' ? duration.amount : null
+}

@@ -1,0 +1,251 @@
+import { dateTimeFromSeconds, dayNumber, isoFromDay, timeFromSeconds } from '../../expressions/dates'
+import type { Expr } from '../../expressions/tree'
+import type { Value } from '../../expressions/types'
+import { SOMETHING, type Domain } from '../model/domains'
+import { Arithmetic, constantOf, linearSum, linearTimes } from '../solver/arithmetic'
+import { plainCode } from '../model/entries'
+import { Entered } from './entryTests'
+import type { Model } from '../model/model'
+import { floorOf, rational, toDecimal } from '../solver/rational'
+import { Solver, type Literal } from '../solver/solver'
+import { Terms } from './terms'
+import { Truths } from './truths'
+
+/** When a condition is definitely true, and when definitely false; neither is unknown. */
+export interface Truth {
+  t: Literal
+  f: Literal
+}
+
+/** The answer of one question in the solver: one literal per class, and one for blank. Exactly one holds; of a multiple choice, blank or some. */
+export interface Variable {
+  blank: Literal
+  classes: readonly { value: Value; literal: Literal }[]
+  domain: Domain
+  isOpen: boolean
+}
+
+/** Answers as variables over their classes, and with them all that conditions say of them. */
+export class Encoding {
+  readonly solver = new Solver()
+  readonly arithmetic: Arithmetic
+  readonly terms: Terms
+  readonly entered: Entered
+  readonly yes: Literal
+  private readonly variables = new Map<string, Variable>()
+  private readonly truths: Truths
+  readonly free = new Map<string, Truth>()
+  /** Grows with everything met that is not exact; see `watched`. */
+  private opened = 0
+
+  constructor(readonly model: Model) {
+    this.yes = this.solver.newVariable()
+    this.solver.addClause([this.yes])
+    this.arithmetic = new Arithmetic(this.solver, this.yes)
+    this.terms = new Terms(this)
+    this.entered = new Entered(this)
+    this.truths = new Truths(this, model)
+  }
+
+  /** The truth of a condition. */
+  truth = (expr: Expr): Truth => this.truths.of(expr)
+
+  /** Says that answers are taken wider than they are. */
+  widen() {
+    this.opened += 1
+  }
+
+  /**
+   * Whether something that is looked at rests on a test left open, or on answers taken wider than they are; proofs of impossibility stay
+   * exact, examples need their replay.
+   */
+  watched<T>(look: () => T): { result: T; isOpen: boolean } {
+    const before = this.opened
+    const result = look()
+    return { result, isOpen: this.opened > before }
+  }
+
+  /** What may be true, false or unknown, whatever is answered. */
+  anything(): Truth {
+    this.widen()
+    const truth = { t: this.solver.newVariable(), f: this.solver.newVariable() }
+    this.free.set(`anything ${this.free.size}`, truth)
+    this.solver.addClause([-truth.t, -truth.f])
+    return truth
+  }
+
+  variable(of: string): Variable {
+    const code = plainCode(of)
+    const known = this.variables.get(code)
+    if (known) {
+      if (known.isOpen) this.widen()
+      return known
+    }
+    const domain = this.model.domain(code)
+    const blank = this.solver.newVariable()
+    this.solver.prefer(blank)
+    const classes = domain.classes.map(value => ({ value, literal: this.solver.newVariable() }))
+    const all = [blank, ...classes.map(c => c.literal)]
+    this.solver.addClause(all)
+    if (domain.many) for (const c of classes) this.solver.addClause([-blank, -c.literal])
+    else this.atMostOne(all)
+    const variable: Variable = { blank, classes, domain, isOpen: domain.open }
+    this.variables.set(code, variable)
+    // A calculated value is as exact as what it is made of.
+    const made = this.model.circular.has(code) ? null : this.model.stepOf(code)?.value?.expr
+    if (made) {
+      const { result, isOpen } = this.watched(() => this.given(made))
+      variable.isOpen = isOpen || result === null
+    }
+    if (variable.isOpen) this.widen()
+    if (domain.many) this.limitChoices(code, variable)
+    return variable
+  }
+
+  /** At least and at most so many are chosen; what stands alone is chosen alone. */
+  private limitChoices(code: string, { blank, classes, domain }: Variable) {
+    const question = this.model.stepOf(code)
+    if (question?.place.node.type !== 'choices') return
+    const { node } = question.place
+    const alone = new Set([...(question.offer?.rows.values() ?? [])].flatMap(r => (r.alone ? [r.code] : [])))
+    for (const c of classes)
+      if (alone.has(String(c.value)))
+        for (const other of classes) if (other !== c) this.solver.addClause([-c.literal, -other.literal])
+    if (node.least === undefined && node.most === undefined) return
+    const count = this.terms.carried.count(code)
+    if (!count || domain.opaque) return this.widen()
+    const against = (limit: number, by: 1 | -1) =>
+      this.arithmetic.atMostZero(
+        linearTimes(linearSum(count.linear, constantOf(rational(limit)), rational(-1)), rational(by)),
+      )
+    if (node.least !== undefined) this.solver.addClause([blank, against(node.least, -1)])
+    if (node.most !== undefined) this.solver.addClause([blank, against(node.most, 1)])
+  }
+
+  /** Pairwise for few; a ladder (“one of those so far”, Sinz 2005) for many, so that clauses grow with their number only. */
+  private atMostOne(literals: readonly Literal[]) {
+    if (literals.length <= 6) {
+      literals.forEach((a, i) => literals.slice(i + 1).forEach(b => this.solver.addClause([-a, -b])))
+      return
+    }
+    let before: Literal | null = null
+    for (const literal of literals) {
+      if (before !== null) this.solver.addClause([-before, -literal])
+      const soFar = this.solver.newVariable()
+      this.solver.addClause([-literal, soFar])
+      if (before !== null) this.solver.addClause([-before, soFar])
+      before = soFar
+    }
+  }
+
+  /** The answers in the model that the solver found, blanks left out. */
+  answers(): Map<string, Value> {
+    const answers = new Map<string, Value>()
+    for (const [code, variable] of this.variables) {
+      const chosen = variable.classes.filter(c => this.solver.isTrue(c.literal)).map(c => c.value)
+      const [first] = chosen
+      if (variable.domain.many && chosen.length > 0) answers.set(code, this.counted(code, chosen))
+      else if (first !== undefined) {
+        const value = this.numberOf(code) ?? first
+        if (value !== SOMETHING) answers.set(code, value)
+      }
+    }
+    return answers
+  }
+
+  /** The number or time that the arithmetic found for a question; null where it did not matter. */
+  private numberOf(code: string): Value {
+    const index = this.terms.variables.get(code)
+    const found = index === undefined ? null : this.arithmetic.valueOf(index)
+    if (found === null) return null
+    const value = toDecimal(found)
+    const kind = this.model.copies.typeOf(code).kind
+    if (kind === 'number' || typeof value !== 'number') return value
+    return kind === 'date'
+      ? isoFromDay(value)
+      : kind === 'time'
+        ? timeFromSeconds(value)
+        : dateTimeFromSeconds(value)
+  }
+
+  /** Chosen codes, with as many of those that no condition asks for as were counted. */
+  private counted(code: string, chosen: readonly Value[]): Value[] {
+    const {
+      domain: { classes, sizes },
+    } = this.variable(code)
+    const index = this.terms.carried.others.get(code)
+    const wanted = index === undefined ? null : this.arithmetic.valueOf(index)
+    if (wanted === null || !chosen.includes(classes[0] ?? null) || (sizes?.[0] ?? 1) === 1) return [...chosen]
+    const named = new Set(classes)
+    const others = [...(this.model.stepOf(code)?.offer?.rows.keys() ?? [])]
+      .filter(c => !named.has(c))
+      .slice(0, Number(floorOf(wanted)) - 1)
+    return [...chosen, ...others]
+  }
+
+  /** The day that `today()` is in the model found last; null where it does not matter. */
+  day(): string | null {
+    const found = this.terms.todayIndex === null ? null : this.arithmetic.valueOf(this.terms.todayIndex)
+    return found === null ? null : isoFromDay(Number(floorOf(found)))
+  }
+
+  /** Literals for “today is the day on which is proved”; none where no condition asks. */
+  firstDay(): Literal[] {
+    const today = this.terms.today
+    return today
+      ? [
+          this.arithmetic.atMostZero(
+            linearSum(today.linear, constantOf(rational(dayNumber(this.model.today) ?? 0)), rational(-1)),
+          ),
+        ]
+      : []
+  }
+
+  /** When a calculation has a value; null where that can't be told. */
+  given(expr: Expr): Literal | null {
+    const term = this.terms.of(expr)
+    if (term) return term.given
+    if (expr.kind === 'text') return this.yes
+    if (expr.kind === 'null') return -this.yes
+    if (expr.kind === 'name') return -this.variable(expr.name).blank
+    if (expr.kind === 'if' && !this.truths.isCondition(expr)) {
+      const [then, otherwise] = [this.given(expr.then), this.given(expr.else)]
+      const { t } = this.truth(expr.test)
+      return then === null || otherwise === null
+        ? null
+        : this.or([this.and([t, then]), this.and([-t, otherwise])])
+    }
+    if (!this.truths.isCondition(expr)) return null
+    const { t, f } = this.truth(expr)
+    return this.or([t, f])
+  }
+
+  /** The codes of the questions that the model found last answers. */
+  answered = (): Set<string> =>
+    new Set(this.askedCodes().filter(code => !this.solver.isTrue(this.variable(code).blank)))
+
+  /** The codes of the questions that are answered, not calculated. */
+  askedCodes = (): string[] => this.codes().filter(code => this.model.stepOf(code)?.value === null)
+
+  /** The literals of tests that the answers don't determine. */
+  undetermined = (): readonly Literal[] =>
+    this.free.size === 0
+      ? this.arithmetic.literals()
+      : [...this.arithmetic.literals(), ...[...this.free.values()].flatMap(({ t, f }) => [t, f])]
+
+  codes = (): string[] => [...this.variables.keys()]
+
+  and = (literals: readonly Literal[]): Literal => {
+    const kept = [...new Set(literals)].filter(l => l !== this.yes)
+    if (kept.includes(-this.yes)) return -this.yes
+    const [only] = kept
+    if (only === undefined) return this.yes
+    if (kept.length === 1) return only
+    const result = this.solver.newVariable()
+    for (const literal of kept) this.solver.addClause([-result, literal])
+    this.solver.addClause([result, ...kept.map(l => -l)])
+    return result
+  }
+
+  or = (literals: readonly Literal[]): Literal => -this.and(literals.map(l => -l))
+}

@@ -1,0 +1,110 @@
+import { print } from '../../expressions/print'
+import { parsed } from '../../expressions/parse'
+import { nodesOf, type Expr } from '../../expressions/tree'
+import { fill, offeredNow } from '../../fill/fill'
+import type { Answer, Answers } from '../../form/answers'
+import type { Plan, PlannedQuestion } from '../../fill/planned'
+import { WRITE_IN, type OfferedRow } from '../../form/rows'
+import { cellValue, valueKey } from '../../lists/listIndex'
+import { literalOf } from '../../parties/literal'
+import type { Value } from '../../expressions/types'
+
+/**
+ * When one class of a choice's answers is on offer: for each kind of row in it, the narrowing with the row's cells written in, and the option's
+ * own rule. A class is on offer when any of its rows is. Null where that can't be said by conditions over answers.
+ */
+export function offersOf(
+  question: PlannedQuestion,
+  classes: readonly Value[],
+  value: Value,
+): readonly (readonly Expr[])[] | null {
+  const {
+    offer,
+    place: { node },
+  } = question
+  if (
+    !offer ||
+    (offer.narrow === null && offer.rules === null) ||
+    (value === WRITE_IN && 'writeIn' in node && node.writeIn)
+  )
+    return [[]]
+  const [representative] = classes
+  const named = new Set(classes.slice(1))
+  // The first class stands for every row that no condition names.
+  const rows =
+    value === representative
+      ? offer.index.rows.filter(r => !named.has(r.code))
+      : offer.index.rows.filter(r => r.code === value)
+  const codes = [...offer.rows.keys()]
+  const kinds = new Map<string, readonly Expr[]>()
+  for (const row of rows) {
+    const own = offer.rules?.[codes.indexOf(row.code)] ?? null
+    if (own && !own.expr) continue
+    const narrow = offer.narrow === null ? null : withRow(offer.narrow.expr, row)
+    if (narrow === undefined) return null
+    const parts = [own?.expr ?? null, narrow].filter(e => e !== null)
+    kinds.set(parts.map(print).join('\u0001'), parts)
+    if (kinds.size > MOST_KINDS) return null
+  }
+  return [...kinds.values()]
+}
+
+/** How many kinds of rows one class may have. */
+const MOST_KINDS = 400
+
+/** A narrowing with the cells of one row in it; undefined where the row is used as a whole, or the rule has an error. */
+function withRow(expr: Expr | null, row: OfferedRow): Expr | undefined {
+  if (expr === null) return undefined
+  const text = print(expr)
+  const paths = [...nodesOf(parsed(text))].filter(
+    n => n.kind === 'path' && n.of.kind === 'name' && n.of.name === 'row',
+  )
+  const whole = [...nodesOf(parsed(text))].filter(n => n.kind === 'name' && n.name === 'row').length
+  if (whole !== paths.length) return undefined
+  const written = [...paths]
+    .sort((a, b) => b.from - a.from)
+    .reduce(
+      (done, path) =>
+        path.kind === 'path'
+          ? done.slice(0, path.from) + constant(row[path.member]) + done.slice(path.to)
+          : done,
+      text,
+    )
+  return parsed(written)
+}
+
+const DATE = /^\d{4}-\d{2}-\d{2}$/
+const constant = (cell: unknown): string => {
+  const value = cellValue(cell)
+  return print(literalOf(value, { kind: typeof value === 'string' && DATE.test(value) ? 'date' : 'unknown' }))
+}
+
+/** Answers in which the choice that stands for several rows is one that is on offer there: of the same class, so that no condition tells the difference. */
+export function withOffered(
+  plan: Plan,
+  classesOf: (code: string) => readonly Value[],
+  answers: Answers,
+  today: string,
+): Answers {
+  let next = answers
+  for (const question of plan.questions) {
+    if (question.offer === null || (question.offer.narrow === null && question.offer.rules === null)) continue
+    const classes = classesOf(question.place.code)
+    const { code } = question.place
+    const [representative] = classes
+    const given = next[code]
+    const isOther = (a: Answer | undefined) =>
+      a !== undefined && typeof a === 'string' && valueKey(a) === valueKey(representative ?? null)
+    if (!isOther(given) && !(Array.isArray(given) && given.some(isOther))) continue
+    const state = fill(plan, next, today)
+    const offered = offeredNow(state, question)
+    const named = new Set(classes.slice(1))
+    const free = [...(offered ?? [])].find(c => !named.has(c))
+    if (offered === null || free === undefined || offered.has(String(representative))) continue
+    next = {
+      ...next,
+      [code]: Array.isArray(given) ? given.map((a: Answer) => (isOther(a) ? free : a)) : free,
+    }
+  }
+  return next
+}

@@ -1,0 +1,55 @@
+import type { Answer, Answers } from '../../form/answers'
+import { nested } from '../../fill/draw'
+import { sampleAnswer } from '../model/domains'
+import type { Encoding } from '../encode/encoding'
+import { baseOf, rowCode } from '../model/entries'
+import type { Model } from '../model/model'
+
+/** The answers of the model that the solver found last. A question with a default that is to be blank says so. */
+export function exampleOf(model: Model, encoding: Encoding): Answers {
+  const { plan, copies } = model
+  const byEntry: Record<string, Answer>[] = [{}]
+  const values = encoding.answers()
+  for (const code of encoding.codes()) {
+    const step = model.stepOf(code)
+    const { base, entry, grid } = baseOf(code)
+    if (!step || grid !== null) continue
+    const flat = (byEntry[entry - 1] ??= {})
+    const value = values.get(code)
+    if (copies.rowsOf(code).length > 0 && !encoding.solver.isTrue(encoding.variable(code).blank))
+      flat[base] = gridOf(model, code, values)
+    else if (value !== undefined) flat[base] = sampleAnswer(step, value)
+    else if (step.default !== null) flat[base] = null
+  }
+  const counts = encoding.entered.counts()
+  return nested(plan.sections, byEntry[0] ?? {}, ({ place: { code } }) => {
+    const [count, entries] = [counts.get(code), copies.of.get(code)]
+    if (count === undefined || !entries) return null
+    // Entries that are not told apart are like one that is, but for numbers that have to add up.
+    const further = encoding.entered.further(entries, count).map(({ like, other }) => {
+      const same = byEntry[like] ?? {}
+      const differing = [...other].flatMap(([member, value]): [string, Answer][] => {
+        const step = model.stepOf(member)
+        return step && same[member] != null ? [[member, sampleAnswer(step, value)]] : []
+      })
+      return { ...same, ...Object.fromEntries(differing) }
+    })
+    return [
+      ...Array.from({ length: Math.min(count, entries.copies) }, (_, i) => byEntry[i] ?? {}),
+      ...further,
+    ]
+  })
+}
+
+/** The rows of a grid, those that no rule asks for with any answer. */
+function gridOf({ stepOf, copies }: Model, code: string, values: ReadonlyMap<string, unknown>): Answer {
+  const node = stepOf(code)?.place.node
+  if (node?.type !== 'grid') return null
+  const asked = new Set(copies.rowsOf(code).map(row => baseOf(row).row))
+  const answer: Record<string, Answer> = {}
+  for (const { code: row } of node.rows) {
+    const given = asked.has(row) ? values.get(rowCode(code, row)) : node.options[0]?.code
+    if (typeof given === 'string') answer[row] = given
+  }
+  return answer
+}

@@ -1,0 +1,140 @@
+import type { Answers } from '../../form/answers'
+import type { Filled } from '../../fill/fill'
+import { codeAt } from '../model/entries'
+import { StateSpace } from './stateSpace'
+import type { Model } from '../model/model'
+import { isStateAt } from './randomRuns'
+import { withOffered } from '../encode/offers'
+import type { Literal } from '../solver/solver'
+
+/** A goal about the states in which a section is the current one. */
+export interface WitnessGoal {
+  section: number
+  /** The section before is complete and being left. */
+  leaving?: boolean
+  /** The routes lead to the section, which may not show. */
+  reaching?: boolean
+  names: readonly string[]
+  literals: (space: StateSpace) => Literal[]
+  /** What the evaluator must say of the replayed state. */
+  holds: (state: Filled) => boolean
+}
+
+/** How many answers a witness may have for its size to be proved least; beyond, it is only made irreducible. */
+const MOST_PROVED = 60
+/** How many answers it is tried to do without, at most: a form of hundreds of required questions has no small witness anyway. */
+const MOST_TRIES = 200
+
+/**
+ * A smallest set of answers that fulfils a goal: answers are dropped one by one, then the solver proves that fewer don't do.
+ * It is replayed in the real evaluator first; null when no state fulfils the goal, or none was found that replays.
+ */
+export function smallestWitness(model: Model, goal: WitnessGoal, today: string): Answers | null {
+  const names = new Set(goal.names)
+  // What may be required on the way belongs to the witness as well; what nobody needs to answer stays blank.
+  for (const q of model.plan.questions)
+    if (q.place.section < goal.section && (q.required !== null || q.checks.length > 0)) {
+      names.add(q.place.code)
+      const entries = q.place.entryOf ? model.copies.of.get(q.place.entryOf.code) : undefined
+      for (let entry = 2; entry <= (entries?.copies ?? 0); entry++) names.add(codeAt(q.place.code, entry))
+    }
+  const space = new StateSpace(model, goal.section, [...names])
+  const asked = goal.literals(space)
+  // Today as it is, unless only another day does; entries beyond those told apart like one that is.
+  for (const alike of space.encoding.entered.alike()) {
+    const wanted = [...asked, ...alike]
+    const literals = [[...wanted, ...space.encoding.firstDay()], wanted].find(
+      all => space.decide(all) === 'satisfiable',
+    )
+    if (!literals) continue
+    const least = shrink(space, literals)
+    const day = space.encoding.day() ?? today
+    const found = replay(model, goal, least, day)
+    if (!found) continue
+    if (day !== today) DAYS.set(found, day)
+    return found
+  }
+  return null
+}
+
+const DAYS = new WeakMap<Answers, string>()
+/** The day on which a witness shows what it shows, when that is not the one on which it was proved. */
+export const dayOf = (witness: Answers | null): string | null =>
+  witness ? (DAYS.get(witness) ?? null) : null
+
+/** The answers, if the evaluator agrees with them. */
+export function replay(
+  model: Model,
+  goal: Pick<WitnessGoal, 'section' | 'leaving' | 'reaching' | 'holds'>,
+  answers: Answers,
+  today: string,
+): Answers | null {
+  const offered = withOffered(model.plan, code => model.domain(code).classes, answers, today)
+  const state = isStateAt(model, offered, goal.section, today, goal)
+  return state && goal.holds(state) ? offered : null
+}
+
+function shrink(space: StateSpace, literals: readonly Literal[]): Answers {
+  const { encoding } = space
+  let given = encoding.answered()
+  const dropped: Literal[] = []
+  let tries = 0
+  for (const code of encoding.askedCodes()) {
+    const { blank } = encoding.variable(code)
+    if (!given.has(code)) {
+      dropped.push(blank)
+      continue
+    }
+    // What is always asked and required can't be done without; of a very long way not every answer is tried.
+    if (space.isNeeded(code) || tries >= MOST_TRIES) continue
+    tries += 1
+    if (space.decide([...literals, ...dropped, blank]) !== 'satisfiable') continue
+    dropped.push(blank)
+    given = encoding.answered()
+  }
+  // The last call may have failed: the model of the answers that are left is found once more.
+  space.decide([...literals, ...dropped])
+  return proveLeast(space, literals)
+}
+
+/** Asks for fewer answers until there is a proof that there are none. */
+function proveLeast(space: StateSpace, literals: readonly Literal[]): Answers {
+  const { encoding } = space
+  const given = encoding.askedCodes().map(code => -encoding.variable(code).blank)
+  let best = space.answers()
+  for (
+    let size = encoding.answered().size;
+    size > 0 && size <= MOST_PROVED;
+    size = encoding.answered().size
+  ) {
+    const fewer = atMost(space, given, size - 1)
+    if (space.decide([...literals, fewer]) !== 'satisfiable') return best
+    best = space.answers()
+  }
+  return best
+}
+
+/** A literal that brings “at most k of these hold” with it (sequential counter, Sinz 2005). */
+function atMost(space: StateSpace, literals: readonly Literal[], k: number): Literal {
+  const { solver } = space.encoding
+  const on = solver.newVariable()
+  if (k === 0) {
+    for (const literal of literals) solver.addClause([-on, -literal])
+    return on
+  }
+  let before: Literal[] = []
+  for (const literal of literals) {
+    const counts = Array.from({ length: k }, () => solver.newVariable())
+    solver.addClause([-on, -literal, counts[0] ?? 0])
+    for (let j = 0; j < k; j++) {
+      const previous = before[j]
+      if (previous === undefined) continue
+      solver.addClause([-on, -previous, counts[j] ?? 0])
+      const next = counts[j + 1]
+      if (next !== undefined) solver.addClause([-on, -literal, -previous, next])
+      else solver.addClause([-on, -literal, -previous])
+    }
+    before = counts
+  }
+  return on
+}

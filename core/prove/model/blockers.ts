@@ -1,0 +1,63 @@
+import { TODAY_SLOT } from '../../expressions/compiled'
+import { FIRST_DAY, isoFromDay, LAST_DAY } from '../../expressions/dates'
+import { namesIn } from '../../expressions/tree'
+import type { Place } from '../../form/walk'
+import type { Value } from '../../expressions/types'
+import type { Plan, PlannedQuestion, PlannedSection, Step } from '../../fill/planned'
+import { isQuestion } from '../../fill/steps'
+import { isPossible, isLockable, type Domain } from './domains'
+
+/**
+ * What can keep its section from being completed, by a check of its own or because it can't be answered. All others can always be completed, whatever the rest of the
+ * answers: that is what makes it exact to leave them out of a goal that does not depend on them.
+ */
+export function blockersOf(plan: Plan, domain: (code: string) => Domain): (Step | PlannedSection)[] {
+  return plan.sections
+    .flatMap((section): (Step | PlannedSection)[] => [section, ...section.all])
+    .filter(step => {
+      if ('parent' in step && isQuestion(step) && mayBeKept(plan, step)) return true
+      return (
+        step.checks.length > 0 && !('parent' in step && isQuestion(step) && canAlwaysPass(plan, step, domain))
+      )
+    })
+}
+
+/** It may be required and read-only at once, and begins with nothing. */
+const mayBeKept = (plan: Plan, question: PlannedQuestion): boolean =>
+  question.required !== null &&
+  question.default === null &&
+  question.value === null &&
+  isLockable(question, plan)
+
+/** What stands in a repeating group that needs no entry holds nobody up. */
+export const isAvoidable = (place: Place) =>
+  place.groups.some(g => g.node.repeat !== undefined && (g.node.repeat.min ?? 0) === 0)
+
+/** Some answer passes every check, seen alone; or blank does, where no answer is ever required. */
+function canAlwaysPass(plan: Plan, question: PlannedQuestion, domain: (code: string) => Domain): boolean {
+  if (domain(question.place.code).opaque || domain(question.place.code).many) return false
+  const isAlone = question.checks.every(
+    c => c.expr === null || namesIn(c.expr).every(name => name === question.place.code),
+  )
+  if (!isAlone) return false
+  const candidates: Value[] = [...domain(question.place.code).classes, ...farDays(question)]
+  if (question.required === null) candidates.push(null)
+  return candidates.some(value => passes(plan, question, value))
+}
+
+/** A day before and after any today tells how a check with `today()` turns out for every today. */
+function farDays(question: PlannedQuestion): Value[] {
+  if (question.place.node.type !== 'date') return []
+  return [isoFromDay(FIRST_DAY), isoFromDay(LAST_DAY)].filter(day => isPossible(day, question))
+}
+
+const SOME_DAYS = ['2026-01-01', '2046-01-01'] as const
+
+function passes(plan: Plan, question: PlannedQuestion, value: Value): boolean {
+  const values = new Array<Value>(plan.size).fill(null)
+  values[question.slot] = value
+  return SOME_DAYS.every(today => {
+    values[TODAY_SLOT] = today
+    return question.checks.every(c => c.run(values) !== false)
+  })
+}

@@ -1,0 +1,202 @@
+import { namesIn, type Expr } from '../../expressions/tree'
+import { planOf } from '../../fill/plan'
+import {
+  type Plan,
+  type PlannedQuestion,
+  type PlannedRule,
+  type PlannedSection,
+  type Step,
+} from '../../fill/planned'
+import { BOOLEAN, type Value } from '../../expressions/types'
+import type { RuleReading } from '../../form/scope'
+import type { Form } from '../../form/definition'
+import type { Turn } from '../../form/turns'
+import { isCondition, rulesOf, type Rule } from '../../form/rules'
+import { cellValue } from '../../lists/listIndex'
+import { fills, viewOf } from '../../parties/access'
+import type { Place } from '../../form/walk'
+import { blockersOf, isAvoidable } from './blockers'
+import { circularCodes } from './circles'
+import { askedIn, domainOf, ENTRIES, lockedAs, OPAQUE, type Asked, type Domain } from './domains'
+import { askedOfEntries, baseOf, Copies } from './entries'
+
+/** A rule with what was read of it; `expr` is null when it can't be used. */
+export type ReadRule = Rule & RuleReading
+
+/** A form as the prover sees it: the plan that the evaluator runs, the rules as trees, and the quotient of every answer. */
+export interface Model {
+  form: Form
+  /** The first day that `today()` may be. */
+  today: string
+  plan: Plan
+  rules: readonly ReadRule[]
+  asked: Asked
+  domain: (code: string) => Domain
+  /** Codes of questions whose rules wait for each other. */
+  circular: Set<string>
+  /** A question by its code, those of entries that are told apart too (see `entries.ts`). */
+  stepOf: (code: string) => PlannedQuestion | undefined
+  sectionOf: (step: Step) => PlannedSection | undefined
+  /** What stands in sections and copies of entries, by place order. */
+  stepAt: (order: number) => Step | undefined
+  copies: Copies
+  /** What can keep a section from being completed, whatever else is answered: see `blockers.ts`. */
+  blockers: readonly (Step | PlannedSection)[]
+  /** The same, with what stands in repeating groups that need no entry: it can keep an entry from being complete. */
+  blocking: readonly (Step | PlannedSection)[]
+  /** By section, and for the finish: the last section up to it that no route leads past. What stands before can't decide the way from there. */
+  waypoint: readonly number[]
+  /** Whether every complete response went through a turn that fills something; true in a form without turns. */
+  isAlwaysFilled: (place: Place) => boolean
+}
+
+/** @param today the first day that `today()` may be, as ISO date */
+export function modelOf(form: Form, today: string): Model {
+  const plan = planOf(form)
+  const rules = readRules(form, plan)
+  const read = rules.flatMap(r => r.expr ?? [])
+  const asked = askedIn(askedOfEntries(read, plan), path => cellsReached(plan, path))
+  passOn(asked, plan)
+  const domains = new Map<string, Domain>()
+  const stepAt = new Map(plan.sections.flatMap(s => s.all).map(s => [s.place.order, s] as const))
+  const circular = circularCodes(plan)
+  const copies = new Copies(plan, read, circular)
+  for (const grid of copies.counted) for (const row of copies.rowsOf(grid)) asked.whole.add(row)
+  const domain = (of: string): Domain => {
+    const code = baseOf(of).base
+    const known = domains.get(code)
+    if (known) return known
+    const question = copies.stepOf(code)
+    const found =
+      question?.place.node.type === 'grid' && copies.rowsOf(code).length > 0
+        ? lockedAs(ENTRIES, question, plan)
+        : question
+          ? domainOf(question.place.node, question, plan, asked)
+          : copies.of.has(of)
+            ? ENTRIES
+            : OPAQUE
+    domains.set(code, found)
+    return found
+  }
+  const blocking = blockersOf(plan, domain)
+  return {
+    form,
+    today,
+    plan,
+    rules,
+    asked,
+    domain,
+    copies,
+    circular,
+    stepAt: order => stepAt.get(order) ?? copies.stepAt(order),
+    blockers: blocking.filter(b => !isAvoidable(b.place)),
+    blocking,
+    waypoint: waypoints(plan),
+    isAlwaysFilled: alwaysFilled(plan),
+    stepOf: code => copies.stepOf(code),
+    sectionOf: step => plan.sections[step.place.section],
+  }
+}
+
+/** What is asked of a calculated text is asked of the answers that it is made of. */
+function passOn(asked: Asked, { questions }: Plan) {
+  const made = questions.flatMap(q =>
+    q.value?.expr ? [{ code: q.place.code, names: namesIn(q.value.expr) }] : [],
+  )
+  for (let again = true; again;) {
+    again = false
+    for (const { code, names } of made) {
+      for (const name of names) {
+        const [from, to] = [asked.constants.get(code) ?? [], asked.constants.get(name) ?? []]
+        const more = from.filter(v => !to.includes(v))
+        const isWhole = asked.whole.has(code) && !asked.whole.has(name)
+        if (more.length > 0) asked.constants.set(name, [...to, ...more])
+        if (isWhole) asked.whole.add(name)
+        again ||= more.length > 0 || isWhole
+      }
+    }
+  }
+}
+
+/** How many different cells a path may reach for each to be told apart. */
+const MOST_CELLS = 200
+
+/** What a path through a choice can lead to, such as `harbour.row.depth`; null where it is no such path, or leads to too much. */
+function cellsReached(plan: Plan, path: Expr): readonly Value[] | null {
+  if (path.kind !== 'path') return null
+  const inner = path.of.kind === 'path' && path.of.member === 'row' ? path.of.of : path.of
+  const offer = inner.kind === 'name' ? plan.byCode.get(inner.name)?.offer : undefined
+  if (!offer) return null
+  const keys = offer.index.column(path.member)
+  return keys.size > MOST_CELLS
+    ? null
+    : [...keys.values()].flatMap(([first = -1]) => cellValue(offer.index.rows[first]?.[path.member]) ?? [])
+}
+
+function waypoints({ sections }: Plan): number[] {
+  const found: number[] = []
+  let farthest = 0
+  for (let at = 0; at <= sections.length; at++) {
+    found.push(farthest <= at ? at : (found[at - 1] ?? 0))
+    farthest = Math.max(farthest, ...(sections[at]?.routes ?? []).map(r => r.target))
+  }
+  return found
+}
+
+/** The turns that every response goes through, in order: those up to the first whose hand-off depends on answers. */
+export function certainTurns({ turns = [] }: Form): Turn[] {
+  const certain = new Set<Turn>()
+  for (let turn = turns[0]; turn && !certain.has(turn);) {
+    certain.add(turn)
+    const [first] = turn.handOff ?? []
+    if (first && first.when !== undefined) break
+    const next: string | undefined = first?.to
+    turn = next === undefined ? turns[turns.indexOf(turn) + 1] : turns.find(t => t.code === next)
+  }
+  return [...certain]
+}
+
+/** Whether a turn that every response goes through fills something; true in a form without turns. */
+function alwaysFilled({ form, places }: Plan): (place: Place) => boolean {
+  const certain = certainTurns(form)
+  if (certain.length === 0) return () => true
+  const views = certain.map(turn => viewOf(form, places, turn))
+  return place => views.some(view => fills(view, place))
+}
+
+/** Every rule, read where it stands. */
+function readRules(form: Form, plan: Plan): ReadRule[] {
+  return rulesOf(form, plan.places).map(rule => {
+    const wanted = isCondition(rule.kind)
+      ? BOOLEAN
+      : rule.kind === 'default'
+        ? plan.names.typeOf(rule.place.code)
+        : null
+    const list = rule.kind === 'narrowedBy' && 'list' in rule.place.node ? (rule.place.node.list ?? '') : null
+    return { ...rule, ...plan.names.read(rule.text, rule.place, wanted, list) }
+  })
+}
+
+/** What may make a question read-only: its own rule and those of what stands around it. */
+export const locksOf = (
+  model: Model,
+  step: PlannedQuestion,
+): { lock: true | PlannedRule; place: Place }[] => {
+  if (!model.plan.locks) return []
+  const section = model.sectionOf(step)
+  return [...(section ? [section] : []), ...shownChain(model, step)].flatMap(({ readOnly, place }) =>
+    readOnly === null ? [] : [{ lock: readOnly, place }],
+  )
+}
+
+/** The steps whose own rules decide whether something is in play: itself and the groups around it, the inner ones first. */
+export function shownChain(model: Model, step: Step): Step[] {
+  const chain = [step]
+  for (let at = step.parent; at >= 0;) {
+    const group = model.stepAt(at)
+    if (!group) break
+    chain.push(group)
+    at = group.parent
+  }
+  return chain
+}

@@ -1,0 +1,357 @@
+import {
+  ceilingOf,
+  floorOf,
+  gcd,
+  isWhole,
+  negative,
+  order,
+  plus,
+  rational,
+  times,
+  ZERO,
+  ONE,
+  type Rational,
+} from './rational'
+import type { Literal, Solver } from './solver'
+import { Simplex, type Near } from './simplex'
+
+/** A sum of multiples of variables, and a constant. */
+export interface Linear {
+  terms: ReadonlyMap<number, Rational>
+  constant: Rational
+}
+
+export const constantOf = (constant: Rational): Linear => ({ terms: new Map(), constant })
+export function linearSum(a: Linear, b: Linear, by: Rational = ONE): Linear {
+  const terms = new Map(a.terms)
+  for (const [v, f] of b.terms) {
+    const sum = plus(terms.get(v) ?? ZERO, times(f, by))
+    if (sum.n === 0n) terms.delete(v)
+    else terms.set(v, sum)
+  }
+  return { terms, constant: plus(a.constant, times(b.constant, by)) }
+}
+export const linearTimes = (a: Linear, by: Rational): Linear => linearSum(constantOf(ZERO), a, by)
+
+/** What is known of a variable while a literal is true; the ends may be strict. */
+export interface Stretch {
+  literal: Literal
+  low: Rational | null
+  high: Rational | null
+  strict: boolean
+}
+
+interface Variable {
+  grid: Rational | null
+  stretches: Stretch[]
+  start: Rational
+}
+/** “The form is below `at`, or equal to it”: one atom of the solver. */
+interface Atom {
+  at: Rational
+  strict: boolean
+  literal: Literal
+}
+/** A sum whose factors are whole and share no divisor, the first above zero; `whole` when it only takes whole values. */
+interface LinearForm {
+  terms: readonly (readonly [number, bigint])[]
+  whole: boolean
+  atoms: Atom[]
+}
+
+/** A test of two numbers that, once true, stays true while the first falls and the second grows; each a variable or a constant. */
+export interface Monotone {
+  literal: Literal
+  first: number | bigint
+  second: number | bigint
+  test: (first: bigint, second: bigint) => boolean
+  range: readonly [bigint, bigint]
+}
+
+export type TheoryOutcome = { is: 'consistent' } | { is: 'lemmas'; clauses: Literal[][] } | { is: 'limit' }
+
+/**
+ * Arithmetic beside the solver of clauses: atoms are literals that say “this sum is at most that”. After the solver has found a model, `check`
+ * tells whether numbers exist for it; if not, it gives clauses that hold always and rule the model out (lazily, as in DPLL(T)).
+ * Whole variables are found by splitting: the next model has to say on which side of a fraction one lies.
+ */
+export class Arithmetic {
+  private readonly variables: Variable[] = []
+  private readonly forms = new Map<string, LinearForm>()
+  private readonly monotones: Monotone[] = []
+  private readonly atomLiterals: Literal[] = []
+  private found: readonly Rational[] = []
+
+  constructor(
+    private readonly solver: Solver,
+    private readonly yes: Literal,
+  ) {}
+
+  get isUsed(): boolean {
+    return this.atomLiterals.length > 0 || this.monotones.length > 0
+  }
+
+  gridOf = (index: number): Rational | null => this.variables[index]?.grid ?? null
+  /** Whether a sum only takes whole values. */
+  isWhole = ({ terms, constant }: Linear): boolean =>
+    isWhole(constant) && [...terms].every(([v, f]) => this.gridOf(v) !== null && isWhole(f))
+
+  /** Every literal that the answers alone don't determine. */
+  literals = (): readonly Literal[] => this.atomLiterals
+
+  /** A variable that takes multiples of `grid`; null: any number. It counts in grids. */
+  variable(grid: Rational | null, start: Rational = ZERO): { index: number; linear: Linear } {
+    const unit = grid ?? ONE
+    const at = rational(start.n * unit.d, start.d * unit.n)
+    const index = this.variables.push({ grid, stretches: [], start: grid ? rational(floorOf(at)) : at }) - 1
+    return { index, linear: { terms: new Map([[index, unit]]), constant: ZERO } }
+  }
+
+  /** While the literal is true, the variable lies in a stretch (in its natural unit, not in grids). */
+  within(index: number, { literal, low, high, strict }: Stretch) {
+    const variable = this.variables[index]
+    if (!variable) return
+    const unit = variable.grid ?? ONE
+    const inGrids = (r: Rational | null) => (r === null ? null : rational(r.n * unit.d, r.d * unit.n))
+    let [least, most, open] = [inGrids(low), inGrids(high), strict]
+    if (variable.grid) {
+      least = least === null ? null : rational(strict ? floorOf(least) + 1n : ceilingOf(least))
+      most = most === null ? null : rational(strict ? ceilingOf(most) - 1n : floorOf(most))
+      open = false
+    }
+    variable.stretches.push({ literal, low: least, high: most, strict: open })
+  }
+
+  /** The literal “the sum is at most zero” (below zero, where strict). */
+  atMostZero(sum: Linear, strict = false): Literal {
+    const entries = [...sum.terms].sort(([a], [b]) => a - b)
+    const [first] = entries
+    if (!first) {
+      const side = order(sum.constant, ZERO)
+      return side < 0 || (side === 0 && !strict) ? this.yes : -this.yes
+    }
+    const below = entries.reduce((d, [, f]) => (d * f.d) / gcd(d, f.d), 1n)
+    const shared = entries.reduce((g, [, f]) => gcd(g, f.n * (below / f.d)), 0n)
+    const scale = rational(below * (first[1].n < 0n ? -1n : 1n), shared)
+    const terms = entries.map(([v, f]) => [v, times(f, scale).n] as const)
+    const limit = negative(times(sum.constant, scale))
+    const form = this.formOf(terms)
+    // Scaled by a negative number the sum is at least the limit: not below it.
+    if (scale.n < 0n)
+      return form.whole
+        ? -this.atom(form, rational(strict ? floorOf(limit) : ceilingOf(limit) - 1n), false)
+        : -this.atom(form, limit, !strict)
+    return form.whole
+      ? this.atom(form, rational(strict ? ceilingOf(limit) - 1n : floorOf(limit)), false)
+      : this.atom(form, limit, strict)
+  }
+
+  private formOf(terms: LinearForm['terms']): LinearForm {
+    const key = terms.map(([v, f]) => `${v}*${f}`).join('+')
+    const known = this.forms.get(key)
+    if (known) return known
+    const form: LinearForm = {
+      terms,
+      whole: terms.every(([v]) => this.variables[v]?.grid !== null),
+      atoms: [],
+    }
+    this.forms.set(key, form)
+    return form
+  }
+
+  /** The atoms of one sum stand in a row: each is true where the one before is. */
+  private atom(form: LinearForm, at: Rational, strict: boolean): Literal {
+    const place = (a: Atom) => order(a.at, at) || Number(strict) - Number(a.strict)
+    const index = form.atoms.findIndex(a => place(a) >= 0)
+    const next = index < 0 ? undefined : form.atoms[index]
+    if (next && place(next) === 0) return next.literal
+    const literal = this.solver.newVariable()
+    const before = form.atoms[(index < 0 ? form.atoms.length : index) - 1]
+    if (before) this.solver.addClause([-before.literal, literal])
+    if (next) this.solver.addClause([-literal, next.literal])
+    form.atoms.splice(index < 0 ? form.atoms.length : index, 0, { at, strict, literal })
+    this.atomLiterals.push(literal)
+    const [[only, factor], ...others] = form.terms as [
+      readonly [number, bigint],
+      ...(readonly [number, bigint])[],
+    ]
+    if (others.length === 0 && factor === 1n) this.tie(only, at, strict, literal)
+    return literal
+  }
+
+  /** A stretch that lies wholly on one side of a single variable's atom decides it. */
+  private tie(index: number, at: Rational, strict: boolean, literal: Literal) {
+    for (const s of this.variables[index]?.stretches ?? []) {
+      if (s.high !== null && (order(s.high, at) < 0 || (order(s.high, at) === 0 && (s.strict || !strict))))
+        this.solver.addClause([-s.literal, literal])
+      if (s.low !== null && (order(s.low, at) > 0 || (order(s.low, at) === 0 && (s.strict || strict))))
+        this.solver.addClause([-s.literal, -literal])
+    }
+  }
+
+  /** Between which numbers a sum lies in any case; null where there is no end. */
+  span({ terms, constant }: Linear): readonly [Rational | null, Rational | null] {
+    let [low, high]: (Rational | null)[] = [constant, constant]
+    for (const [v, factor] of terms) {
+      const sure = this.variables[v]?.stretches.filter(s => s.literal === this.yes) ?? []
+      const ends = [
+        sure
+          .flatMap(s => s.low ?? [])
+          .sort(order)
+          .at(-1) ?? null,
+        sure.flatMap(s => s.high ?? []).sort(order)[0] ?? null,
+      ]
+      const [least = null, most = null] = order(factor, ZERO) > 0 ? ends : ends.reverse()
+      low = low && least && plus(low, times(least, factor))
+      high = high && most && plus(high, times(most, factor))
+    }
+    return [low ?? null, high ?? null]
+  }
+
+  /** A test that only grows true in one direction: see `Monotone`. A number stands for a variable, a bigint for itself. */
+  monotone(entry: Monotone) {
+    this.monotones.push(entry)
+    this.atomLiterals.push(entry.literal)
+  }
+
+  /** The value of a variable in the numbers found last, in its natural unit; null when it did not matter. */
+  valueOf(index: number): Rational | null {
+    const at = this.found[index]
+    const variable = this.variables[index]
+    return at && variable ? times(at, variable.grid ?? ONE) : null
+  }
+
+  /** Whether numbers exist for the model that the solver has found. */
+  check(): TheoryOutcome {
+    const simplex = new Simplex<Literal>(this.yes)
+    const columns = new Map<number, number>()
+    const column = (v: number) => {
+      const known = columns.get(v)
+      if (known !== undefined) return known
+      const made = simplex.variable(this.variables[v]?.start)
+      columns.set(v, made)
+      return made
+    }
+    const bounds: { form: LinearForm; side: 'low' | 'high'; at: Near; reason: Literal }[] = []
+    for (const form of this.forms.values()) {
+      for (const { at, strict, literal } of form.atoms) {
+        if (this.solver.isTrue(literal))
+          bounds.push({ form, side: 'high', at: { r: at, e: strict ? MINUS : ZERO }, reason: literal })
+        else if (this.solver.isTrue(-literal))
+          bounds.push({
+            form,
+            side: 'low',
+            at: form.whole ? { r: plus(at, ONE), e: ZERO } : { r: at, e: strict ? ZERO : ONE },
+            reason: -literal,
+          })
+      }
+    }
+    const used = new Set<number>(bounds.flatMap(b => b.form.terms.map(([v]) => v)))
+    for (const m of this.monotones)
+      if (this.isAssigned(m.literal))
+        for (const v of [m.first, m.second]) if (typeof v === 'number') used.add(v)
+    for (const v of [...used].sort((a, b) => a - b)) column(v)
+    const contradictions: Literal[][] = []
+    const put = (variable: number, side: 'low' | 'high', at: Near, reason: Literal) => {
+      const failed = simplex.bound(variable, side, at, reason)
+      if (failed) contradictions.push(failed.map(l => -l))
+    }
+    const sums = new Map<LinearForm, number>()
+    for (const { form, side, at, reason } of bounds) {
+      const [single, ...others] = form.terms
+      if (single && others.length === 0 && single[1] === 1n) put(column(single[0]), side, at, reason)
+      else {
+        const sum =
+          sums.get(form) ?? simplex.sum(form.terms.map(([v, f]) => [column(v), rational(f)] as const))
+        sums.set(form, sum)
+        put(sum, side, at, reason)
+      }
+    }
+    for (const v of used) {
+      for (const s of this.variables[v]?.stretches ?? []) {
+        if (!this.solver.isTrue(s.literal)) continue
+        if (s.low !== null) put(column(v), 'low', { r: s.low, e: s.strict ? ONE : ZERO }, s.literal)
+        if (s.high !== null) put(column(v), 'high', { r: s.high, e: s.strict ? MINUS : ZERO }, s.literal)
+      }
+    }
+    if (contradictions.length > 0) return { is: 'lemmas', clauses: contradictions.map(distinct) }
+    const failed = simplex.check()
+    if (failed === 'limit') return { is: 'limit' }
+    if (failed) return { is: 'lemmas', clauses: [distinct(failed.map(l => -l))] }
+    const values = simplex.values()
+    return this.refine(new Map([...columns].map(([v, c]) => [v, values[c] ?? ZERO] as const)))
+  }
+
+  private isAssigned = (literal: Literal) => this.solver.isTrue(literal) || this.solver.isTrue(-literal)
+
+  /** Numbers that fit all sums: whole where they must be, and with the monotone tests as the model says? */
+  private refine(values: ReadonlyMap<number, Rational>): TheoryOutcome {
+    for (const [v, value] of values) {
+      if (this.variables[v]?.grid === null || isWhole(value)) continue
+      // The next model has to choose a side; that each number lies on one of them needs no clause.
+      const form = this.formOf([[v, 1n]])
+      const before = this.atomLiterals.length
+      this.atom(form, rational(floorOf(value)), false)
+      return this.atomLiterals.length > before ? { is: 'lemmas', clauses: [] } : { is: 'limit' }
+    }
+    const clauses = this.monotones.flatMap(m => this.corrected(m, values))
+    if (clauses.length > 0) return { is: 'lemmas', clauses }
+    const found: Rational[] = []
+    for (const [v, value] of values) found[v] = value
+    this.found = found
+    return { is: 'consistent' }
+  }
+
+  /** A clause that rules out what the model says of a monotone test and the numbers contradict, and as much beside as follows. */
+  private corrected(m: Monotone, values: ReadonlyMap<number, Rational>): Literal[][] {
+    if (!this.isAssigned(m.literal)) return []
+    const said = this.solver.isTrue(m.literal)
+    const numberOf = (part: number | bigint) =>
+      typeof part === 'bigint' ? part : floorOf(values.get(part) ?? ZERO)
+    const [first, second] = [numberOf(m.first), numberOf(m.second)]
+    if (m.test(first, second) === said) return []
+    const [a, b] = [this.variableOf(m.first), this.variableOf(m.second)]
+    if (a === null && b === null) return [[said ? -m.literal : m.literal]]
+    // One side is a constant: the edge of the other decides for good.
+    if (a === null && b !== null) {
+      const from = edgeOf(m.range, x => m.test(first, x), false)
+      return [
+        said ? [-m.literal, -this.limit(b, from - 1n, false)] : [m.literal, this.limit(b, from - 1n, true)],
+      ]
+    }
+    // For this second and all below, the first has to stay within the edge; for this second and all above, it is true up to there.
+    const upTo = edgeOf(m.range, x => m.test(x, second), true)
+    const within = a === null ? -m.literal : this.limit(a, upTo, said)
+    return [
+      said
+        ? [-m.literal, within, ...(b === null ? [] : [-this.limit(b, second, true)])]
+        : [m.literal, -within, ...(b === null ? [] : [this.limit(b, second - 1n, false)])],
+    ]
+  }
+
+  private variableOf = (part: number | bigint): number | null => (typeof part === 'number' ? part : null)
+  /** The second number is sought where it is, and the first moved: else both may creep along the calendar, a day each time. */
+  private limit(v: number, at: bigint, wanted: boolean): Literal {
+    const literal = this.atom(this.formOf([[v, 1n]]), rational(at), false)
+    this.solver.prefer(wanted ? literal : -literal)
+    return literal
+  }
+}
+
+const MINUS = negative(ONE)
+const distinct = (literals: readonly Literal[]): Literal[] => [...new Set(literals)]
+
+/** Of a test that is true up to an edge (`upTo`): the last true number; or of one that is true from an edge on: the first. By halving. */
+function edgeOf(
+  [low, high]: readonly [bigint, bigint],
+  holds: (x: bigint) => boolean,
+  upTo: boolean,
+): bigint {
+  let [from, to] = [low - 1n, high + 1n]
+  while (to - from > 1n) {
+    const middle = floorOf(rational(from + to, 2n))
+    if (holds(middle) === upTo) from = middle
+    else to = middle
+  }
+  return upTo ? from : to
+}

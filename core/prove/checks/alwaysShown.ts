@@ -7,7 +7,7 @@ import type { Place } from '../../form/walk'
 import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
 import type { Finding } from '../finding'
 import type { StateSpace } from '../goals/stateSpace'
-import type { Literal } from '../solver/solver'
+import type { Literal } from '../solver/literal'
 import { example, hull, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
 

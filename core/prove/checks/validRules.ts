@@ -7,7 +7,7 @@ import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
 import type { StateSpace } from '../goals/stateSpace'
 import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
-import type { Literal } from '../solver/solver'
+import type { Literal } from '../solver/literal'
 import { example, section, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
 

@@ -9,11 +9,11 @@ import {
   partOf,
 } from '../../expressions/dates'
 import type { CompareOp, Expr } from '../../expressions/tree'
-import { constantOf, linearSum, type Linear } from '../solver/arithmetic'
+import { constantOf, linearSum, type Linear } from '../solver/linear'
 import type { Encoding, Truth } from './encoding'
 import { ONE, order, rational, ZERO } from '../solver/rational'
 import { FLIPPED } from '../model/rewritten'
-import type { Literal } from '../solver/solver'
+import type { Literal } from '../solver/literal'
 import type { Terms } from './terms'
 
 /** Comparisons of ages, years and dates moved by months: not linear, but each only turns true as one date falls and another grows. */

@@ -3,11 +3,11 @@ import { dayNumber } from '../../expressions/dates'
 import { isNumber, numberFromDouble, type Num } from '../../expressions/decimal'
 import { namesIn, type Expr, type ExprOf } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
-import { constantOf, linearSum, type Linear } from '../solver/arithmetic'
+import { constantOf, linearSum, type Linear } from '../solver/linear'
 import type { Encoding } from './encoding'
 import { rowCode } from '../model/entries'
 import { fromDecimal, ONE, rational, ZERO } from '../solver/rational'
-import type { Literal } from '../solver/solver'
+import type { Literal } from '../solver/literal'
 import { constant, fromUnits, type Term, type Terms, type Unit } from './terms'
 
 /** Numbers that choices bring with them: how many are chosen, and what they carry (points, prices, cells of their rows). */

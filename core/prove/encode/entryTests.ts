@@ -1,7 +1,7 @@
 import { compareNumbers, type Num } from '../../expressions/decimal'
 import { print } from '../../expressions/print'
 import type { Expr, ExprOf } from '../../expressions/tree'
-import { constantOf, linearSum, linearTimes, type Linear } from '../solver/arithmetic'
+import { constantOf, linearSum, linearTimes, type Linear } from '../solver/linear'
 import type { Encoding, Truth } from './encoding'
 import { codeAt, ofItem, ofValue, ofVariable, sourceOf, type Entries, type Source } from '../model/entries'
 import { HERE } from '../model/rewritten'
@@ -17,7 +17,7 @@ import {
   ZERO,
   type Rational,
 } from '../solver/rational'
-import type { Literal } from '../solver/solver'
+import type { Literal } from '../solver/literal'
 import type { Term } from './terms'
 
 /** A number as a sum of so many that differ by a unit at most; the last takes what is left below a unit. */

@@ -4,7 +4,7 @@ import { nodesOf, type CompareOp, type Expr, type ExprOf } from '../../expressio
 import type { Value } from '../../expressions/types'
 import { Ages } from './ages'
 import { Carried } from './chosenNumbers'
-import { constantOf, linearSum, linearTimes, type Linear } from '../solver/arithmetic'
+import { constantOf, linearSum, linearTimes, type Linear } from '../solver/linear'
 import type { Encoding, Truth } from './encoding'
 import { plainCode, single } from '../model/entries'
 import {
@@ -18,7 +18,7 @@ import {
   ZERO,
   type Rational,
 } from '../solver/rational'
-import type { Literal } from '../solver/solver'
+import type { Literal } from '../solver/literal'
 
 /** What numbers count: plain numbers, days of dates, seconds of instants and clocks, and lengths of time in seconds. */
 export type Unit = 'number' | 'day' | 'second' | 'clock' | 'length'

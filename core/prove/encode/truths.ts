@@ -9,7 +9,7 @@ import { baseOf, single } from '../model/entries'
 import type { Entered } from './entryTests'
 import type { Model } from '../model/model'
 import { FLIPPED, HERE, isStrict, replaced, testExpression, twoSided } from '../model/rewritten'
-import type { Literal } from '../solver/solver'
+import type { Literal } from '../solver/literal'
 import { usesToday } from './terms'
 import { isTextTest } from '../model/textClasses'
 

@@ -1,5 +1,5 @@
 import type { StateSpace } from './stateSpace'
-import type { Literal } from '../solver/solver'
+import type { Literal } from '../solver/literal'
 
 /** Where the routes of a form lead, as literals of a state space. */
 export class Ways {

@@ -5,7 +5,7 @@ import { StateSpace } from './stateSpace'
 import type { Model } from '../model/model'
 import { isStateAt } from './randomRuns'
 import { withOffered } from '../encode/offers'
-import type { Literal } from '../solver/solver'
+import type { Literal } from '../solver/literal'
 
 /** A goal about the states in which a section is the current one. */
 export interface WitnessGoal {

@@ -12,26 +12,20 @@ import {
   ONE,
   type Rational,
 } from './rational'
-import type { Literal, Solver } from './solver'
-import { Simplex, type Near } from './simplex'
-
-/** A sum of multiples of variables, and a constant. */
-export interface Linear {
-  terms: ReadonlyMap<number, Rational>
-  constant: Rational
-}
-
-export const constantOf = (constant: Rational): Linear => ({ terms: new Map(), constant })
-export function linearSum(a: Linear, b: Linear, by: Rational = ONE): Linear {
-  const terms = new Map(a.terms)
-  for (const [v, f] of b.terms) {
-    const sum = plus(terms.get(v) ?? ZERO, times(f, by))
-    if (sum.n === 0n) terms.delete(v)
-    else terms.set(v, sum)
-  }
-  return { terms, constant: plus(a.constant, times(b.constant, by)) }
-}
-export const linearTimes = (a: Linear, by: Rational): Linear => linearSum(constantOf(ZERO), a, by)
+import { edgeOf } from './edge'
+import type { Linear } from './linear'
+import type { Literal } from './literal'
+import type { Solver } from './solver'
+import {
+  distinct,
+  lowerEnd,
+  MINUS,
+  Tableau,
+  upperEnd,
+  type Atom,
+  type FormBound,
+  type LinearForm,
+} from './tableau'
 
 /** What is known of a variable while a literal is true; the ends may be strict. */
 export interface Stretch {
@@ -46,19 +40,6 @@ interface Variable {
   stretches: Stretch[]
   start: Rational
 }
-/** “The form is below `at`, or equal to it”: one atom of the solver. */
-interface Atom {
-  at: Rational
-  strict: boolean
-  literal: Literal
-}
-/** A sum whose factors are whole and share no divisor, the first above zero; `whole` when it only takes whole values. */
-interface LinearForm {
-  terms: readonly (readonly [number, bigint])[]
-  whole: boolean
-  atoms: Atom[]
-}
-
 /** A test of two numbers that, once true, stays true while the first falls and the second grows; each a variable or a constant. */
 export interface Monotone {
   literal: Literal
@@ -223,63 +204,48 @@ export class Arithmetic {
 
   /** Whether numbers exist for the model that the solver has found. */
   check(): TheoryOutcome {
-    const simplex = new Simplex<Literal>(this.yes)
-    const columns = new Map<number, number>()
-    const column = (v: number) => {
-      const known = columns.get(v)
-      if (known !== undefined) return known
-      const made = simplex.variable(this.variables[v]?.start)
-      columns.set(v, made)
-      return made
-    }
-    const bounds: { form: LinearForm; side: 'low' | 'high'; at: Near; reason: Literal }[] = []
-    for (const form of this.forms.values()) {
-      for (const { at, strict, literal } of form.atoms) {
-        if (this.solver.isTrue(literal))
-          bounds.push({ form, side: 'high', at: { r: at, e: strict ? MINUS : ZERO }, reason: literal })
-        else if (this.solver.isTrue(-literal))
-          bounds.push({
-            form,
-            side: 'low',
-            at: form.whole ? { r: plus(at, ONE), e: ZERO } : { r: at, e: strict ? ZERO : ONE },
-            reason: -literal,
-          })
-      }
-    }
-    const used = new Set<number>(bounds.flatMap(b => b.form.terms.map(([v]) => v)))
-    for (const m of this.monotones)
-      if (this.isAssigned(m.literal))
-        for (const v of [m.first, m.second]) if (typeof v === 'number') used.add(v)
-    for (const v of [...used].sort((a, b) => a - b)) column(v)
-    const contradictions: Literal[][] = []
-    const put = (variable: number, side: 'low' | 'high', at: Near, reason: Literal) => {
-      const failed = simplex.bound(variable, side, at, reason)
-      if (failed) contradictions.push(failed.map(l => -l))
-    }
-    const sums = new Map<LinearForm, number>()
-    for (const { form, side, at, reason } of bounds) {
-      const [single, ...others] = form.terms
-      if (single && others.length === 0 && single[1] === 1n) put(column(single[0]), side, at, reason)
-      else {
-        const sum =
-          sums.get(form) ?? simplex.sum(form.terms.map(([v, f]) => [column(v), rational(f)] as const))
-        sums.set(form, sum)
-        put(sum, side, at, reason)
-      }
-    }
-    for (const v of used) {
-      for (const s of this.variables[v]?.stretches ?? []) {
-        if (!this.solver.isTrue(s.literal)) continue
-        if (s.low !== null) put(column(v), 'low', { r: s.low, e: s.strict ? ONE : ZERO }, s.literal)
-        if (s.high !== null) put(column(v), 'high', { r: s.high, e: s.strict ? MINUS : ZERO }, s.literal)
-      }
-    }
-    if (contradictions.length > 0) return { is: 'lemmas', clauses: contradictions.map(distinct) }
-    const failed = simplex.check()
+    const bounds = this.boundsInModel()
+    const tableau = new Tableau(this.yes)
+    for (const v of this.variablesOf(bounds)) tableau.column(v, this.variables[v]?.start)
+    for (const bound of bounds) tableau.bindForm(bound)
+    for (const v of tableau.variables()) this.bindStretches(v, tableau)
+    if (tableau.contradictions.length > 0) return { is: 'lemmas', clauses: tableau.contradictions }
+    const failed = tableau.simplex.check()
     if (failed === 'limit') return { is: 'limit' }
     if (failed) return { is: 'lemmas', clauses: [distinct(failed.map(l => -l))] }
-    const values = simplex.values()
-    return this.refine(new Map([...columns].map(([v, c]) => [v, values[c] ?? ZERO] as const)))
+    return this.refine(tableau.values())
+  }
+
+  /** What the model says of sums: a bound for each atom that is assigned. */
+  private boundsInModel(): FormBound[] {
+    const bounds: FormBound[] = []
+    for (const form of this.forms.values())
+      for (const atom of form.atoms) {
+        const { literal } = atom
+        if (this.solver.isTrue(literal))
+          bounds.push({ form, side: 'high', at: upperEnd(atom), reason: literal })
+        else if (this.solver.isTrue(-literal))
+          bounds.push({ form, side: 'low', at: lowerEnd(form, atom), reason: -literal })
+      }
+    return bounds
+  }
+
+  /** The variables that the bounds, and the monotone tests that are assigned, are about, in their order. */
+  private variablesOf(bounds: readonly FormBound[]): number[] {
+    const used = new Set(bounds.flatMap(b => b.form.terms.map(([v]) => v)))
+    for (const m of this.monotones) {
+      if (!this.isAssigned(m.literal)) continue
+      for (const v of [m.first, m.second]) if (typeof v === 'number') used.add(v)
+    }
+    return [...used].sort((a, b) => a - b)
+  }
+
+  private bindStretches(v: number, tableau: Tableau) {
+    for (const { literal, low, high, strict } of this.variables[v]?.stretches ?? []) {
+      if (!this.solver.isTrue(literal)) continue
+      if (low !== null) tableau.bindVariable(v, 'low', { r: low, e: strict ? ONE : ZERO }, literal)
+      if (high !== null) tableau.bindVariable(v, 'high', { r: high, e: strict ? MINUS : ZERO }, literal)
+    }
   }
 
   private isAssigned = (literal: Literal) => this.solver.isTrue(literal) || this.solver.isTrue(-literal)
@@ -336,22 +302,4 @@ export class Arithmetic {
     this.solver.prefer(wanted ? literal : -literal)
     return literal
   }
-}
-
-const MINUS = negative(ONE)
-const distinct = (literals: readonly Literal[]): Literal[] => [...new Set(literals)]
-
-/** Of a test that is true up to an edge (`upTo`): the last true number; or of one that is true from an edge on: the first. By halving. */
-function edgeOf(
-  [low, high]: readonly [bigint, bigint],
-  holds: (x: bigint) => boolean,
-  upTo: boolean,
-): bigint {
-  let [from, to] = [low - 1n, high + 1n]
-  while (to - from > 1n) {
-    const middle = floorOf(rational(from + to, 2n))
-    if (holds(middle) === upTo) from = middle
-    else to = middle
-  }
-  return upTo ? from : to
 }

@@ -1,11 +1,11 @@
-import type { Literal } from './solver'
+import type { Literal } from './literal'
 
 /** Where a clause lies in the arena: its length stands there, its literals behind. `NONE` is no clause. */
 export type Clause = number
 export const NONE = 0
 
 /** Where what belongs to a literal lies: a variable's literals are neighbours. */
-export const indexOf = (literal: Literal): number => (literal > 0 ? literal * 2 : 1 - literal * 2)
+export const literalIndex = (literal: Literal): number => (literal > 0 ? literal * 2 : 1 - literal * 2)
 
 /** The clauses of a solver, one behind the other in one array: a form has hundreds of thousands, too many for an object each. */
 export class Clauses {
@@ -21,7 +21,7 @@ export class Clauses {
 
   /** The clauses to look at when a literal becomes true, each followed by another of its literals. */
   watchesOf(literal: Literal): number[] {
-    return this.watches[indexOf(literal)] ?? []
+    return this.watches[literalIndex(literal)] ?? []
   }
 
   literalsOf(clause: Clause): Int32Array {
@@ -50,11 +50,11 @@ export class Clauses {
       arena[clause + 1] = first
       arena[clause + 2] = falseLiteral
     }
-    if (values[indexOf(first)] === 1) return first
+    if (values[literalIndex(first)] === 1) return first
     const end = clause + (arena[clause] ?? 0)
     for (let i = clause + 3; i <= end; i++) {
       const candidate = arena[i] ?? 0
-      if (values[indexOf(candidate)] === -1) continue
+      if (values[literalIndex(candidate)] === -1) continue
       arena[clause + 2] = candidate
       arena[i] = falseLiteral
       this.watchesOf(-candidate).push(clause, first)

@@ -38,7 +38,8 @@ export const over = (a: Rational, b: Rational): Rational => rational(a.n * b.d, 
 /** Below zero, zero or above, as a comes before, with or after b. */
 export function order(a: Rational, b: Rational): number {
   const [x, y] = [a.n * b.d, b.n * a.d]
-  return x < y ? -1 : x > y ? 1 : 0
+  if (x < y) return -1
+  return x > y ? 1 : 0
 }
 export const isWhole = (a: Rational): boolean => a.d === 1n
 /** The greatest whole number not above. */

@@ -23,6 +23,12 @@ const nearTimes = (a: Near, by: Rational): Near => ({ r: times(a.r, by), e: time
 
 const NOTHING: Near = { r: ZERO, e: ZERO }
 
+/** The cheapest first; what has no known cost comes last. */
+function byCost(a: Near | null, b: Near | null): number {
+  if (a && b) return nearOrder(a, b)
+  return a ? -1 : 1
+}
+
 /** Pivots after which it is given up. */
 const MOST_PIVOTS = 5_000
 
@@ -148,9 +154,7 @@ export class Simplex<Reason> {
           : null,
       })
     }
-    for (const { reason, cost } of held.sort((a, b) =>
-      a.cost && b.cost ? nearOrder(a.cost, b.cost) : a.cost ? -1 : 1,
-    )) {
+    for (const { reason, cost } of held.sort((a, b) => byCost(a.cost, b.cost))) {
       const left = cost && nearMinus(gap, cost)
       if (left && nearOrder(left, NOTHING) > 0) gap = left
       else reasons.push(reason)

@@ -1,8 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { Arithmetic, constantOf, linearSum, type Linear } from './arithmetic'
+import { Arithmetic } from './arithmetic'
+import { constantOf, linearSum, type Linear } from './linear'
 import { ONE, rational, type Rational } from './rational'
-import { Solver, type Literal } from './solver'
+import { Solver } from './solver'
+import type { Literal } from './literal'
 import { Simplex } from './simplex'
 
 const VARIABLES = 6

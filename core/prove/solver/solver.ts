@@ -1,16 +1,7 @@
-import { ActivityHeap } from './activityHeap'
-import { Clauses, indexOf, NONE, widened, type Clause } from './clauses'
+import { NONE, type Clause } from './clauses'
+import type { Literal, Outcome } from './literal'
+import { Propagation, UNASSIGNED } from './propagation'
 
-/**
- * A solver for propositional clauses: conflict-driven clause learning with two watched literals, first-UIP learning, activity
- * order, phase saving, Luby restarts and assumptions (Eén & Sörensson, "An Extensible SAT-solver", SAT 2003).
- *
- * Literals are non-zero integers, as in DIMACS: variable 3 is `3`, its negation `-3`.
- */
-export type Literal = number
-export type Outcome = 'satisfiable' | 'unsatisfiable' | 'limit'
-
-const UNASSIGNED = 0
 const DECAY = 1 / 0.95
 const RESTART_UNIT = 64
 /** Conflicts that may be met before a goal is searched for from its assumptions on. */
@@ -18,174 +9,18 @@ const ATTEMPTS = 12
 /** Restarts after which a call decides by activity alone. */
 const FEW_ROUNDS = 4
 
-export class Solver {
-  private variables = 0
-  private readonly clauses = new Clauses()
-  /** By literal index: 1 true, -1 false, 0 open. */
-  private values = new Int8Array(64)
-  /** By variable. */
-  private level = new Int32Array(32)
-  private reason = new Int32Array(32)
-  private activity: number[] = [0]
-  private phase: number[] = [-1]
-  private seen: boolean[] = [false]
-  /** What is assigned, in order: the first `trailSize` of them. */
-  private trail = new Int32Array(32)
-  private trailSize = 0
-  private trailEnds: number[] = []
-  private head = 0
+/**
+ * A solver for propositional clauses: conflict-driven clause learning with two watched literals, first-UIP learning, activity
+ * order, phase saving, Luby restarts and assumptions (Eén & Sörensson, "An Extensible SAT-solver", SAT 2003).
+ */
+export class Solver extends Propagation {
   private step = 1
-  private contradictory = false
   private assumed: readonly Literal[] = []
   private among: readonly Literal[] | null = null
-  /** How far `among` is known to be assigned. */
-  private cursor = 0
-  private order = new ActivityHeap(this.activity)
   /** After `unsatisfiable`: the assumptions that suffice for the contradiction. */
   conflict: Literal[] = []
   /** Conflicts met since the solver was made. */
   conflicts = 0
-
-  newVariable(): Literal {
-    this.variables += 1
-    if (this.variables >= this.level.length) {
-      this.values = widened(this.values)
-      this.level = widened(this.level)
-      this.reason = widened(this.reason)
-      this.trail = widened(this.trail)
-    }
-    this.activity.push(0)
-    this.phase.push(-1)
-    this.seen.push(false)
-    this.clauses.grow()
-    this.order.insert(this.variables)
-    return this.variables
-  }
-
-  /** The polarity to try first for a literal's variable. */
-  prefer(literal: Literal) {
-    this.phase[Math.abs(literal)] = literal > 0 ? 1 : -1
-  }
-
-  /** The value of a literal in the last model. */
-  isTrue = (literal: Literal): boolean => this.valueOf(literal) === 1
-
-  private valueOf(literal: Literal): number {
-    return this.values[indexOf(literal)] ?? 0
-  }
-
-  private levelOf(literal: Literal): number {
-    return this.level[Math.abs(literal)] ?? 0
-  }
-
-  /** Adds a clause; the model of an earlier `solve` is given up as far as the clause needs it. */
-  addClause(literals: readonly Literal[]) {
-    if (this.contradictory) return
-    const kept: Literal[] = []
-    for (const literal of literals) {
-      const value = this.levelOf(literal) === 0 ? this.valueOf(literal) : 0
-      if (value === 1 || kept.includes(-literal)) return
-      if (value === 0 && !kept.includes(literal)) kept.push(literal)
-    }
-    const [only] = kept
-    if (only === undefined) this.contradictory = true
-    else if (kept.length === 1) {
-      this.backtrack(0)
-      this.assign(only, NONE)
-      if (this.propagate() !== NONE) this.contradictory = true
-    } else this.join(kept)
-  }
-
-  /**
-   * Adds a clause in the middle of a search: goes back to where it first brings something about, so that nothing is missed on the way on.
-   * Literals that are true or open stand in front, then those that are false, the latest first.
-   */
-  private join(literals: Literal[]) {
-    const since = (literal: Literal) =>
-      this.valueOf(literal) === -1 ? this.levelOf(literal) : Number.POSITIVE_INFINITY
-    for (const at of [0, 1]) {
-      let best = at
-      for (let i = at + 1; i < literals.length; i++)
-        if (since(literals[i] ?? 0) > since(literals[best] ?? 0)) best = i
-      const chosen = literals[best] ?? 0
-      literals[best] = literals[at] ?? 0
-      literals[at] = chosen
-    }
-    const [first = 0, second = 0] = literals
-    const [all, others] = [since(first), since(second)]
-    if (all !== Number.POSITIVE_INFINITY && all === others) this.backtrack(all - 1)
-    else if (
-      others !== Number.POSITIVE_INFINITY &&
-      !(this.valueOf(first) === 1 && this.levelOf(first) <= others)
-    )
-      this.backtrack(others)
-    const clause = this.clauses.attach(literals)
-    if (this.valueOf(first) === 0 && this.valueOf(second) === -1) this.assign(first, clause)
-  }
-
-  private assign(literal: Literal, reason: Clause) {
-    const variable = Math.abs(literal)
-    const index = indexOf(literal)
-    this.values[index] = 1
-    this.values[index ^ 1] = -1
-    this.level[variable] = this.trailEnds.length
-    this.reason[variable] = reason
-    this.trail[this.trailSize++] = literal
-  }
-
-  /** Follows all consequences; the clause that fails, or none. */
-  private propagate(): Clause {
-    const { values, clauses } = this
-    while (this.head < this.trailSize) {
-      const literal = this.trail[this.head++] ?? 0
-      const watching = clauses.watchesOf(literal)
-      const { length } = watching
-      let kept = 0
-      for (let i = 0; i < length; i += 2) {
-        const clause = watching[i] ?? 0
-        const other = watching[i + 1] ?? 0
-        if (values[indexOf(other)] === 1) {
-          watching[kept++] = clause
-          watching[kept++] = other
-          continue
-        }
-        const first = clauses.movedWatch(clause, -literal, values)
-        if (first === 0) continue
-        watching[kept++] = clause
-        watching[kept++] = first
-        const value = values[indexOf(first)]
-        if (value === 0) this.assign(first, clause)
-        else if (value === -1) {
-          for (let j = i + 2; j < length; j++) watching[kept++] = watching[j] ?? 0
-          watching.length = kept
-          this.head = this.trailSize
-          return clause
-        }
-      }
-      if (kept < length) watching.length = kept
-    }
-    return NONE
-  }
-
-  private backtrack(level: number) {
-    if (this.trailEnds.length <= level) return
-    this.cursor = 0
-    const end = this.trailEnds[level] ?? 0
-    for (let i = this.trailSize - 1; i >= end; i--) {
-      const literal = this.trail[i] ?? 0
-      const variable = Math.abs(literal)
-      const index = indexOf(literal)
-      this.values[index] = UNASSIGNED
-      this.values[index ^ 1] = UNASSIGNED
-      this.phase[variable] = literal > 0 ? 1 : -1
-      this.reason[variable] = NONE
-      this.order.insert(variable)
-    }
-    this.trailSize = end
-    this.trailEnds.length = level
-    // What was assigned with a new clause may still have to be followed.
-    this.head = Math.min(this.head, end)
-  }
 
   /** First unique implication point: the clause learnt from a conflict and the level to go back to. */
   private analyse(failed: Clause): { learnt: Literal[]; back: number } {
@@ -198,12 +33,9 @@ export class Solver {
     let clause = failed
     do {
       for (const l of this.clauses.literalsOf(clause)) {
-        const variable = Math.abs(l)
-        if (l === literal || this.seen[variable] || (this.level[variable] ?? 0) === 0) continue
-        this.seen[variable] = true
-        touched.push(variable)
-        this.bump(variable)
-        if (this.level[variable] === current) open += 1
+        if (l === literal || !this.isNew(Math.abs(l))) continue
+        touched.push(Math.abs(l))
+        if (this.level[Math.abs(l)] === current) open += 1
         else learnt.push(l)
       }
       while (!this.seen[Math.abs(this.trail[at] ?? 0)]) at -= 1
@@ -215,6 +47,19 @@ export class Solver {
     } while (open > 0)
     learnt[0] = -literal
     for (const variable of touched) this.seen[variable] = false
+    return { learnt, back: this.putLatestSecond(learnt) }
+  }
+
+  /** Whether a variable is met for the first time in a conflict; it is marked, and becomes more active. */
+  private isNew(variable: number): boolean {
+    if (this.seen[variable] || (this.level[variable] ?? 0) === 0) return false
+    this.seen[variable] = true
+    this.bump(variable)
+    return true
+  }
+
+  /** Puts the literal of the latest level second in a learnt clause, and gives that level: there the first one follows. */
+  private putLatestSecond(learnt: Literal[]): number {
     let back = 0
     for (let i = 1; i < learnt.length; i++) {
       const level = this.level[Math.abs(learnt[i] ?? 0)] ?? 0
@@ -224,7 +69,7 @@ export class Solver {
       learnt[1] = learnt[i] ?? 0
       learnt[i] = swap
     }
-    return { learnt, back }
+    return back
   }
 
   /** The assumptions that lead to `literal` being false. */
@@ -315,7 +160,7 @@ export class Solver {
           continue
         }
         this.trailEnds.push(this.trailSize)
-        this.assign(literals === assumptions ? l : this.phase[variable] === 1 ? variable : -variable, NONE)
+        this.assign(literals === assumptions ? l : this.preferred(variable), NONE)
         const failed = this.propagate()
         if (failed !== NONE) return failed
       }
@@ -345,6 +190,9 @@ export class Solver {
     }
   }
 
+  /** A variable in the polarity that is tried first. */
+  private preferred = (variable: number): Literal => (this.phase[variable] === 1 ? variable : -variable)
+
   private giveUp(): Outcome {
     this.backtrack(0)
     return 'limit'
@@ -372,12 +220,12 @@ export class Solver {
     if (this.among) {
       for (; this.cursor < this.among.length; this.cursor++) {
         const variable = Math.abs(this.among[this.cursor] ?? 0)
-        if (this.valueOf(variable) === UNASSIGNED) return this.phase[variable] === 1 ? variable : -variable
+        if (this.valueOf(variable) === UNASSIGNED) return this.preferred(variable)
       }
       return 'satisfiable'
     }
     for (let variable = this.order.pop(); variable !== 0; variable = this.order.pop()) {
-      if (this.valueOf(variable) === UNASSIGNED) return this.phase[variable] === 1 ? variable : -variable
+      if (this.valueOf(variable) === UNASSIGNED) return this.preferred(variable)
     }
     return 'satisfiable'
   }

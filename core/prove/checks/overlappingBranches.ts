@@ -1,6 +1,6 @@
 import type { Finding } from '../finding'
 import { called, finding, partAt, type Check } from '../goals/inquiry'
-import { sampleAnswer } from '../model/domains'
+import { sampleAnswer } from '../model/sampleAnswers'
 import { branchGroup, gatesOf, pairsOf } from './branches'
 import { example, section, whole } from './exampleForms'
 

@@ -8,20 +8,17 @@ import {
   moved,
   partOf,
 } from '../../expressions/dates'
-import type { CompareOp, Expr } from '../../expressions/tree'
+import type { CompareOp, Expr, ExprOf } from '../../expressions/tree'
 import { constantOf, linearSum, type Linear } from '../solver/linear'
-import type { Encoding, Truth } from './encoding'
+import type { Encoder, Truth } from './encoder'
 import { ONE, order, rational, ZERO } from '../solver/rational'
 import { FLIPPED } from '../model/rewritten'
 import type { Literal } from '../solver/literal'
-import type { Terms } from './terms'
+import { equalTruth, orderedTruth } from './term'
 
 /** Comparisons of ages, years and dates moved by months: not linear, but each only turns true as one date falls and another grows. */
 export class Ages {
-  constructor(
-    private readonly encoding: Encoding,
-    private readonly terms: Terms,
-  ) {}
+  constructor(private readonly encoder: Encoder) {}
 
   /** Ages and dates moved by months: tests that only turn true as one date falls and the other grows. */
   compare(op: CompareOp, left: Expr, right: Expr): Truth | null {
@@ -34,60 +31,61 @@ export class Ages {
   private steps(op: CompareOp, { reached, passed, left, right }: Age): Truth {
     switch (op) {
       case '>=':
-        return this.terms.ordered(left, right, reached)
+        return orderedTruth(this.encoder, left, right, reached)
       case '>':
-        return this.terms.ordered(left, right, passed)
+        return orderedTruth(this.encoder, left, right, passed)
       case '<':
-        return this.terms.ordered(left, right, -reached)
+        return orderedTruth(this.encoder, left, right, -reached)
       case '<=':
-        return this.terms.ordered(left, right, -passed)
+        return orderedTruth(this.encoder, left, right, -passed)
       default:
-        return this.terms.equal(op, left, right, this.encoding.and([reached, -passed]))
+        return equalTruth(this.encoder, op, left, right, this.encoder.and([reached, -passed]))
     }
   }
 
   /** `years and months duration(born, on)`, its `.years`, a date’s `.year`, or a date moved by months, against something. */
   private age(left: Expr, right: Expr): Age | null {
     const inner = left.kind === 'path' && left.member === 'years' ? left.of : left
-    if (inner.kind === 'call' && inner.name === 'years and months duration') {
-      const [from, to] = inner.args.map(arg => this.date(arg))
-      const limit = left === inner ? monthsOf(right) : right.kind === 'number' ? Number(right.value) : null
-      if (!from || !to || limit === null) return null
-      const months = (a: bigint, b: bigint) => monthsBetween(isoFromDay(Number(a)), isoFromDay(Number(b)))
-      const inYears = left !== inner
-      const atLeast = (n: number): Literal => {
-        // From one year on, years are twelve months each; around none, what is cut towards zero may be almost a year less.
-        const [each, steps] = inYears && n < 1 ? [12, n] : [1, inYears ? n * 12 : n]
-        const measure =
-          each === 1
-            ? (a: bigint, b: bigint) => months(a, b)?.amount ?? 0
-            : (a: bigint, b: bigint) => partOf(months(a, b) ?? '', 'years') ?? 0
-        return this.grown(`every ${each}`, steps, from, to, {
-          test: (a, b) => measure(a, b) >= steps,
-          whenTrue: shortest((steps > 0 ? steps : steps - 1) * each),
-          whenFalse: longest(steps * each),
-        })
-      }
-      return {
-        reached: atLeast(Math.ceil(limit)),
-        passed: atLeast(Math.floor(limit) + 1),
-        left: this.encoding.and([from.given, to.given]),
-        right: this.encoding.yes,
-      }
-    }
-    if (left.kind === 'path' && left.member === 'year' && right.kind === 'number') {
-      const to = this.date(left.of)
-      const year = Number(right.value)
-      const yearOf = (day: bigint) => partOf(isoFromDay(Number(day)), 'year') ?? 0
-      const atLeast = (n: number) =>
-        to &&
-        this.grown('year', n, { at: 0n, given: this.encoding.yes }, to, { test: (_, b) => yearOf(b) >= n })
-      const [reached, passed] = [atLeast(Math.ceil(year)), atLeast(Math.floor(year) + 1)]
-      return to && reached !== null && passed !== null
-        ? { reached, passed, left: to.given, right: this.encoding.yes }
-        : null
-    }
+    if (inner.kind === 'call' && inner.name === 'years and months duration')
+      return this.lengthBetween(inner, left !== inner, right)
+    if (left.kind === 'path' && left.member === 'year' && right.kind === 'number')
+      return this.yearOf(left.of, Number(right.value))
     return this.movedDate(left, right)
+  }
+
+  /** Months or full years between two dates, against a constant. */
+  private lengthBetween({ args }: ExprOf<'call'>, inYears: boolean, right: Expr): Age | null {
+    const [from, to] = args.map(arg => this.date(arg))
+    const limit = inYears ? numberOf(right) : monthsOf(right)
+    if (!from || !to || limit === null) return null
+    const atLeast = (n: number): Literal => {
+      // From one year on, years are twelve months each; around none, what is cut towards zero may be almost a year less.
+      const [each, steps] = inYears && n < 1 ? [12, n] : [1, inYears ? n * 12 : n]
+      const measure = each === 1 ? monthsFrom : yearsFrom
+      return this.grown(`every ${each}`, steps, from, to, {
+        test: (a, b) => measure(a, b) >= steps,
+        whenTrue: shortest((steps > 0 ? steps : steps - 1) * each),
+        whenFalse: longest(steps * each),
+      })
+    }
+    return {
+      reached: atLeast(Math.ceil(limit)),
+      passed: atLeast(Math.floor(limit) + 1),
+      left: this.encoder.and([from.given, to.given]),
+      right: this.encoder.yes,
+    }
+  }
+
+  /** The year of a date, against a constant. */
+  private yearOf(date: Expr, year: number): Age | null {
+    const to = this.date(date)
+    if (!to) return null
+    const { yes } = this.encoder
+    const yearOf = (day: bigint) => partOf(isoFromDay(Number(day)), 'year') ?? 0
+    const atLeast = (n: number) =>
+      this.grown('year', n, { at: 0n, given: yes }, to, { test: (_, b) => yearOf(b) >= n })
+    const [reached, passed] = [atLeast(Math.ceil(year)), atLeast(Math.floor(year) + 1)]
+    return { reached, passed, left: to.given, right: yes }
   }
 
   /** `born + duration("P18Y")` against another date: it is at least that while the other is not after it, so the sides are turned. */
@@ -141,7 +139,7 @@ export class Ages {
     step: Step,
     turned: 0 | 1 = 0,
   ): Literal {
-    const { yes, solver } = this.encoding
+    const { yes, solver } = this.encoder
     // No time lies between a date and itself, and a date moved by months lies on the same side of it, whichever it is.
     if (first.at === second.at) return step.test(SOME_DAY, SOME_DAY) ? yes : -yes
     const key = `${kind} ${first.at} ${typeof first.at} ${second.at} ${typeof second.at}`
@@ -161,7 +159,7 @@ export class Ages {
 
   /** A new monotone test. What the second date is after the first, in days, bounds it at once. */
   private monotone(first: DatePart, second: DatePart, { test, whenTrue, whenFalse }: Step): Literal {
-    const { arithmetic, solver } = this.encoding
+    const { arithmetic, solver } = this.encoder
     const gap = linearSum(second.linear ?? constantOf(ZERO), first.linear ?? constantOf(ZERO), rational(-1))
     const literal = solver.newVariable()
     arithmetic.monotone({
@@ -186,7 +184,7 @@ export class Ages {
 
   /** A date that is one variable or constant. */
   private date(expr: Expr): DatePart | null {
-    const term = this.terms.of(expr)
+    const term = this.encoder.term(expr)
     if (term?.unit !== 'day') return null
     const [only, ...others] = term.linear.terms
     if (!only) return { at: term.linear.constant.n, given: term.given, linear: term.linear }
@@ -219,12 +217,21 @@ interface Age {
 }
 
 const SOME_DAY = 20_000n
+const numberOf = (expr: Expr): number | null => (expr.kind === 'number' ? Number(expr.value) : null)
+
+/** The months of a length of time that stands there. */
 function monthsOf(expr: Expr): number | null {
-  const duration =
-    expr.kind === 'duration'
-      ? durationFrom(expr.value)
-      : expr.kind === 'call' && expr.name === 'duration' && expr.args[0]?.kind === 'text'
-        ? durationFrom(expr.args[0].value)
-        : null
+  const text = durationTextIn(expr)
+  const duration = text === null ? null : durationFrom(text)
   return duration?.unit === 'months' ? duration.amount : null
 }
+
+function durationTextIn(expr: Expr): string | null {
+  if (expr.kind === 'duration') return expr.value
+  const [text] = expr.kind === 'call' && expr.name === 'duration' ? expr.args : []
+  return text?.kind === 'text' ? text.value : null
+}
+
+const between = (a: bigint, b: bigint) => monthsBetween(isoFromDay(Number(a)), isoFromDay(Number(b)))
+const monthsFrom = (a: bigint, b: bigint): number => between(a, b)?.amount ?? 0
+const yearsFrom = (a: bigint, b: bigint): number => partOf(between(a, b) ?? '', 'years') ?? 0

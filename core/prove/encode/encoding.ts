@@ -1,42 +1,36 @@
+import { EntryTests } from './entryTests'
+import { EntrySources } from './entrySources'
+import { EntryNumbers } from './entryNumbers'
+import { FurtherEntries } from './furtherEntries'
+import { GroupEntries } from './groupEntries'
+import type { Encoder, Truth, Variable, Term, Unit, TermCase } from './encoder'
 import { dateTimeFromSeconds, dayNumber, isoFromDay, timeFromSeconds } from '../../expressions/dates'
-import type { Expr } from '../../expressions/tree'
+import type { Expr, ExprOf } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
-import { SOMETHING, type Domain } from '../model/domains'
+import { SOMETHING } from '../model/domain'
 import { Arithmetic } from '../solver/arithmetic'
 import { constantOf, linearSum, linearTimes } from '../solver/linear'
-import { plainCode } from '../model/entries'
-import { Entered } from './entryTests'
+import { plainCode } from '../model/entryCodes'
 import type { Model } from '../model/model'
 import { floorOf, rational, toDecimal } from '../solver/rational'
 import { Solver } from '../solver/solver'
-import { type Literal } from '../solver/literal'
+import type { Literal } from '../solver/literal'
 import { Terms } from './terms'
 import { Truths } from './truths'
 
-/** When a condition is definitely true, and when definitely false; neither is unknown. */
-export interface Truth {
-  t: Literal
-  f: Literal
-}
-
-/** The answer of one question in the solver: one literal per class, and one for blank. Exactly one holds; of a multiple choice, blank or some. */
-export interface Variable {
-  blank: Literal
-  classes: readonly { value: Value; literal: Literal }[]
-  domain: Domain
-  isOpen: boolean
-}
-
 /** Answers as variables over their classes, and with them all that conditions say of them. */
-export class Encoding {
+export class Encoding implements Encoder {
   readonly solver = new Solver()
   readonly arithmetic: Arithmetic
-  readonly terms: Terms
-  readonly entered: Entered
   readonly yes: Literal
-  private readonly variables = new Map<string, Variable>()
-  private readonly truths: Truths
   readonly free = new Map<string, Truth>()
+  /** The groups that rules look into, and entries of theirs that are not told apart. */
+  readonly groups: GroupEntries
+  readonly further: FurtherEntries
+  private readonly variables = new Map<string, Variable>()
+  private readonly terms: Terms
+  private readonly truths: Truths
+  private readonly numbers: EntryNumbers
   /** Grows with everything met that is not exact; see `watched`. */
   private opened = 0
 
@@ -44,13 +38,19 @@ export class Encoding {
     this.yes = this.solver.newVariable()
     this.solver.addClause([this.yes])
     this.arithmetic = new Arithmetic(this.solver, this.yes)
+    this.groups = new GroupEntries(this)
+    this.further = new FurtherEntries(this, this.groups)
+    const sources = new EntrySources(this, this.groups)
+    this.numbers = new EntryNumbers(this, this.groups, this.further, sources)
     this.terms = new Terms(this)
-    this.entered = new Entered(this)
-    this.truths = new Truths(this, model)
+    this.truths = new Truths(this, new EntryTests(this, this.groups, this.further, sources))
   }
 
-  /** The truth of a condition. */
   truth = (expr: Expr): Truth => this.truths.of(expr)
+  term = (expr: Expr): Term | null => this.terms.of(expr)
+  termOfQuestion = (code: string): Term | null => this.terms.questions.of(code)
+  among = (unit: Unit, cases: readonly TermCase[]): Term => this.terms.among(unit, cases)
+  aggregate = (expr: ExprOf<'call'>): Term | null => this.numbers.aggregate(expr)
 
   /** Says that answers are taken wider than they are. */
   widen() {
@@ -114,7 +114,7 @@ export class Encoding {
       if (alone.has(String(c.value)))
         for (const other of classes) if (other !== c) this.solver.addClause([-c.literal, -other.literal])
     if (node.least === undefined && node.most === undefined) return
-    const count = this.terms.carried.count(code)
+    const count = this.terms.chosen.count(code)
     if (!count || domain.opaque) return this.widen()
     const against = (limit: number, by: 1 | -1) =>
       this.arithmetic.atMostZero(
@@ -157,17 +157,12 @@ export class Encoding {
 
   /** The number or time that the arithmetic found for a question; null where it did not matter. */
   private numberOf(code: string): Value {
-    const index = this.terms.variables.get(code)
+    const index = this.terms.questions.variables.get(code)
     const found = index === undefined ? null : this.arithmetic.valueOf(index)
     if (found === null) return null
     const value = toDecimal(found)
-    const kind = this.model.copies.typeOf(code).kind
-    if (kind === 'number' || typeof value !== 'number') return value
-    return kind === 'date'
-      ? isoFromDay(value)
-      : kind === 'time'
-        ? timeFromSeconds(value)
-        : dateTimeFromSeconds(value)
+    const read = typeof value === 'number' ? TIMES[this.model.copies.typeOf(code).kind] : undefined
+    return read && typeof value === 'number' ? read(value) : value
   }
 
   /** Chosen codes, with as many of those that no condition asks for as were counted. */
@@ -175,7 +170,7 @@ export class Encoding {
     const {
       domain: { classes, sizes },
     } = this.variable(code)
-    const index = this.terms.carried.others.get(code)
+    const index = this.terms.chosen.others.get(code)
     const wanted = index === undefined ? null : this.arithmetic.valueOf(index)
     if (wanted === null || !chosen.includes(classes[0] ?? null) || (sizes?.[0] ?? 1) === 1) return [...chosen]
     const named = new Set(classes)
@@ -250,4 +245,11 @@ export class Encoding {
   }
 
   or = (literals: readonly Literal[]): Literal => -this.and(literals.map(l => -l))
+}
+
+/** What numbers of units are as dates and times. */
+const TIMES: Partial<Record<string, (n: number) => string | null>> = {
+  date: isoFromDay,
+  time: timeFromSeconds,
+  dateTime: dateTimeFromSeconds,
 }

@@ -1,9 +1,10 @@
+import type { Question } from '../../form/questions'
 import { print } from '../../expressions/print'
 import { parsed } from '../../expressions/parse'
 import { nodesOf, type Expr } from '../../expressions/tree'
 import { fill, offeredNow } from '../../fill/fill'
 import type { Answer, Answers } from '../../form/answers'
-import type { Plan, PlannedQuestion } from '../../fill/planned'
+import type { Plan, PlannedQuestion, PlannedOffer } from '../../fill/planned'
 import { WRITE_IN, type OfferedRow } from '../../form/rows'
 import { cellValue, valueKey } from '../../lists/listIndex'
 import { literalOf } from '../../parties/literal'
@@ -18,26 +19,11 @@ export function offersOf(
   classes: readonly Value[],
   value: Value,
 ): readonly (readonly Expr[])[] | null {
-  const {
-    offer,
-    place: { node },
-  } = question
-  if (
-    !offer ||
-    (offer.narrow === null && offer.rules === null) ||
-    (value === WRITE_IN && 'writeIn' in node && node.writeIn)
-  )
-    return [[]]
-  const [representative] = classes
-  const named = new Set(classes.slice(1))
-  // The first class stands for every row that no condition names.
-  const rows =
-    value === representative
-      ? offer.index.rows.filter(r => !named.has(r.code))
-      : offer.index.rows.filter(r => r.code === value)
+  const { offer, place } = question
+  if (!offer || (offer.narrow === null && offer.rules === null) || isWriteIn(value, place.node)) return [[]]
   const codes = [...offer.rows.keys()]
   const kinds = new Map<string, readonly Expr[]>()
-  for (const row of rows) {
+  for (const row of rowsOfClass(offer, classes, value)) {
     const own = offer.rules?.[codes.indexOf(row.code)] ?? null
     if (own && !own.expr) continue
     const narrow = offer.narrow === null ? null : withRow(offer.narrow.expr, row)
@@ -47,6 +33,21 @@ export function offersOf(
     if (kinds.size > MOST_KINDS) return null
   }
   return [...kinds.values()]
+}
+
+const isWriteIn = (value: Value, node: Question): boolean =>
+  value === WRITE_IN && 'writeIn' in node && node.writeIn !== undefined
+
+/** The rows that a class stands for; the first class stands for every row that no condition names. */
+function rowsOfClass(
+  { index }: PlannedOffer,
+  classes: readonly Value[],
+  value: Value,
+): readonly OfferedRow[] {
+  const [representative, ...others] = classes
+  if (value !== representative) return index.rows.filter(r => r.code === value)
+  const named = new Set(others)
+  return index.rows.filter(r => !named.has(r.code))
 }
 
 /** How many kinds of rows one class may have. */
@@ -89,22 +90,26 @@ export function withOffered(
   let next = answers
   for (const question of plan.questions) {
     if (question.offer === null || (question.offer.narrow === null && question.offer.rules === null)) continue
-    const classes = classesOf(question.place.code)
-    const { code } = question.place
-    const [representative] = classes
-    const given = next[code]
-    const isOther = (a: Answer | undefined) =>
-      a !== undefined && typeof a === 'string' && valueKey(a) === valueKey(representative ?? null)
-    if (!isOther(given) && !(Array.isArray(given) && given.some(isOther))) continue
-    const state = fill(plan, next, today)
-    const offered = offeredNow(state, question)
-    const named = new Set(classes.slice(1))
-    const free = [...(offered ?? [])].find(c => !named.has(c))
-    if (offered === null || free === undefined || offered.has(String(representative))) continue
-    next = {
-      ...next,
-      [code]: Array.isArray(given) ? given.map((a: Answer) => (isOther(a) ? free : a)) : free,
-    }
+    next = withChoiceOffered(plan, question, classesOf(question.place.code), next, today)
   }
   return next
+}
+
+function withChoiceOffered(
+  plan: Plan,
+  question: PlannedQuestion,
+  [representative = null, ...others]: readonly Value[],
+  answers: Answers,
+  today: string,
+): Answers {
+  const { code } = question.place
+  const given = answers[code]
+  const isOther = (a: Answer | undefined) => typeof a === 'string' && valueKey(a) === valueKey(representative)
+  if (!isOther(given) && !(Array.isArray(given) && given.some(isOther))) return answers
+  const offered = offeredNow(fill(plan, answers, today), question)
+  const named = new Set<Value>(others)
+  const free = [...(offered ?? [])].find(c => !named.has(c))
+  if (offered === null || free === undefined || offered.has(String(representative))) return answers
+  const chosen = Array.isArray(given) ? given.map((a: Answer) => (isOther(a) ? free : a)) : free
+  return { ...answers, [code]: chosen }
 }

@@ -1,76 +1,120 @@
 import { namesIn, type Expr } from '../../expressions/tree'
-import type { PlannedSection, Step } from '../../fill/planned'
-import { baseOf, codeAt, plainCode, type Entries } from '../model/entries'
+import type { PlannedSection, Step, PlannedQuestion } from '../../fill/planned'
+import { baseOf, codeAt, plainCode } from '../model/entryCodes'
+import { type Entries } from '../model/groupQuestions'
 import { ownRules } from '../../fill/steps'
 import { locksOf, shownChain, type Model } from '../model/model'
 
 /** Everything that can matter to a goal in a section: what its names depend on, what decides the way there, and what blocks it. */
-export interface Cone {
+export interface DependencyClosure {
   codes: string[]
   exprs: ReadonlySet<Expr>
 }
-export function coneOf(model: Model, current: number, names: readonly string[]): Cone {
-  const cone = new Set<string>()
-  const exprs = new Set<Expr>()
-  const open = [...names]
-  const sections = new Set<number>()
-  const want = (expr: Expr | null | undefined) => {
-    if (!expr || exprs.has(expr)) return
-    exprs.add(expr)
-    open.push(...namesIn(expr))
+
+/** What goals about some questions depend on, in the order of the form. */
+export const dependencyClosure = (
+  model: Model,
+  current: number,
+  names: readonly string[],
+): DependencyClosure => new Collector(model, current).collect(names)
+
+/** Follows dependencies with a stack of its own: long chains must not overflow. */
+class Collector {
+  private readonly codes = new Set<string>()
+  private readonly exprs = new Set<Expr>()
+  private readonly sections = new Set<number>()
+  private open: string[] = []
+
+  constructor(
+    private readonly model: Model,
+    private readonly current: number,
+  ) {}
+
+  collect(names: readonly string[]): DependencyClosure {
+    this.open = [...names]
+    this.addSection(this.current)
+    for (const blocker of this.model.blockers)
+      if (blocker.place.section < this.current) this.addBlocker(blocker)
+    for (let name = this.open.pop(); name !== undefined; name = this.open.pop()) this.addNamed(name)
+    const inOrder = [...this.codes]
+      .map(code => ({ code, order: this.model.stepOf(code)?.place.order ?? 0 }))
+      .sort((a, b) => a.order - b.order)
+    return { codes: inOrder.map(c => c.code), exprs: this.exprs }
   }
-  const wantSection = (index: number) => {
-    if (sections.has(index)) return
-    sections.add(index)
-    want(model.plan.sections[index]?.shown?.expr)
-    for (const before of model.plan.sections.slice(model.waypoint[index] ?? 0, index))
-      if (before.routes.length > 0) wantRoutes(before, wantSection, want)
+
+  private addExpr(expr: Expr | null | undefined) {
+    if (!expr || this.exprs.has(expr)) return
+    this.exprs.add(expr)
+    this.open.push(...namesIn(expr))
   }
-  wantSection(current)
-  for (const blocker of model.blockers) {
-    if (blocker.place.section >= current) continue
-    if ('read' in blocker) open.push(blocker.place.code)
-    else {
-      for (const check of blocker.checks) want(check.expr)
-      wantSection(blocker.place.section)
-      if (!('routes' in blocker)) for (const step of shownChain(model, blocker)) want(step.shown?.expr)
+
+  /** What decides whether the routes lead to a section, and whether it shows. */
+  private addSection(index: number) {
+    if (this.sections.has(index)) return
+    this.sections.add(index)
+    const { plan, waypoint } = this.model
+    this.addExpr(plan.sections[index]?.shown?.expr)
+    for (const before of plan.sections.slice(waypoint[index] ?? 0, index)) {
+      if (before.routes.length === 0) continue
+      this.addSection(before.place.section)
+      for (const route of before.routes) this.addExpr(route.when?.expr)
     }
   }
-  const wantEntries = (entries: Entries) => {
-    const { group, copies, members } = entries
-    wantSection(group.place.section)
-    for (const step of shownChain(model, group)) want(step.shown?.expr)
-    for (let entry = 1; entry <= copies; entry++) {
-      open.push(...members.map(m => codeAt(m, entry)))
-      for (const step of group.place.section < current ? blockersIn(model, entries, entry) : []) {
-        if ('read' in step) open.push(step.place.code)
-        else for (const check of step.checks) want(check.expr)
-        for (const around of shownChain(model, step)) want(around.shown?.expr)
-      }
+
+  private addBlocker(blocker: Step | PlannedSection) {
+    if ('read' in blocker) {
+      this.open.push(blocker.place.code)
+      return
     }
+    for (const check of blocker.checks) this.addExpr(check.expr)
+    this.addSection(blocker.place.section)
+    if (!('routes' in blocker)) this.addChain(blocker)
   }
-  for (let name = open.pop(); name !== undefined; name = open.pop()) {
+
+  private addChain(step: Step) {
+    for (const around of shownChain(this.model, step)) this.addExpr(around.shown?.expr)
+  }
+
+  private addNamed(name: string) {
     const code = plainCode(name)
-    const question = model.stepOf(code)
-    const entries = model.copies.of.get(code)
-    if (cone.has(code) || (!question && !entries)) continue
-    cone.add(code)
-    if (entries) wantEntries(entries)
-    if (!question) continue
-    const { grid } = question.place.node.type === 'choice' ? baseOf(code) : { grid: null }
-    open.push(...(grid === null ? model.copies.rowsOf(code) : [grid]))
-    wantSection(question.place.section)
-    for (const step of shownChain(model, question)) want(step.shown?.expr)
-    for (const { lock } of locksOf(model, question)) if (lock !== true) want(lock.expr)
-    // What gives a value is no condition: its names count, but it has no truth.
-    for (const rule of ownRules(question)) if (rule.expr) open.push(...namesIn(rule.expr))
-    if (question.required && question.required !== true) want(question.required.expr)
-    if (question.place.section < current) for (const check of question.checks) want(check.expr)
+    const question = this.model.stepOf(code)
+    const entries = this.model.copies.of.get(code)
+    if (this.codes.has(code) || (!question && !entries)) return
+    this.codes.add(code)
+    if (entries) this.addEntries(entries)
+    if (question) this.addQuestion(code, question)
   }
-  const inOrder = [...cone]
-    .map(code => ({ code, order: model.stepOf(code)?.place.order ?? 0 }))
-    .sort((a, b) => a.order - b.order)
-  return { codes: inOrder.map(c => c.code), exprs }
+
+  private addQuestion(code: string, question: PlannedQuestion) {
+    const { place, required } = question
+    const { grid } = place.node.type === 'choice' ? baseOf(code) : { grid: null }
+    this.open.push(...(grid === null ? this.model.copies.rowsOf(code) : [grid]))
+    this.addSection(place.section)
+    this.addChain(question)
+    for (const { lock } of locksOf(this.model, question)) if (lock !== true) this.addExpr(lock.expr)
+    // What gives a value is no condition: its names count, but it has no truth.
+    for (const rule of ownRules(question)) if (rule.expr) this.open.push(...namesIn(rule.expr))
+    if (required && required !== true) this.addExpr(required.expr)
+    if (place.section < this.current) for (const check of question.checks) this.addExpr(check.expr)
+  }
+
+  private addEntries(entries: Entries) {
+    const { group, copies, members } = entries
+    this.addSection(group.place.section)
+    this.addChain(group)
+    for (let entry = 1; entry <= copies; entry++) {
+      this.open.push(...members.map(m => codeAt(m, entry)))
+      if (group.place.section < this.current) this.addBlockersIn(entries, entry)
+    }
+  }
+
+  private addBlockersIn(entries: Entries, entry: number) {
+    for (const step of blockersIn(this.model, entries, entry)) {
+      if ('read' in step) this.open.push(step.place.code)
+      else for (const check of step.checks) this.addExpr(check.expr)
+      this.addChain(step)
+    }
+  }
 }
 
 /** What can keep the k-th entry of a group from being complete. */
@@ -78,15 +122,6 @@ export const blockersIn = (model: Model, { group }: Entries, entry: number): Ste
   model.blocking.flatMap(b =>
     !('routes' in b) && b.place.entryOf === group.place ? [model.copies.inEntry(b, group, entry)] : [],
   )
-
-function wantRoutes(
-  section: PlannedSection,
-  wantSection: (index: number) => void,
-  want: (expr: Expr | null | undefined) => void,
-) {
-  wantSection(section.place.section)
-  for (const route of section.routes) want(route.when?.expr)
-}
 
 /** The questions that decide whether something is in play, by its own rule and the groups around. */
 export const namesAround = (model: Model, step: Step): string[] =>

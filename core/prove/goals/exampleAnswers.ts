@@ -1,8 +1,8 @@
 import type { Answer, Answers } from '../../form/answers'
 import { nested } from '../../fill/draw'
-import { sampleAnswer } from '../model/domains'
+import { sampleAnswer } from '../model/sampleAnswers'
 import type { Encoding } from '../encode/encoding'
-import { baseOf, rowCode } from '../model/entries'
+import { baseOf, rowCode } from '../model/entryCodes'
 import type { Model } from '../model/model'
 
 /** The answers of the model that the solver found last. A question with a default that is to be blank says so. */
@@ -21,12 +21,12 @@ export function exampleOf(model: Model, encoding: Encoding): Answers {
     else if (value !== undefined) flat[base] = sampleAnswer(step, value)
     else if (step.default !== null) flat[base] = null
   }
-  const counts = encoding.entered.counts()
+  const counts = encoding.groups.counts()
   return nested(plan.sections, byEntry[0] ?? {}, ({ place: { code } }) => {
     const [count, entries] = [counts.get(code), copies.of.get(code)]
     if (count === undefined || !entries) return null
     // Entries that are not told apart are like one that is, but for numbers that have to add up.
-    const further = encoding.entered.further(entries, count).map(({ like, other }) => {
+    const further = encoding.further.further(entries, count).map(({ like, other }) => {
       const same = byEntry[like] ?? {}
       const differing = [...other].flatMap(([member, value]): [string, Answer][] => {
         const step = model.stepOf(member)

@@ -15,7 +15,8 @@ import {
 import type { PlannedQuestion } from '../../fill/planned'
 import { filledBy, turnOf, turnProblems } from '../../parties/turns'
 import { turnsTaken } from '../walks'
-import { isPossible, sampleAnswer, SOMETHING } from '../model/domains'
+import { isPossible, sampleAnswer } from '../model/sampleAnswers'
+import { SOMETHING } from '../model/domain'
 import type { Model } from '../model/model'
 
 /** What random runs of the evaluator have shown, by place order. Each entry is an example, so it settles a goal. */

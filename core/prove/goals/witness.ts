@@ -1,6 +1,6 @@
 import type { Answers } from '../../form/answers'
 import type { Filled } from '../../fill/fill'
-import { codeAt } from '../model/entries'
+import { codeAt } from '../model/entryCodes'
 import { StateSpace } from './stateSpace'
 import type { Model } from '../model/model'
 import { isStateAt } from './randomRuns'
@@ -41,7 +41,7 @@ export function smallestWitness(model: Model, goal: WitnessGoal, today: string):
   const space = new StateSpace(model, goal.section, [...names])
   const asked = goal.literals(space)
   // Today as it is, unless only another day does; entries beyond those told apart like one that is.
-  for (const alike of space.encoding.entered.alike()) {
+  for (const alike of space.encoding.further.alike()) {
     const wanted = [...asked, ...alike]
     const literals = [[...wanted, ...space.encoding.firstDay()], wanted].find(
       all => space.decide(all) === 'satisfiable',

@@ -5,7 +5,9 @@ import type { Place } from '../../form/walk'
 import type { Value } from '../../expressions/types'
 import type { Plan, PlannedQuestion, PlannedSection, Step } from '../../fill/planned'
 import { isQuestion } from '../../fill/steps'
-import { isPossible, isLockable, type Domain } from './domains'
+import { isLockable } from './domains'
+import { isPossible } from './sampleAnswers'
+import type { Domain } from './domain'
 
 /**
  * What can keep its section from being completed, by a check of its own or because it can't be answered. All others can always be completed, whatever the rest of the

@@ -1,6 +1,6 @@
 import { namesIn } from '../../expressions/tree'
 import { isRepeating, ownRules } from '../../fill/steps'
-import { type Plan, type Step } from '../../fill/planned'
+import type { Plan, Step } from '../../fill/planned'
 
 /**
  * The codes of what stands in a circle: whether it is in play depends on itself. Found as the strongly connected components
@@ -46,39 +46,56 @@ const needs = (step: Step, section: number, orderOf: ReadonlyMap<string, readonl
 
 /** The components that are circles: more than one node, or one that waits for itself. */
 function components(nodes: readonly number[], edges: (n: number) => readonly number[]): number[][] {
-  const index = new Map<number, number>()
-  const low = new Map<number, number>()
-  const stack: number[] = []
-  const onStack = new Set<number>()
-  const found: number[][] = []
-  for (const root of nodes) {
-    if (index.has(root)) continue
+  const finder = new CircleFinder(edges)
+  for (const root of nodes) finder.searchFrom(root)
+  return finder.found
+}
+
+/** Strongly connected components, with a stack of its own: long chains must not overflow (Tarjan 1972). */
+class CircleFinder {
+  readonly found: number[][] = []
+  private readonly index = new Map<number, number>()
+  private readonly low = new Map<number, number>()
+  private readonly stack: number[] = []
+  private readonly onStack = new Set<number>()
+
+  constructor(private readonly edges: (n: number) => readonly number[]) {}
+
+  searchFrom(root: number) {
+    if (this.index.has(root)) return
     const work: { node: number; next: number }[] = [{ node: root, next: 0 }]
-    while (work.length > 0) {
-      const frame = work[work.length - 1]
-      if (!frame) break
+    for (let frame = work[0]; frame; frame = work[work.length - 1]) {
       const { node } = frame
-      if (frame.next === 0) {
-        index.set(node, index.size)
-        low.set(node, index.size - 1)
-        stack.push(node)
-        onStack.add(node)
-      }
-      const target = edges(node)[frame.next]
+      if (frame.next === 0) this.enter(node)
+      const target = this.edges(node)[frame.next]
       if (target !== undefined) {
         frame.next += 1
-        if (!index.has(target)) work.push({ node: target, next: 0 })
-        else if (onStack.has(target)) low.set(node, Math.min(low.get(node) ?? 0, index.get(target) ?? 0))
+        if (!this.index.has(target)) work.push({ node: target, next: 0 })
+        else if (this.onStack.has(target)) this.lower(node, this.index.get(target))
         continue
       }
       work.pop()
       const above = work[work.length - 1]
-      if (above) low.set(above.node, Math.min(low.get(above.node) ?? 0, low.get(node) ?? 0))
-      if (low.get(node) !== index.get(node)) continue
-      const component = stack.splice(stack.indexOf(node))
-      for (const n of component) onStack.delete(n)
-      if (component.length > 1 || edges(node).includes(node)) found.push(component)
+      if (above) this.lower(above.node, this.low.get(node))
+      if (this.low.get(node) === this.index.get(node)) this.close(node)
     }
   }
-  return found
+
+  private enter(node: number) {
+    this.low.set(node, this.index.size)
+    this.index.set(node, this.index.size)
+    this.stack.push(node)
+    this.onStack.add(node)
+  }
+
+  private lower(node: number, to: number | undefined) {
+    this.low.set(node, Math.min(this.low.get(node) ?? 0, to ?? 0))
+  }
+
+  /** Takes a component off the stack whose first node is given. */
+  private close(node: number) {
+    const component = this.stack.splice(this.stack.indexOf(node))
+    for (const n of component) this.onStack.delete(n)
+    if (component.length > 1 || this.edges(node).includes(node)) this.found.push(component)
+  }
 }

@@ -1,7 +1,8 @@
+import { baseOf, rowCode, codeAt } from './entryCodes'
+import { type Entries, askedOfGroups, entriesOf, membersOf } from './groupQuestions'
 import { compile } from '../../expressions/compile'
-import { type Compiled, type Environment } from '../../expressions/compiled'
-import { print } from '../../expressions/print'
-import { namesIn, nodesOf, type Expr } from '../../expressions/tree'
+import type { Compiled, Environment } from '../../expressions/compiled'
+import { nodesOf, type Expr } from '../../expressions/tree'
 import type { Value, ValueType } from '../../expressions/types'
 import type {
   Plan,
@@ -13,60 +14,12 @@ import type {
   Step,
 } from '../../fill/planned'
 import { readerOf } from '../../fill/readers'
-import { isQuestion, isRepeating, ownRules } from '../../fill/steps'
+import { isQuestion, isRepeating } from '../../fill/steps'
 import type { QuestionOf } from '../../form/questions'
-import { HERE, replaced } from './rewritten'
+import { replaced } from './rewritten'
 
-/** A repeating group that rules look into from outside of it. */
-export interface Entries {
-  group: PlannedGroup
-  /** How many of its entries are told apart. */
-  copies: number
-  /** These are enough: whatever a rule finds in some entry, it can be taken to find in one of them. Else further ones may hold anything. */
-  enough: boolean
-  /** The questions of an entry that such rules ask for. */
-  members: readonly string[]
-}
-
-/** Entries told apart, at least and at most, where rules find out more about them. */
-const COPIES = 3
-const MOST_COPIES = 16
-/** A group of no more entries than this has all of them told apart; so many are where no number is enough. */
-const FEW_COPIES = 6
 /** The places of a copy, by its number, come after all others. */
 const STRIDE = 1_000_000
-
-const AT = '@'
-/** A name that nothing has: what is said with it can be anything. */
-const unknown = (name: string): Expr => ({ kind: 'name', name: `\u0000${name}`, ...HERE })
-/** The question of the k-th entry, from 1 on; no code of a form has this sign. */
-export const codeAt = (code: string, entry: number): string => `${code}${AT}${entry}`
-const ROW = '#'
-/** The row of a grid, as a question of its own. */
-export const rowCode = (grid: string, row: string): string => `${grid}${ROW}${row}`
-const PARTS = /^([^@#]*)(?:@(\d+))?(?:#(.*))?$/s
-/** A code as it is known by: the first entry's without its number. */
-export const plainCode = (code: string): string => (code.includes(AT) ? partsOf(code) : code)
-function partsOf(code: string): string {
-  const { base, entry } = baseOf(code)
-  return entry === 1 ? base : code
-}
-
-/**
- * What a code is made of: the code that a question of an entry goes by in the form, and which entry it is of; of the row of a grid, the grid
- * (in its entry) and the row.
- */
-export function baseOf(code: string): { base: string; entry: number; grid: string | null; row: string } {
-  const at = code.includes(AT) || code.includes(ROW) ? PARTS.exec(code) : null
-  if (!at) return { base: code, entry: 1, grid: null, row: '' }
-  const [, own = '', entry = '1', row] = at
-  return {
-    base: row === undefined ? own : rowCode(own, row),
-    entry: Number(entry),
-    grid: row === undefined ? null : entry === '1' ? own : codeAt(own, Number(entry)),
-    row: row ?? '',
-  }
-}
 
 /**
  * The entries of repeating groups as questions of their own. The first is the group's questions themselves: goals about an entry are goals
@@ -87,47 +40,13 @@ export class Copies {
     expressions: readonly Expr[],
     private readonly circular: Set<string>,
   ) {
-    const named = new Map<PlannedGroup, Named>()
-    for (const expr of expressions) {
-      const nodes = [...nodesOf(expr)]
-      const groups = nodes.flatMap(n => (n.kind === 'name' ? (plan.groups.get(n.name) ?? []) : []))
-      for (const group of new Set(groups)) {
-        const found = named.get(group) ?? { members: new Set<string>(), number: 0, facts: new Map() }
-        named.set(group, found)
-        for (const [what, entries] of factsAsked(expr, group)) found.facts.set(what, entries)
-        for (const code of membersOf(group))
-          if (
-            nodes.some(
-              n => (n.kind === 'path' && n.member === code) || (n.kind === 'name' && n.name === code),
-            )
-          )
-            found.members.add(code)
-        for (const n of nodes)
-          if (n.kind === 'filter' && n.by.kind === 'number' && typeof n.by.value === 'number')
-            found.number = Math.max(found.number, n.by.value)
-      }
-    }
-    for (const [group, { members, number, facts: asked }] of named) {
-      const facts = [...asked.values()].reduce((sum, n) => sum + n, 0)
-      const inside = group.inner.some(s =>
-        [...ownRules(s), ...s.checks].some(r => r.expr && namesIn(r.expr).includes(group.place.code)),
-      )
-      const wanted = number + facts <= MOST_COPIES ? Math.max(COPIES, group.min, number + facts) : FEW_COPIES
-      const copies = group.max <= FEW_COPIES ? group.max : Math.min(group.max, MOST_COPIES, wanted)
-      this.of.set(group.place.code, {
-        group,
-        members: [...members],
-        copies,
-        enough: number + facts <= copies && !inside,
-      })
-    }
-    for (const {
-      place: { node, code },
-    } of plan.questions)
-      if (node.type === 'grid')
+    for (const [group, asked] of askedOfGroups(plan, expressions))
+      this.of.set(group.place.code, entriesOf(group, asked))
+    for (const { place } of plan.questions)
+      if (place.node.type === 'grid')
         this.noteRows(
-          code,
-          node.rows.map(r => r.code),
+          place.code,
+          place.node.rows.map(r => r.code),
           expressions,
         )
     this.environment = {
@@ -294,160 +213,4 @@ export class Copies {
       offer: offered,
     }
   }
-}
-
-/** What rules ask of a group: which questions, up to which entry by number, and how many things that one entry each is enough to show. */
-interface Named {
-  members: Set<string>
-  number: number
-  facts: Map<string, number>
-}
-
-/**
- * How many entries it takes to show all that a condition can find out about a list: that something holds for one, that it does not fail for one,
- * that one is the greatest. Entries are alike to conditions but for their numbers, so these can be taken to be the ones that are told apart.
- * By what is asked: the same asked twice takes no more.
- */
-function* factsAsked(expr: Expr, group: PlannedGroup): Generator<[string, number]> {
-  const asks = (e: Expr) => namesIn(e).includes(group.place.code)
-  for (const n of nodesOf(expr)) {
-    if (n.kind === 'quantified' && asks(n.over)) yield [print(n), asks(n.satisfies) ? Infinity : 2]
-    if (n.kind === 'filter' && asks(n.of) && n.by.kind !== 'number')
-      yield [print(n), asks(n.by) ? Infinity : 2]
-    const [list] = n.kind === 'call' ? n.args : []
-    if (n.kind === 'call' && list && asks(list)) yield [print(n), ASKED_BY[n.name] ?? 0]
-  }
-}
-const ASKED_BY: Readonly<Record<string, number>> = {
-  'list contains': 1,
-  sum: 1,
-  any: 2,
-  all: 2,
-  min: 2,
-  max: 2,
-}
-
-/** The codes of the questions that an entry holds, those of entries inside it left out. */
-const membersOf = (group: PlannedGroup): string[] =>
-  group.steps.flatMap(s => (isQuestion(s) ? [s.place.code] : []))
-
-/** The items that a list of entries stands for: all of a group, or those for which a condition holds. */
-export interface Source {
-  entries: Entries
-  by: Expr | null
-}
-export function sourceOf(expr: Expr, copies: Copies): Source | null {
-  if (expr.kind === 'name') {
-    const entries = copies.of.get(expr.name)
-    return entries ? { entries, by: null } : null
-  }
-  if (
-    expr.kind !== 'filter' ||
-    expr.of.kind !== 'name' ||
-    expr.by.kind === 'number' ||
-    expr.by.kind === 'negate'
-  )
-    return null
-  const entries = copies.of.get(expr.of.name)
-  // What stands in inner brackets is asked of other items.
-  return entries && ![...nodesOf(expr.by)].some(n => n.kind === 'filter') ? { entries, by: expr.by } : null
-}
-
-/** A condition about entries (`e.power > 5` for each `e`) as one about the k-th; a name that nothing has stands for what can't be said so. */
-export const ofVariable = (expr: Expr, variable: string, group: PlannedGroup, entry: number): Expr =>
-  replaced(expr, n => {
-    if (n.kind === 'path' && n.of.kind === 'name' && n.of.name === variable)
-      return membersOf(group).includes(n.member)
-        ? { kind: 'name', name: codeAt(n.member, entry), ...HERE }
-        : unknown(n.member)
-    return n.kind === 'name' && n.name === variable ? unknown(variable) : null
-  })
-
-/** A condition about values (`x > 5` for each `x` of the entries' answers) as one about the answer of one entry. */
-export const ofValue = (expr: Expr, variable: string, code: string): Expr =>
-  replaced(expr, n =>
-    n.kind === 'name' && n.name === variable ? { kind: 'name', name: code, ...HERE } : null,
-  )
-
-/** What stands in the brackets of a filter, of the k-th entry. */
-export const ofItem = (expr: Expr, group: PlannedGroup, entry: number): Expr => {
-  const codes = new Set(membersOf(group))
-  return replaced(ofVariable(expr, 'item', group, entry), n =>
-    n.kind === 'name' && codes.has(n.name) ? { ...n, name: codeAt(n.name, entry) } : null,
-  )
-}
-
-/** `guests[2].age`, `guests.age[2]`, `care.hull`: the answer of one entry or of a grid's row, as a name; anything else as it is. */
-export function single(expr: Expr, copies: Copies): Expr {
-  if (expr.kind === 'path') {
-    const of = single(expr.of, copies)
-    if (of.kind === 'name') {
-      const row = rowCode(of.name, expr.member)
-      if (copies.stepOf(row)) return { kind: 'name', name: row, ...HERE }
-    }
-  }
-  const [filter, member] =
-    expr.kind === 'path' && expr.of.kind === 'filter'
-      ? [expr.of, expr.member]
-      : expr.kind === 'filter' && expr.of.kind === 'path'
-        ? [expr, expr.of.member]
-        : [null, '']
-  const list = filter?.of.kind === 'path' ? filter.of.of : filter?.of
-  const entries = list?.kind === 'name' ? copies.of.get(list.name) : undefined
-  if (
-    !entries ||
-    filter?.by.kind !== 'number' ||
-    typeof filter.by.value !== 'number' ||
-    !entries.members.includes(member)
-  )
-    return expr
-  const { value } = filter.by
-  return Number.isInteger(value) && value >= 1 && value <= entries.copies
-    ? { kind: 'name', name: codeAt(member, value), ...HERE }
-    : expr
-}
-
-/** Conditions with what they ask of entries and rows written as if asked of one question: what classes of answers have to tell apart. */
-export function askedOfEntries(exprs: readonly Expr[], plan: Plan): Expr[] {
-  const grids = new Set(plan.questions.filter(q => q.place.node.type === 'grid').map(q => q.place.code))
-  if (plan.groups.size === 0 && grids.size === 0) return [...exprs]
-  const grid = (e: Expr): string | null =>
-    e.kind === 'name' && grids.has(e.name)
-      ? e.name
-      : e.kind === 'path' && grids.has(e.member)
-        ? e.member
-        : e.kind === 'filter'
-          ? grid(e.of)
-          : null
-  const member = (code: string): Expr | null =>
-    plan.byCode.has(code) ? { kind: 'name', name: code, ...HERE } : null
-  const ofRows = (expr: Expr) =>
-    replaced(expr, n => {
-      const of = n.kind === 'path' ? grid(n.of) : null
-      return n.kind === 'path' && of !== null ? { kind: 'name', name: rowCode(of, n.member), ...HERE } : null
-    })
-  const ofMembers = (expr: Expr, nodes: readonly Expr[]) => {
-    const values = new Map(
-      nodes.flatMap(n =>
-        n.kind === 'quantified' && n.over.kind === 'path' ? [[n.variable, n.over.member] as const] : [],
-      ),
-    )
-    return replaced(expr, n =>
-      n.kind === 'path'
-        ? member(n.member)
-        : n.kind === 'filter' && n.of.kind === 'path'
-          ? member(n.of.member)
-          : n.kind === 'name' && values.has(n.name)
-            ? member(values.get(n.name) ?? '')
-            : null,
-    )
-  }
-  return exprs.flatMap(expr => {
-    const nodes = [...nodesOf(expr)]
-    return [
-      expr,
-      ...(nodes.some(n => grid(n) !== null) ? [ofRows(expr)] : []),
-      ...(nodes.some(n => n.kind === 'name' && plan.groups.has(n.name)) ? [ofMembers(expr, nodes)] : []),
-    ]
-  })
 }

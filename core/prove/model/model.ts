@@ -1,13 +1,7 @@
-import { namesIn, type Expr } from '../../expressions/tree'
+import type { Expr } from '../../expressions/tree'
 import { planOf } from '../../fill/plan'
-import {
-  type Plan,
-  type PlannedQuestion,
-  type PlannedRule,
-  type PlannedSection,
-  type Step,
-} from '../../fill/planned'
-import { BOOLEAN, type Value } from '../../expressions/types'
+import type { Plan, PlannedQuestion, PlannedRule, PlannedSection, Step } from '../../fill/planned'
+import { BOOLEAN, type Value, type ValueType } from '../../expressions/types'
 import type { RuleReading } from '../../form/scope'
 import type { Form } from '../../form/definition'
 import type { Turn } from '../../form/turns'
@@ -17,8 +11,12 @@ import { fills, viewOf } from '../../parties/access'
 import type { Place } from '../../form/walk'
 import { blockersOf, isAvoidable } from './blockers'
 import { circularCodes } from './circles'
-import { askedIn, domainOf, ENTRIES, lockedAs, OPAQUE, type Asked, type Domain } from './domains'
-import { askedOfEntries, baseOf, Copies } from './entries'
+import { domainOf, lockedAs } from './domains'
+import { askedIn, type Asked, propagateAsked } from './asked'
+import { ENTRIES, OPAQUE, type Domain } from './domain'
+import { Copies } from './entries'
+import { askedOfEntries } from './entryExpressions'
+import { baseOf } from './entryCodes'
 
 /** A rule with what was read of it; `expr` is null when it can't be used. */
 export type ReadRule = Rule & RuleReading
@@ -56,7 +54,7 @@ export function modelOf(form: Form, today: string): Model {
   const rules = readRules(form, plan)
   const read = rules.flatMap(r => r.expr ?? [])
   const asked = askedIn(askedOfEntries(read, plan), path => cellsReached(plan, path))
-  passOn(asked, plan)
+  propagateAsked(asked, plan)
   const domains = new Map<string, Domain>()
   const stepAt = new Map(plan.sections.flatMap(s => s.all).map(s => [s.place.order, s] as const))
   const circular = circularCodes(plan)
@@ -66,15 +64,7 @@ export function modelOf(form: Form, today: string): Model {
     const code = baseOf(of).base
     const known = domains.get(code)
     if (known) return known
-    const question = copies.stepOf(code)
-    const found =
-      question?.place.node.type === 'grid' && copies.rowsOf(code).length > 0
-        ? lockedAs(ENTRIES, question, plan)
-        : question
-          ? domainOf(question.place.node, question, plan, asked)
-          : copies.of.has(of)
-            ? ENTRIES
-            : OPAQUE
+    const found = domainOfCode(code, of, plan, asked, copies)
     domains.set(code, found)
     return found
   }
@@ -98,24 +88,14 @@ export function modelOf(form: Form, today: string): Model {
   }
 }
 
-/** What is asked of a calculated text is asked of the answers that it is made of. */
-function passOn(asked: Asked, { questions }: Plan) {
-  const made = questions.flatMap(q =>
-    q.value?.expr ? [{ code: q.place.code, names: namesIn(q.value.expr) }] : [],
-  )
-  for (let again = true; again;) {
-    again = false
-    for (const { code, names } of made) {
-      for (const name of names) {
-        const [from, to] = [asked.constants.get(code) ?? [], asked.constants.get(name) ?? []]
-        const more = from.filter(v => !to.includes(v))
-        const isWhole = asked.whole.has(code) && !asked.whole.has(name)
-        if (more.length > 0) asked.constants.set(name, [...to, ...more])
-        if (isWhole) asked.whole.add(name)
-        again ||= more.length > 0 || isWhole
-      }
-    }
-  }
+/** What can be answered under a code; `of` is the same code as it was asked for, of an entry or not. */
+function domainOfCode(code: string, of: string, plan: Plan, asked: Asked, copies: Copies): Domain {
+  const question = copies.stepOf(code)
+  if (!question) return copies.of.has(of) ? ENTRIES : OPAQUE
+  const isLookedInto = question.place.node.type === 'grid' && copies.rowsOf(code).length > 0
+  return isLookedInto
+    ? lockedAs(ENTRIES, question, plan)
+    : domainOf(question.place.node, question, plan, asked)
 }
 
 /** How many different cells a path may reach for each to be told apart. */
@@ -167,14 +147,16 @@ function alwaysFilled({ form, places }: Plan): (place: Place) => boolean {
 /** Every rule, read where it stands. */
 function readRules(form: Form, plan: Plan): ReadRule[] {
   return rulesOf(form, plan.places).map(rule => {
-    const wanted = isCondition(rule.kind)
-      ? BOOLEAN
-      : rule.kind === 'default'
-        ? plan.names.typeOf(rule.place.code)
-        : null
+    const wanted = wantedType(rule, plan)
     const list = rule.kind === 'narrowedBy' && 'list' in rule.place.node ? (rule.place.node.list ?? '') : null
     return { ...rule, ...plan.names.read(rule.text, rule.place, wanted, list) }
   })
+}
+
+/** The type that a rule has to give; null where any will do. */
+function wantedType({ kind, place }: Rule, { names }: Plan): ValueType | null {
+  if (isCondition(kind)) return BOOLEAN
+  return kind === 'default' ? names.typeOf(place.code) : null
 }
 
 /** What may make a question read-only: its own rule and those of what stands around it. */

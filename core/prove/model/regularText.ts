@@ -31,6 +31,12 @@ const MOST_STATES = 5_000
 /** Too large, or written with what is not known here. */
 class Unread extends Error {}
 
+/** What an alternative is made of. */
+function partsOf(part: Regular): readonly Regular[] {
+  if (part.kind === 'either') return part.parts
+  return part.kind === 'none' ? [] : [part]
+}
+
 /** Makes expressions, each but once, so that equal ones are the same state. */
 class Makers {
   private readonly known = new Map<string, Regular>()
@@ -70,9 +76,7 @@ class Makers {
   }
 
   either(parts: readonly Regular[]): Regular {
-    const flat = [
-      ...new Set(parts.flatMap(p => (p.kind === 'either' ? p.parts : p.kind === 'none' ? [] : [p]))),
-    ].sort((a, b) => a.id - b.id)
+    const flat = [...new Set(parts.flatMap(partsOf))].sort((a, b) => a.id - b.id)
     if (flat.includes(this.anything)) return this.anything
     const [only] = flat
     if (only === undefined) return this.none
@@ -178,6 +182,12 @@ const others = (letters: Letters): Letters => {
   return from <= LAST_LETTER ? [...result, [from, LAST_LETTER]] : result
 }
 
+/** The only letter of a set; a set of several is none. */
+function singleOf([first, ...more]: Letters): number {
+  if (!first || more.length > 0 || first[0] !== first[1]) throw new Unread()
+  return first[0]
+}
+
 class Reader {
   private readonly letters: readonly string[]
   private at = 0
@@ -258,7 +268,8 @@ class Reader {
     if (!counted) return null
     this.at += counted[0].length
     const least = Number(counted[1])
-    return [least, counted[2] === undefined ? least : counted[3] ? Number(counted[3]) : null]
+    if (counted[2] === undefined) return [least, least]
+    return [least, counted[3] ? Number(counted[3]) : null]
   }
 
   private one(): Regular {
@@ -289,26 +300,31 @@ class Reader {
     return [range(letter)]
   }
 
+  /** One member of a set: a letter, a class, or all from one letter to another. */
+  private member(): Letters {
+    const letter = this.letters[this.at]
+    if (letter === undefined || (letter === '[' && this.letters[this.at + 1] === ':')) throw new Unread()
+    const low = this.letterOrClass()
+    const isRange = this.letters[this.at] === '-' && this.letters[this.at + 1] !== ']'
+    if (!isRange || low.length === 0) return low
+    this.at += 1
+    const [first, last] = [singleOf(low), singleOf(this.letterOrClass())]
+    if (last < first) throw new Unread()
+    return [[first, last]]
+  }
+
+  private letterOrClass(): Letters {
+    const letter = this.letters[this.at] ?? ''
+    this.at += 1
+    return letter === '\\' ? this.escape() : [range(letter)]
+  }
+
   /** A set in brackets. */
   private set(): Letters {
     const isOther = this.take('^')
     const found: (readonly [number, number])[] = []
-    do {
-      const letter = this.letters[this.at]
-      if (letter === undefined || (letter === '[' && this.letters[this.at + 1] === ':')) throw new Unread()
-      this.at += 1
-      const low = letter === '\\' ? this.escape() : [range(letter)]
-      const [first] = low
-      if (first && this.letters[this.at] === '-' && this.letters[this.at + 1] !== ']') {
-        this.at += 1
-        const end = this.letters[this.at] ?? ''
-        this.at += 1
-        const [last] = end === '\\' ? this.escape() : [range(end)]
-        if (low.length > 1 || !last || first[0] !== first[1] || last[0] !== last[1] || last[0] < first[0])
-          throw new Unread()
-        found.push([first[0], last[0]])
-      } else found.push(...low)
-    } while (!this.take(']'))
+    do found.push(...this.member())
+    while (!this.take(']'))
     return isOther ? others(found) : merged(found)
   }
 }

@@ -1,4 +1,11 @@
-import { nodesOf, type CompareOp, type Expr, type TestNode } from '../../expressions/tree'
+import {
+  handleByKind,
+  nodesOf,
+  type ByKind,
+  type CompareOp,
+  type Expr,
+  type TestNode,
+} from '../../expressions/tree'
 
 /** The position of nodes that were built, not read. */
 export const HERE = { from: 0, to: 0 }
@@ -73,50 +80,42 @@ export function testExpression(value: Expr, test: TestNode): Expr {
 
 /** An expression with some of its parts replaced, the outer ones first; null leaves a part as it is. */
 export function replaced(expr: Expr, by: (node: Expr) => Expr | null): Expr {
-  const inside = (e: Expr): Expr => replaced(e, by)
-  const test = (t: TestNode): TestNode =>
-    t.kind === 'range'
-      ? { ...t, low: inside(t.low), high: inside(t.high) }
-      : t.kind === 'unaryTest'
-        ? { ...t, value: inside(t.value) }
-        : inside(t)
   const other = by(expr)
   if (other) return other
-  switch (expr.kind) {
-    case 'number':
-    case 'text':
-    case 'boolean':
-    case 'null':
-    case 'name':
-    case 'date':
-    case 'time':
-    case 'dateTime':
-    case 'duration':
-      return expr
-    case 'list':
-      return { ...expr, items: expr.items.map(inside) }
-    case 'compare':
-    case 'arithmetic':
-      return { ...expr, left: inside(expr.left), right: inside(expr.right) }
-    case 'between':
-      return { ...expr, value: inside(expr.value), low: inside(expr.low), high: inside(expr.high) }
-    case 'in':
-      return { ...expr, value: inside(expr.value), tests: expr.tests.map(test) }
-    case 'and':
-    case 'or':
-      return { ...expr, parts: expr.parts.map(inside) }
-    case 'not':
-    case 'negate':
-      return { ...expr, value: inside(expr.value) }
-    case 'if':
-      return { ...expr, test: inside(expr.test), then: inside(expr.then), else: inside(expr.else) }
-    case 'call':
-      return { ...expr, args: expr.args.map(inside) }
-    case 'path':
-      return { ...expr, of: inside(expr.of) }
-    case 'filter':
-      return { ...expr, of: inside(expr.of), by: inside(expr.by) }
-    case 'quantified':
-      return { ...expr, over: inside(expr.over), satisfies: inside(expr.satisfies) }
-  }
+  return handleByKind(REBUILT, expr, e => replaced(e, by))
+}
+
+type Inside = (expr: Expr) => Expr
+const same = (e: Expr): Expr => e
+
+/** By kind: the expression with what stands inside it rewritten. */
+const REBUILT: ByKind<Expr, [inside: Inside]> = {
+  number: same,
+  text: same,
+  boolean: same,
+  null: same,
+  name: same,
+  date: same,
+  time: same,
+  dateTime: same,
+  duration: same,
+  list: (e, inside) => ({ ...e, items: e.items.map(inside) }),
+  compare: (e, inside) => ({ ...e, left: inside(e.left), right: inside(e.right) }),
+  arithmetic: (e, inside) => ({ ...e, left: inside(e.left), right: inside(e.right) }),
+  between: (e, inside) => ({ ...e, value: inside(e.value), low: inside(e.low), high: inside(e.high) }),
+  in: (e, inside) => ({ ...e, value: inside(e.value), tests: e.tests.map(t => rebuiltTest(t, inside)) }),
+  and: (e, inside) => ({ ...e, parts: e.parts.map(inside) }),
+  or: (e, inside) => ({ ...e, parts: e.parts.map(inside) }),
+  not: (e, inside) => ({ ...e, value: inside(e.value) }),
+  negate: (e, inside) => ({ ...e, value: inside(e.value) }),
+  if: (e, inside) => ({ ...e, test: inside(e.test), then: inside(e.then), else: inside(e.else) }),
+  call: (e, inside) => ({ ...e, args: e.args.map(inside) }),
+  path: (e, inside) => ({ ...e, of: inside(e.of) }),
+  filter: (e, inside) => ({ ...e, of: inside(e.of), by: inside(e.by) }),
+  quantified: (e, inside) => ({ ...e, over: inside(e.over), satisfies: inside(e.satisfies) }),
+}
+
+function rebuiltTest(test: TestNode, inside: Inside): TestNode {
+  if (test.kind === 'range') return { ...test, low: inside(test.low), high: inside(test.high) }
+  return test.kind === 'unaryTest' ? { ...test, value: inside(test.value) } : inside(test)
 }

@@ -7,37 +7,35 @@ import { isTooLarge, textPattern, type Letters, type TextPattern } from './regul
 export type TextTest =
   | { kind: 'contains' | 'starts with' | 'ends with' | 'matches'; piece: string }
   | { kind: 'length'; at: number }
-const PIECES: ReadonlySet<string> = new Set(['contains', 'starts with', 'ends with', 'matches'])
+const PIECES = ['contains', 'starts with', 'ends with', 'matches'] as const
+const isPieceTest = (name: string): name is (typeof PIECES)[number] => PIECES.some(piece => piece === name)
 
 /** The test of one question's text that an expression makes; null where it makes none that is told by classes. */
 export function textTestIn(expr: Expr): { code: string; tests: TextTest[] } | null {
-  if (expr.kind === 'call' && PIECES.has(expr.name)) {
-    const [text, piece] = expr.args
-    return text?.kind === 'name' && piece?.kind === 'text'
-      ? { code: text.name, tests: [{ kind: expr.name as 'contains', piece: piece.value }] }
-      : null
-  }
-  const [subject, ...others] =
-    expr.kind === 'compare'
-      ? isLength(expr.left)
-        ? [expr.left, expr.right]
-        : [expr.right, expr.left]
-      : expr.kind === 'between'
-        ? [expr.value, expr.low, expr.high]
-        : expr.kind === 'in'
-          ? childrenOf(expr)
-          : []
+  if (expr.kind !== 'call') return lengthTestIn(expr)
+  const [text, piece] = expr.args
+  if (!isPieceTest(expr.name) || text?.kind !== 'name' || piece?.kind !== 'text') return null
+  return { code: text.name, tests: [{ kind: expr.name, piece: piece.value }] }
+}
+
+/** `string length(name) >= 3`: where the length of a text is compared with constants. */
+function lengthTestIn(expr: Expr): { code: string; tests: TextTest[] } | null {
+  const [subject, ...others] = sidesOf(expr)
   const code = subject && isLength(subject)
   const limits = others.flatMap(o => (o.kind === 'number' && isNumber(o.value) ? [Number(o.value)] : []))
-  return code && limits.length === others.length
-    ? {
-        code,
-        tests: limits.flatMap(at => [
-          { kind: 'length' as const, at: Math.ceil(at) },
-          { kind: 'length' as const, at: Math.floor(at) + 1 },
-        ]),
-      }
-    : null
+  if (!code || limits.length < others.length) return null
+  const tests = limits.flatMap((at): TextTest[] => [
+    { kind: 'length', at: Math.ceil(at) },
+    { kind: 'length', at: Math.floor(at) + 1 },
+  ])
+  return { code, tests }
+}
+
+/** What is compared, and with what. */
+function sidesOf(expr: Expr): readonly Expr[] {
+  if (expr.kind === 'compare') return isLength(expr.left) ? [expr.left, expr.right] : [expr.right, expr.left]
+  if (expr.kind === 'between') return [expr.value, expr.low, expr.high]
+  return expr.kind === 'in' ? childrenOf(expr) : []
 }
 
 const isLength = (expr: Expr): string | null =>
@@ -116,42 +114,51 @@ interface Front {
   length: number
 }
 
+/** The automata of some tests, those that decide an outcome in front; null where a pattern can't be told by one. */
+function automataOf(
+  tests: readonly TextTest[],
+  equal: readonly string[],
+  pattern: string | undefined,
+): { asked: Automaton[]; all: Automaton[] } | null {
+  const form = pattern === undefined || patternOf(pattern) === null ? null : textPattern(pattern, true)
+  if (pattern !== undefined && form === null && patternOf(pattern) !== null) return null
+  const made = tests.map(automatonOf)
+  const asked = made.filter(a => a !== null)
+  if (asked.length < made.length) return null
+  asked.push(...equal.map(wholeText))
+  return { asked, all: [...asked, NOT_BLANK, ...(form ? [fromPattern(form)] : [])] }
+}
+
 function search(
   tests: readonly TextTest[],
   equal: readonly string[],
   { least, most, pattern, samples = [] }: TextForm,
 ): string[] | null {
-  const form = pattern === undefined || patternOf(pattern) === null ? null : textPattern(pattern, true)
-  if (pattern !== undefined && form === null && patternOf(pattern) !== null) return null
-  const asked = tests.map(automatonOf)
-  if (asked.some(a => a === null)) return null
-  const told = [...asked.flatMap(a => a ?? []), ...equal.map(wholeText)]
-  const automata = [...told, NOT_BLANK, ...(form ? [fromPattern(form)] : [])]
-  const letters = lettersOf(automata.flatMap(a => a.sets))
+  const automata = automataOf(tests, equal, pattern)
+  if (automata === null) return null
+  const { asked, all } = automata
   // From here on it does not matter how much longer a text gets.
   const cap = Math.max(least, ...tests.map(t => (t.kind === 'length' ? t.at : 0)))
   if (cap > LONGEST) return null
-  const seen = new Set<string>()
   const found = new Map<string, string>()
-  const take = ({ states, text, length }: Front) => {
-    if (
-      length < least ||
-      (most !== undefined && length > most) ||
-      !states.slice(told.length).every((s, i) => automata[told.length + i]?.holds(s, length))
-    )
-      return
-    const outcome = told.map((a, i) => (a.holds(states[i] ?? 0, length) ? 1 : 0)).join('')
-    if (!found.has(outcome)) found.set(outcome, text)
+  const isForm = ({ states, length }: Front) =>
+    length >= least &&
+    (most === undefined || length <= most) &&
+    all.slice(asked.length).every((a, i) => a.holds(states[asked.length + i] ?? 0, length))
+  const take = (at: Front) => {
+    if (!isForm(at)) return
+    const outcome = asked.map((a, i) => (a.holds(at.states[i] ?? 0, at.length) ? 1 : 0)).join('')
+    if (!found.has(outcome)) found.set(outcome, at.text)
   }
-  const start: Front = { states: automata.map(a => a.start), text: '', length: 0 }
-  for (const sample of samples) take(codes(sample).reduce((at, letter) => after(at, letter, automata), start))
-  let front = [start]
-  for (; front.length > 0; front = longer(front, automata, letters, cap, seen)) {
+  const start: Front = { states: all.map(a => a.start), text: '', length: 0 }
+  for (const sample of samples) take(codes(sample).reduce((at, letter) => after(at, letter, all), start))
+  const letters = lettersOf(all.flatMap(a => a.sets))
+  const seen = new Set<string>()
+  for (let front = [start]; front.length > 0; front = longer(front, all, letters, cap, seen)) {
     const [first] = front
     if (most !== undefined && first && first.length > most) break
     front.forEach(take)
-    if (found.size > MOST_CLASSES) return null
-    if (seen.size > MOST_STATES) return null
+    if (found.size > MOST_CLASSES || seen.size > MOST_STATES) return null
   }
   return [...found.values()]
 }
@@ -254,7 +261,10 @@ function automatonOf(test: TextTest): Automaton | null {
   if (test.kind === 'starts with')
     return {
       start: 0,
-      step: (s, c) => (s === found || s === DEAD ? s : piece[s] === c ? s + 1 : DEAD),
+      step: (s, c) => {
+        if (s === found || s === DEAD) return s
+        return piece[s] === c ? s + 1 : DEAD
+      },
       holds: s => s === found,
       sets,
     }

@@ -21,15 +21,15 @@ export const Expression = z.string().max(LIMITS.expression)
 export const IsoDate = z.string().refine(text => dayNumber(text) !== null, 'a date is written 2026-05-01')
 
 /** A check of an answer: the rule must not be false; otherwise the message is shown. */
-export const Check = z.strictObject({ rule: Expression, message: Text })
+export const AnswerCheck = z.strictObject({ rule: Expression, message: Text })
 /** Always, or when a condition holds. */
 export const When = z.union([z.literal(true), Expression])
 /** The checks of a question, group or section. */
-export const checks = z.array(Check).max(LIMITS.checks).optional()
+export const checks = z.array(AnswerCheck).max(LIMITS.checks).optional()
 /** Right under which choice of an earlier question in the same place something stands; a matter of layout only. */
 export const Under = z.strictObject({ question: Code, option: ChoiceCode })
 
 /** Whom a question is kept from: all parties but those marked as office; all but one party. Both keep it from a form's open link. */
 export const keptFrom = { officeOnly: z.literal(true).optional(), privateTo: Code.optional() }
 
-export type Check = z.infer<typeof Check>
+export type AnswerCheck = z.infer<typeof AnswerCheck>

@@ -145,7 +145,7 @@ describe('tables', () => {
         table,
         fc.constantFrom('keep', 'retire', 'remove'),
         (before: Row[], after: Row[], missing) => {
-          const marked = before.map((r): Row => ({ ...r, mark: 'woad', remark: 'ours' }))
+          const marked = before.map((r): Row => ({ ...r, mark: 'note', remark: 'ours' }))
           const difference = differenceOf(marked, after)
           expect(
             difference.added.length +
@@ -159,7 +159,7 @@ describe('tables', () => {
           expect(
             rows
               .filter(r => before.some(b => b.code === r.code) && after.some(a => a.code === r.code))
-              .every(r => r.mark === 'woad' && r.remark === 'ours'),
+              .every(r => r.mark === 'note' && r.remark === 'ours'),
           ).toBe(true)
           if (missing === 'retire')
             expect(

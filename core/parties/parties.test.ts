@@ -10,10 +10,10 @@ import type { Form, Item } from '../form/definition'
 import { Access, type Turn } from '../form/turns'
 import { readForm } from '../form/read'
 import { rename } from '../form/rename'
-import { runWalk, turnsTaken } from '../prove/walks'
+import { runWalk } from '../prove/walks'
+import { turnsTaken, nextTurn, turnProblems, withTurn } from './turns'
 import { sees, viewOf } from './access'
 import { cut } from './redact'
-import { nextTurn, turnProblems, withTurn } from './turns'
 
 const TODAY = '2026-11-24'
 const seed = fc.integer({ min: 1, max: 1e9 })

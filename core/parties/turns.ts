@@ -66,3 +66,18 @@ export function withTurn(
     foreign: Object.keys(given).filter(code => !own.has(code)),
   }
 }
+
+/** How many turns are followed before it says that they go round. */
+const MOST_TURNS = 100
+
+/** The turns that these answers lead through, in order. */
+export function turnsTaken(filled: Filled): string[] {
+  const taken: string[] = []
+  for (
+    let turn = firstTurn(filled.plan.form);
+    turn && taken.length < MOST_TURNS;
+    turn = nextTurn(filled, turn)
+  )
+    taken.push(turn.code)
+  return taken
+}

@@ -1,3 +1,4 @@
+import { isNeverInPlay, isOutOfPlay } from './checks/neverInPlay'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { allProblems, fill, offeredNow, problemsIn, type Filled } from '../fill/fill'
@@ -13,7 +14,8 @@ import { unreachableSection } from './checks/unreachableSection'
 import { applyEdits } from '../form/edits'
 import { outline } from '../form/walk'
 import { planOf } from '../fill/plan'
-import { findingsOf, Inquiry } from './goals/inquiry'
+import { Inquiry } from './goals/inquiry'
+import { findingsOf } from './checks/check'
 import { Memory } from './goals/memory'
 import { prove } from './prove'
 
@@ -73,10 +75,7 @@ describe('against brute force', () => {
             if (place.section === section && state.inPlay[place.order]) seen.add(place.order)
         }
         for (const place of plan.places) {
-          const impossible =
-            inquiry.impossible.has(place.order) ||
-            inquiry.impossible.has(inquiry.orderOfSection(place.section)) ||
-            place.groups.some(g => inquiry.impossible.has(g.order))
+          const impossible = isOutOfPlay(inquiry, { place })
           expect({ code: place.code, shown: !impossible }).toEqual({
             code: place.code,
             shown: seen.has(place.order),
@@ -265,7 +264,7 @@ describe('against brute force', () => {
                   stuck.is = true
               }
         for (const code of ['h', ...notes.map((_, i) => `note${i}`)])
-          expect([code, inquiry.impossible.has(plan.places.find(p => p.code === code)?.order ?? -1)]).toEqual(
+          expect([code, isNeverInPlay(inquiry, plan.places.find(p => p.code === code)?.order ?? -1)]).toEqual(
             [code, !seen.has(code)],
           )
         expect(findings.some(f => f.code === 'dead-end')).toBe(stuck.is)
@@ -340,7 +339,7 @@ describe('against brute force', () => {
           if (checks.length > 0 && !has('false')) expected.push(`${place.code} idle-valid 0`)
         }
         for (const s of plan.sections)
-          if (!inquiry.impossible.has(s.place.order))
+          if (!isNeverInPlay(inquiry, s.place.order))
             s.routes.forEach((r, i) => {
               if (!seen.has(`${s.place.code} route ${i}`))
                 expected.push(`${s.place.code} never-taken ${r.index}`)
@@ -361,7 +360,7 @@ describe('against brute force', () => {
       f => !['contradicts-outer', 'never-shown', 'unreachable-section'].includes(f.code),
     )
     return {
-      impossible: [...inquiry.impossible.keys()].sort(),
+      impossible: inquiry.model.plan.places.filter(p => isNeverInPlay(inquiry, p.order)).map(p => p.address),
       findings: findings
         .map(
           f =>

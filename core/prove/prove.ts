@@ -1,3 +1,4 @@
+import { runCheck } from './checks/check'
 import type { Form } from '../form/definition'
 import { CHECKS } from './checks'
 import { bySeverity, type Finding, type Verdict } from './finding'
@@ -34,7 +35,7 @@ export function* proving(
     tally: { ...inquiry.tally },
   })
   for (const check of CHECKS) {
-    for (const found of check.run(inquiry)) {
+    for (const found of runCheck(check, inquiry)) {
       if (found) findings.push(found)
       else yield verdict
     }

@@ -1,18 +1,15 @@
+import { turnsTaken } from '../parties/turns'
 import { sameAnswer, type Answers } from '../form/answers'
 import { allProblems, fill, type Filled } from '../fill/fill'
 import { keptAnswer } from '../fill/keep'
 import type { Plan } from '../fill/planned'
 import type { Walk } from '../form/definition'
-import { firstTurn, nextTurn } from '../parties/turns'
 
 /** How a walk ended: with nothing missed it is as expected. */
 export interface WalkOutcome {
   walk: Walk
   misses: string[]
 }
-
-/** How many turns a walk follows before it says that they go round. */
-const MOST_TURNS = 100
 
 /** Goes a walk and compares what comes of it with what it expects. */
 export function runWalk(plan: Plan, walk: Walk, today: string): WalkOutcome {
@@ -26,14 +23,10 @@ export function runWalk(plan: Plan, walk: Walk, today: string): WalkOutcome {
     holds: (code: string) => boolean,
     words: string,
   ) => {
-    for (const code of codes ?? [])
-      misses.push(
-        ...(orders(code).length === 0
-          ? [`There is no “${code}” in the form.`]
-          : holds(code)
-            ? []
-            : [`“${code}” ${words}.`]),
-      )
+    for (const code of codes ?? []) {
+      if (orders(code).length === 0) misses.push(`There is no “${code}” in the form.`)
+      else if (!holds(code)) misses.push(`“${code}” ${words}.`)
+    }
   }
   expected(expect.inPlay, isInPlay, 'is not in play')
   expected(expect.notInPlay, code => !isInPlay(code), 'is in play')
@@ -66,16 +59,4 @@ function valueMisses(filled: Filled, values: Answers): string[] {
       ? []
       : [`“${code}” is ${JSON.stringify(found)}, not ${JSON.stringify(wanted)}.`]
   })
-}
-
-/** The turns that these answers lead through, in order. */
-export function turnsTaken(filled: Filled): string[] {
-  const taken: string[] = []
-  for (
-    let turn = firstTurn(filled.plan.form);
-    turn && taken.length < MOST_TURNS;
-    turn = nextTurn(filled, turn)
-  )
-    taken.push(turn.code)
-  return taken
 }

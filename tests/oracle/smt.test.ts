@@ -1,7 +1,9 @@
+import { isOutOfPlay } from '../../core/prove/checks/neverInPlay'
 import fc from 'fast-check'
 import { init } from 'z3-solver'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { findingsOf, Inquiry } from '../../core/prove/goals/inquiry'
+import { Inquiry } from '../../core/prove/goals/inquiry'
+import { findingsOf } from '../../core/prove/checks/check'
 import { neverShown } from '../../core/prove/checks/neverShown'
 import { promiseBroken } from '../../core/prove/checks/promiseBroken'
 import { unreachableSection } from '../../core/prove/checks/unreachableSection'
@@ -46,9 +48,7 @@ describe('forms with arithmetic, against an independent SMT solver', () => {
         for (const { code, section, goal } of shown) {
           const place = places.find(p => p.code === code)
           if (!place) throw new Error(`There is no “${code}”.`)
-          const isPossible =
-            !inquiry.impossible.has(place.order) &&
-            !inquiry.impossible.has(inquiry.orderOfSection(place.section))
+          const isPossible = !isOutOfPlay(inquiry, { place })
           await same(code, section === 0 ? goal : `(and ${complete[0]} ${goal})`, isPossible)
         }
         await same(

@@ -1,3 +1,4 @@
+import { isOutOfPlay } from '../../core/prove/checks/neverInPlay'
 import { expect } from 'vitest'
 import type { Answers } from '../../core/form/answers'
 import { allProblems, fill, problemsIn } from '../../core/fill/fill'
@@ -5,7 +6,8 @@ import type { Form } from '../../core/form/definition'
 import { neverShown } from '../../core/prove/checks/neverShown'
 import { promiseBroken } from '../../core/prove/checks/promiseBroken'
 import { unreachableSection } from '../../core/prove/checks/unreachableSection'
-import { findingsOf, Inquiry } from '../../core/prove/goals/inquiry'
+import { Inquiry } from '../../core/prove/goals/inquiry'
+import { findingsOf } from '../../core/prove/checks/check'
 
 export const TODAY = '2026-11-24'
 
@@ -40,9 +42,7 @@ export function proved(form: Form) {
   const shown = plan.places
     .filter(
       p =>
-        !inquiry.impossible.has(p.order) &&
-        !inquiry.impossible.has(inquiry.orderOfSection(p.section)) &&
-        !p.groups.some(g => inquiry.impossible.has(g.order)),
+        !isOutOfPlay(inquiry, { place: p }),
     )
     .map(p => p.code)
   return {

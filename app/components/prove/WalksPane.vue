@@ -3,7 +3,8 @@ import { allProblems, fill } from '#core/fill/fill'
 import { keptAnswer } from '#core/fill/keep'
 import { codeFromLabel, freeCode } from '#core/form/codes'
 import type { Walk } from '#core/form/definition'
-import { runWalk, turnsTaken } from '#core/prove/walks'
+import { runWalk } from '#core/prove/walks'
+import { turnsTaken } from '#core/parties/turns'
 
 /** Saved answers with the outcome expected; each is walked again after every edit. */
 const draft = useDraft()

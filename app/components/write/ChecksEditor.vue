@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import type { Check } from '#core/form/fields'
+import type { AnswerCheck } from '#core/form/fields'
 import type { Place } from '#core/form/walk'
 
-const props = defineProps<{ checks: readonly Check[]; place: Place }>()
-const emit = defineEmits<{ change: [checks: Check[], merge: string | null] }>()
-const put = (i: number, next: Check | null, merge: string | null = null) =>
+const props = defineProps<{ checks: readonly AnswerCheck[]; place: Place }>()
+const emit = defineEmits<{ change: [checks: AnswerCheck[], merge: string | null] }>()
+const put = (i: number, next: AnswerCheck | null, merge: string | null = null) =>
   emit('change', next === null ? props.checks.toSpliced(i, 1) : props.checks.toSpliced(i, 1, next), merge)
 const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '')
 </script>

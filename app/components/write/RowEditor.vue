@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { KEYWORDS } from '#core/expressions/parse'
-import type { Check } from '#core/form/fields'
+import type { AnswerCheck } from '#core/form/fields'
 import type { QuestionType } from '#core/form/questions'
 import { freeCode, takenCodes } from '#core/form/codes'
 import { retyped } from '#core/form/create'
@@ -71,7 +71,7 @@ const isAsked = computed(
 const required = computed(() =>
   question.value && 'required' in question.value ? question.value.required : undefined,
 )
-const checks = computed((): Check[] =>
+const checks = computed((): AnswerCheck[] =>
   'validWhen' in props.place.node ? (props.place.node.validWhen ?? []) : [],
 )
 const help = computed(() => (question.value && 'help' in question.value ? (question.value.help ?? '') : ''))

@@ -1,10 +1,13 @@
+import { NEVER_IN_PLAY, isNeverInPlay, isFolded } from './neverInPlay'
 import { namesIn, nodesOf, type Expr } from '../../expressions/tree'
 import { framesOf } from '../../fill/draw'
 import type { Filled } from '../../fill/fill'
 import { isQuestion } from '../../fill/steps'
-import { type PlannedRule, type Step } from '../../fill/planned'
+import type { PlannedRule, Step } from '../../fill/planned'
 import type { Place } from '../../form/walk'
-import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, called, each, finding, partAt } from './check'
+import type { Goal } from '../goals/goal'
 import type { Finding } from '../finding'
 import type { StateSpace } from '../goals/stateSpace'
 import type { Literal } from '../solver/literal'
@@ -16,6 +19,7 @@ const once = { code: 'always-once-answered', severity: 'advice' } as const
 
 export const alwaysShown: Check = {
   ...always,
+  needs: NEVER_IN_PLAY,
   about: 'A shown-when rule is true for all answers, so it changes nothing.',
   raises: example(
     section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel", "grp"]' })]),
@@ -26,6 +30,7 @@ export const alwaysShown: Check = {
 
 export const alwaysOnceAnswered: Check = {
   ...once,
+  needs: [...NEVER_IN_PLAY, 'always-shown'],
   about:
     'A shown-when rule is true for every answer that can be given; only leaving the question blank makes a difference.',
   raises: example(
@@ -42,7 +47,7 @@ export const alwaysOnceAnswered: Check = {
   ),
   run: inquiry =>
     each(
-      ruledPlaces(inquiry).filter(r => !inquiry.always.has(r.place.order)),
+      ruledPlaces(inquiry).filter(r => !inquiry.facts.has(['always-shown'], r.place.order)),
       ruled => weak(inquiry, ruled),
     ),
 }
@@ -63,8 +68,8 @@ function ruledPlaces(inquiry: Inquiry): Ruled[] {
     ])
     .flatMap(({ place, shown, step }): Ruled[] => {
       const folded =
-        inquiry.impossible.has(place.order) ||
-        (step && inquiry.isFolded(step)) ||
+        isNeverInPlay(inquiry, place.order) ||
+        (step && isFolded(inquiry, step)) ||
         inquiry.model.circular.has(place.code)
       return shown?.expr && !folded ? [{ place, shown: { ...shown, expr: shown.expr }, step }] : []
     })
@@ -110,7 +115,7 @@ function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
   if (decision.is === 'undecided')
     return [undecidedFinding(place, `whether ${called(place)} is always shown`, decision.why)]
   if (decision.is !== 'impossible') return []
-  inquiry.always.add(place.order)
+  inquiry.facts.establish(place.order)
   const others = decision.conflict.filter(p => p.address !== place.address || p.kind !== 'shownWhen')
   return [
     finding(

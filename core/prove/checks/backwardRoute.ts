@@ -1,6 +1,6 @@
 import { FINISH } from '../../form/definition'
 import { nearest } from '../../expressions/near'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'backward-route', severity: 'fault' } as const

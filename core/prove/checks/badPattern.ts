@@ -1,5 +1,5 @@
 import { patternOf } from '../../expressions/patterns'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'bad-pattern', severity: 'fault' } as const

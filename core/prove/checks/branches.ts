@@ -1,3 +1,4 @@
+import { isNeverInPlay } from './neverInPlay'
 import { namesIn } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
 import type { PlannedQuestion, PlannedRule } from '../../fill/planned'
@@ -33,7 +34,7 @@ export function gatesOf(inquiry: Inquiry): Gate[] {
     { place: Place; rule: PlannedRule; kind: 'shownWhen' | 'route'; index: number }[]
   >()
   const note = (place: Place, rule: PlannedRule | null, kind: 'shownWhen' | 'route', index: number) => {
-    if (!rule?.expr || inquiry.impossible.has(place.order) || circular.has(place.code)) return
+    if (!rule?.expr || isNeverInPlay(inquiry, place.order) || circular.has(place.code)) return
     const [name, ...others] = namesIn(rule.expr)
     if (name !== undefined && others.length === 0)
       byGate.set(name, [...(byGate.get(name) ?? []), { place, rule, kind, index }])

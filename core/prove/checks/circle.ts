@@ -1,5 +1,5 @@
 import { circles } from '../model/circles'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'circle', severity: 'fault' } as const

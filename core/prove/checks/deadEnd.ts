@@ -1,12 +1,15 @@
+import { NEVER_IN_PLAY, isFolded, isNeverInPlay } from './neverInPlay'
 import { namesIn, nodesOf, type Expr } from '../../expressions/tree'
 import type { Answer, Answers } from '../../form/answers'
 import { offeredNow, type Filled } from '../../fill/fill'
 import type { PlannedQuestion } from '../../fill/planned'
 import type { OfferedRow } from '../../form/rows'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
+import type { Goal } from '../goals/goal'
 import { offersOf } from '../encode/offers'
-import { isStateAt } from '../goals/randomRuns'
+import { stateAt } from '../goals/stateAt'
 import { GOOD_ROWS, withLists } from './rows'
 import { undecidedFinding } from './undecided'
 
@@ -17,6 +20,7 @@ const DEEPEST = 8
 
 export const deadEnd: Check = {
   ...kind,
+  needs: NEVER_IN_PLAY,
   about: 'A required choice can be narrowed to nothing: whoever answers so can’t go on.',
   raises: withLists(GOOD_ROWS.slice(0, 1), { required: true }),
   spares: withLists(GOOD_ROWS, { required: true }),
@@ -28,8 +32,8 @@ export const deadEnd: Check = {
         !offer ||
         (offer.narrow === null && offer.rules === null) ||
         place.entryOf !== null ||
-        inquiry.isFolded(question) ||
-        inquiry.impossible.has(place.order)
+        isFolded(inquiry, question) ||
+        isNeverInPlay(inquiry, place.order)
       )
         return []
       const { classes, opaque } = inquiry.model.domain(place.code)
@@ -90,11 +94,8 @@ function decided(inquiry: Inquiry, question: PlannedQuestion): Answers | null | 
       parents.every(p => state.inPlay[p.place.order] !== true || (state.values[p.slot] ?? null) !== null),
   }
   const decision = inquiry.decide(goal)
-  return decision.is === 'possible'
-    ? inquiry.witness(goal)
-    : decision.is === 'undecided'
-      ? decision.why
-      : null
+  if (decision.is === 'possible') return inquiry.witness(goal)
+  return decision.is === 'undecided' ? decision.why : null
 }
 
 /** Of a list too long for classes: answers that lead to the question, with a parent’s row chosen that leaves nothing; each is tried in the evaluator. */
@@ -127,7 +128,7 @@ function stuck(inquiry: Inquiry, question: PlannedQuestion): Answers | null {
     for (const row of [...(parent.offer?.index.rows ?? [])].slice(0, MOST_ROWS)) {
       const answers: Record<string, Answer> = { ...base }
       choose(inquiry, parent, row, answers, 0)
-      if (isStuck(isStateAt(model, answers, section, inquiry.today))) return answers
+      if (isStuck(stateAt(model, answers, section, inquiry.today))) return answers
     }
   }
   return null
@@ -159,15 +160,15 @@ function lookups({ offer }: PlannedQuestion): { column: string; parent: string }
     e?.kind === 'path' && e.of.kind === 'name' && e.of.name === 'row' ? e.member : null
   const nameIn = (e: Expr | undefined) => (e?.kind === 'name' && e.name !== 'row' ? e.name : null)
   return [...nodesOf(expr)].flatMap(n => {
-    const pair =
-      n.kind === 'compare' && n.op === '='
-        ? ([n.left, n.right] as const)
-        : n.kind === 'call' && n.name === 'list contains'
-          ? ([n.args[0], n.args[1]] as const)
-          : null
-    if (!pair) return []
-    const column = columnIn(pair[0]) ?? columnIn(pair[1])
-    const parent = nameIn(pair[0]) ?? nameIn(pair[1])
+    const [a, b] = sidesOf(n)
+    const column = columnIn(a) ?? columnIn(b)
+    const parent = nameIn(a) ?? nameIn(b)
     return column !== null && parent !== null ? [{ column, parent }] : []
   })
+}
+
+/** What an expression says to be the same, or to contain the other. */
+function sidesOf(expr: Expr): readonly Expr[] {
+  if (expr.kind === 'compare' && expr.op === '=') return [expr.left, expr.right]
+  return expr.kind === 'call' && expr.name === 'list contains' ? expr.args : []
 }

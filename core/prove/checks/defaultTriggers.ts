@@ -1,10 +1,10 @@
 import { namesIn } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
 import { isQuestion } from '../../fill/steps'
-import { type PlannedRule, type PlannedSection, type Step } from '../../fill/planned'
+import type { PlannedRule, PlannedSection, Step } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'default-triggers', severity: 'advice' } as const

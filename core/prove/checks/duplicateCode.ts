@@ -1,6 +1,6 @@
 import type { Place } from '../../form/walk'
 import { freeCode } from '../../form/codes'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'duplicate-code', severity: 'fault' } as const

@@ -1,5 +1,5 @@
 import { optionsOf } from '../../form/rows'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, hull, section } from './exampleForms'
 
 const kind = { code: 'empty-list', severity: 'fault' } as const

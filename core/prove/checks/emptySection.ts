@@ -1,4 +1,4 @@
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'empty-section', severity: 'fault' } as const

@@ -1,7 +1,9 @@
 import { namesIn } from '../../expressions/tree'
 import type { Finding } from '../finding'
 import type { PlannedSection } from '../../fill/planned'
-import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
+import type { Goal } from '../goals/goal'
 import { example, hull, section, text } from './exampleForms'
 import type { Section } from '../../form/definition'
 

@@ -1,11 +1,13 @@
-import { namesIn } from '../../expressions/tree'
+import { namesIn, type Expr } from '../../expressions/tree'
 import type { Form } from '../../form/definition'
 import type { Turn } from '../../form/turns'
 import { fills, viewOf } from '../../parties/access'
 import { turnName } from '../../parties/turns'
 import type { Finding } from '../finding'
-import { finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
-import { certainTurns, type Model } from '../model/model'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, finding, partAt, each } from './check'
+import type { Goal } from '../goals/goal'
+import { certainTurns, type Model, type ReadRule } from '../model/model'
 import { example, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
@@ -37,59 +39,67 @@ export const neverHandedOff: Check = {
     'A hand-off is never taken: its condition is never true when its turn ends, or those above it always come first.',
   raises: handedOff('tons > 20'),
   spares: handedOff('tons > 5'),
-  run: inquiry => untaken(inquiry),
+  run: inquiry => each(handOffsOf(inquiry), handOff => untaken(inquiry, handOff)),
 }
 
-function* untaken(inquiry: Inquiry): Generator<Finding | null> {
-  const { form, model } = inquiry
+/** A hand-off of a turn: its rule as it was read, and those above it. */
+interface PlannedHandOff {
+  turn: Turn
+  /** Its position among the hand-offs of its turn. */
+  at: number
+  rule: ReadRule | undefined
+  above: readonly Expr[]
+  /** One above it has no condition. */
+  isShadowed: boolean
+}
+
+function handOffsOf({ form, model }: Inquiry): PlannedHandOff[] {
   const read = model.rules.filter(r => r.kind === 'handOff')
   let index = -1
-  for (const turn of form.turns ?? []) {
-    const rules = (turn.handOff ?? []).map(handOff => {
+  return (form.turns ?? []).flatMap(turn => {
+    const handOffs = (turn.handOff ?? []).map(handOff => {
       index += 1
       return { handOff, rule: read.find(r => r.index === index) }
     })
-    const always = rules.findIndex(r => r.handOff.when === undefined)
-    for (const [at, { rule }] of rules.entries()) {
-      const place = rule?.place
-      const called = `Hand-off ${at + 1} of the turn “${turnName(form, turn)}”`
-      if (always >= 0 && at > always)
-        yield finding(
-          kind,
-          null,
-          `${called} is never taken: the one above it has no condition and always comes first.`,
-        )
-      if (!rule?.expr || !place || (always >= 0 && at > always)) continue
-      const { expr } = rule
-      const above = rules.slice(0, at).flatMap(r => r.rule?.expr ?? [])
-      const goal: Goal = {
-        key: `handOff:${turn.code}:${at}:${[...above, expr].length}`,
-        at: null,
-        section: settled(model, turn),
-        names: [expr, ...above].flatMap(namesIn),
-        literals: space => [space.encoding.truth(expr).t, ...above.map(e => -space.encoding.truth(e).t)],
-        holds: () => true,
+    return handOffs.map(({ rule }, at): PlannedHandOff => {
+      const before = handOffs.slice(0, at)
+      return {
+        turn,
+        at,
+        rule,
+        above: before.flatMap(h => h.rule?.expr ?? []),
+        isShadowed: before.some(h => h.handOff.when === undefined),
       }
-      const decision = inquiry.decide(goal)
-      if (decision.is === 'undecided')
-        yield {
-          ...undecidedFinding(place, `whether ${called.toLowerCase()} is ever taken`, decision.why),
-          rule: rule.id,
-        }
-      if (decision.is === 'impossible')
-        yield finding(
-          kind,
-          null,
-          `${called} is never taken: its condition is not true in any case that those above it leave.`,
-          {
-            rule: rule.id,
-            conflict:
-              decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'handOff', rule.index)],
-          },
-        )
-      yield null
-    }
+    })
+  })
+}
+
+function untaken(inquiry: Inquiry, { turn, at, rule, above, isShadowed }: PlannedHandOff): Finding[] {
+  const name = `Hand-off ${at + 1} of the turn “${turnName(inquiry.form, turn)}”`
+  if (isShadowed) {
+    const reason = 'the one above it has no condition and always comes first'
+    return [finding(kind, null, `${name} is never taken: ${reason}.`)]
   }
+  const { expr = null, place } = rule ?? {}
+  if (!rule || !expr || !place) return []
+  const goal: Goal = {
+    key: `handOff:${turn.code}:${at}:${[...above, expr].length}`,
+    at: null,
+    section: settled(inquiry.model, turn),
+    names: [expr, ...above].flatMap(namesIn),
+    literals: space => [space.encoding.truth(expr).t, ...above.map(e => -space.encoding.truth(e).t)],
+    holds: () => true,
+  }
+  const decision = inquiry.decide(goal)
+  if (decision.is === 'undecided') {
+    const question = `whether ${name.toLowerCase()} is ever taken`
+    return [{ ...undecidedFinding(place, question, decision.why), rule: rule.id }]
+  }
+  if (decision.is !== 'impossible') return []
+  const reason = 'its condition is not true in any case that those above it leave'
+  const own = partAt(place, 'handOff', rule.index)
+  const conflict = decision.conflict.length > 0 ? decision.conflict : [own]
+  return [finding(kind, null, `${name} is never taken: ${reason}.`, { rule: rule.id, conflict })]
 }
 
 /** The section up to which a turn finds everything complete when it ends, as far as that is sure: what later turns fill is open. */

@@ -1,7 +1,7 @@
 import { nodesOf } from '../../expressions/tree'
 import { linksOf } from '../../lists/integrity'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { GOOD_ROWS, withLists } from './rows'
 
 const kind = { code: 'ignored-level', severity: 'risk' } as const

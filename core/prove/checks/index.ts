@@ -1,4 +1,5 @@
-import type { Check } from '../goals/inquiry'
+import { sortByNeeds } from './sortByNeeds'
+import type { Check } from './check'
 import { alwaysOnceAnswered, alwaysShown } from './alwaysShown'
 import { badPattern } from './badPattern'
 import { backwardRoute } from './backwardRoute'
@@ -49,8 +50,8 @@ import { unreachableFinish } from './unreachableFinish'
 import { unreachableTurn } from './unreachableTurn'
 import { idleValid, unmeetableValid } from './validRules'
 
-/** Every check, in the order in which they run: what can't be reached is known before what is always shown is asked. */
-export const CHECKS: readonly Check[] = [
+/** Every check, in the order in which they run: each after those that it needs. */
+export const CHECKS: readonly Check[] = sortByNeeds([
   syntaxError,
   unknownName,
   laterName,
@@ -105,4 +106,4 @@ export const CHECKS: readonly Check[] = [
   twinBranches,
   leftOutOfRun,
   quoteBlank,
-]
+])

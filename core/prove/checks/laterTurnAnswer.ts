@@ -3,7 +3,7 @@ import { fills, viewOf } from '../../parties/access'
 import { turnName } from '../../parties/turns'
 import type { Form } from '../../form/definition'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'later-turn-answer', severity: 'risk' } as const

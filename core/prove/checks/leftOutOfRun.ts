@@ -1,5 +1,6 @@
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import type { Place } from '../../form/walk'
 import { example, section, text, yesNo } from './exampleForms'
 

@@ -1,5 +1,5 @@
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'locked-question', severity: 'fault' } as const

@@ -1,8 +1,10 @@
+import { NEVER_IN_PLAY, isNeverInPlay, isFolded } from './neverInPlay'
 import { namesIn } from '../../expressions/tree'
 import { framesOf } from '../../fill/draw'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
-import { called, finding, partAt, type Check, type Goal } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
+import type { Goal } from '../goals/goal'
 import { example, hull, section, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
@@ -25,6 +27,7 @@ const withRule = (shownWhen: string) =>
 
 export const neverOffered: Check = {
   ...kind,
+  needs: NEVER_IN_PLAY,
   about: 'An option’s own rule is never true while its question is in play: it can never be chosen.',
   raises: withRule('racing = false'),
   spares: example(
@@ -44,7 +47,7 @@ export const neverOffered: Check = {
   run: inquiry =>
     inquiry.model.plan.questions.flatMap((question): Finding[] => {
       const { place, offer } = question
-      if (!offer?.rules || inquiry.impossible.has(place.order) || inquiry.isFolded(question)) return []
+      if (!offer?.rules || isNeverInPlay(inquiry, place.order) || isFolded(inquiry, question)) return []
       const rows = [...offer.rows.values()]
       return offer.rules.flatMap((rule, index): Finding[] => {
         const row = rows[index]

@@ -1,5 +1,10 @@
+import type { ConflictPart } from '../goals/conflict'
+import type { Place } from '../../form/walk'
+import { isNeverInPlay, isFolded, isRepeated, NEVER_IN_PLAY } from './neverInPlay'
 import type { PlannedPlace, PlannedSection, Step } from '../../fill/planned'
-import { called, finding, partAt, sectionGoal, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, called, finding, partAt, each } from './check'
+import { sectionGoal, type Goal } from '../goals/goal'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
 import { example, section, text, whole } from './exampleForms'
@@ -10,12 +15,15 @@ const outer = { code: 'contradicts-outer', severity: 'fault' } as const
 
 export const neverShown: Check = {
   ...kind,
+  needs: ['unreachable-section'],
   about: 'No answers at all bring this section, group, question or note into play.',
   raises: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 and age > 65' })])),
   spares: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 or age > 65' })])),
-  run: function* (inquiry) {
-    for (const found of look(inquiry)) if (found?.code !== outer.code) yield found
-  },
+  run: inquiry =>
+    each(
+      inquiry.model.plan.sections.flatMap((s): (PlannedSection | Step)[] => [s, ...s.all]),
+      thing => ownFindings(inquiry, thing),
+    ),
 }
 
 const within = (rule: string) =>
@@ -34,37 +42,29 @@ const within = (rule: string) =>
 
 export const contradictsOuter: Check = {
   ...outer,
+  needs: ['never-shown'],
   about: 'A rule can’t be true where the rules of what stands around it are: the thing can never show there.',
   raises: within('age >= 21'),
   spares: within('age >= 16'),
-  run: inquiry =>
-    (FOUND.get(inquiry) ?? [...look(inquiry)].filter(f => f !== null)).filter(f => f.code === outer.code),
+  run: inquiry => inquiry.facts.leftBy('never-shown'),
 }
 
-/** What can't be shown, once looked for by the first of the two checks. */
-const FOUND = new WeakMap<Inquiry, Finding[]>()
-function* look(inquiry: Inquiry): Generator<Finding | null> {
-  const found: Finding[] = []
-  FOUND.set(inquiry, found)
-  for (const section of inquiry.model.plan.sections) {
-    for (const thing of [section, ...section.all]) {
-      const here = 'routes' in thing ? sectionFindings(inquiry, thing) : stepFindings(inquiry, thing)
-      found.push(...here)
-      yield* here
-      yield null
-    }
-  }
+/** What can't be shown; where a rule around it is the reason, it is left to the other check. */
+function ownFindings(inquiry: Inquiry, thing: PlannedSection | Step): Finding[] {
+  const found = 'routes' in thing ? sectionFindings(inquiry, thing) : stepFindings(inquiry, thing)
+  for (const f of found) if (f.code === outer.code) inquiry.facts.leave(f)
+  return found.filter(f => f.code !== outer.code)
 }
 
 function sectionFindings(inquiry: Inquiry, { place, shown }: PlannedSection): Finding[] {
-  if (!shown?.expr || inquiry.impossible.has(place.order) || isCircular(inquiry, place.code)) return []
+  if (!shown?.expr || isNeverInPlay(inquiry, place.order) || isCircular(inquiry, place.code)) return []
   const goal = sectionGoal(inquiry.model, place.section)
   return decided(inquiry, goal, { place }, place.section - 1)
 }
 
 function stepFindings(inquiry: Inquiry, step: Step): Finding[] {
   const { place, shown } = step
-  if (!shown?.expr || inquiry.isFolded(step) || isCircular(inquiry, place.code)) return []
+  if (!shown?.expr || isFolded(inquiry, step) || isCircular(inquiry, place.code)) return []
   const goal: Goal = {
     key: `shown:${place.address}`,
     at: place,
@@ -87,41 +87,44 @@ function decided(
   if (decision.is === 'undecided')
     return [undecidedFinding(place, `whether ${called(place)} can ever be shown`, decision.why)]
   if (decision.is !== 'impossible') return []
-  const repeated = inquiry.isRepeated(decision.conflict)
-  inquiry.impossible.set(place.order, decision.conflict)
+  const repeated = isRepeated(inquiry, NEVER_IN_PLAY, decision.conflict)
+  inquiry.facts.establish(place.order, decision.conflict)
   if (repeated) return []
-  const others = decision.conflict.filter(p => !(p.address === place.address && p.kind === 'shownWhen'))
-  const around = new Set([
-    inquiry.model.plan.sections[place.section]?.place.address,
-    ...place.groups.map(g => g.address),
-  ])
+  return [findingOf(inquiry, place, decision.conflict, near)]
+}
+
+/** The finding that something can never be shown, for the rules that make it so. */
+function findingOf(inquiry: Inquiry, place: Place, conflict: ConflictPart[], near: number): Finding {
+  const rule = `${place.address}:shownWhen`
+  const witness = near < 0 ? null : inquiry.wayTo(near)
+  const others = conflict.filter(p => !(p.address === place.address && p.kind === 'shownWhen'))
   const [first] = others
-  if (first && others.every(p => p.kind === 'shownWhen' && around.has(p.address))) {
+  if (first && isAround(inquiry, place, others)) {
     const outside = inquiry.model.plan.places.find(p => p.address === first.address)
-    return [
-      finding(
-        outer,
-        place,
-        `${called(place)} can never be shown: its rule contradicts the one around it${outside ? `, of ${called(outside)}` : ''}.`,
-        {
-          rule: `${place.address}:shownWhen`,
-          conflict: decision.conflict,
-          witness: near < 0 ? null : inquiry.wayTo(near),
-        },
-      ),
-    ]
+    const whose = outside ? `, of ${called(outside)}` : ''
+    const sentence = `${called(place)} can never be shown: its rule contradicts the one around it${whose}.`
+    return finding(outer, place, sentence, { rule, conflict, witness })
   }
-  const sentence =
-    others.length === 0
-      ? `${called(place)} can never be shown: no answers make its rule true.`
-      : `${called(place)} can never be shown: its rule can’t be true together with ${others.length === 1 ? 'another rule' : `${others.length} other rules`}.`
-  return [
-    finding(kind, place, sentence, {
-      rule: `${place.address}:shownWhen`,
-      conflict: decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'shownWhen')],
-      witness: near < 0 ? null : inquiry.wayTo(near),
-    }),
-  ]
+  return finding(kind, place, `${called(place)} can never be shown: ${reasonIn(others)}.`, {
+    rule,
+    conflict: conflict.length > 0 ? conflict : [partAt(place, 'shownWhen')],
+    witness,
+  })
+}
+
+/** Whether rules are all about what stands around a place. */
+function isAround({ model }: Inquiry, place: Place, parts: readonly ConflictPart[]): boolean {
+  const around = new Set([
+    model.plan.sections[place.section]?.place.address,
+    ...place.groups.map(group => group.address),
+  ])
+  return parts.every(p => p.kind === 'shownWhen' && around.has(p.address))
+}
+
+function reasonIn(others: readonly ConflictPart[]): string {
+  if (others.length === 0) return 'no answers make its rule true'
+  const rules = others.length === 1 ? 'another rule' : `${others.length} other rules`
+  return `its rule can’t be true together with ${rules}`
 }
 
 const isCircular = (inquiry: Inquiry, code: string) => inquiry.model.circular.has(code)

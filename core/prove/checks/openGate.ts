@@ -1,5 +1,6 @@
+import { NEVER_IN_PLAY, isNeverInPlay } from './neverInPlay'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { gatesOf, hullBranches } from './branches'
 
 const kind = { code: 'open-gate', severity: 'risk' } as const
@@ -8,6 +9,7 @@ const MANY = 3
 
 export const openGate: Check = {
   ...kind,
+  needs: NEVER_IN_PLAY,
   about:
     'A question decides between branches – every answer leads to one, or there are several – but it may be left blank: then none is taken.',
   raises: hullBranches(undefined, 'wood', 'steel', 'grp'),
@@ -21,7 +23,7 @@ export const openGate: Check = {
         begins !== null ||
         (type !== 'choice' && type !== 'yesNo') ||
         classes.length < 2 ||
-        inquiry.impossible.has(place.order)
+        isNeverInPlay(inquiry, place.order)
       )
         return []
       const own = branches.filter(b => !b.onBlank && b.holds.includes(false))

@@ -1,5 +1,6 @@
+import { NEVER_IN_PLAY } from './neverInPlay'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { sampleAnswer } from '../model/sampleAnswers'
 import { branchGroup, gatesOf, pairsOf } from './branches'
 import { example, section, whole } from './exampleForms'
@@ -12,6 +13,7 @@ const ages = (second: string) =>
 
 export const overlappingBranches: Check = {
   ...kind,
+  needs: NEVER_IN_PLAY,
   about: 'Two branches that look like alternatives, since together they cover every answer, can both show.',
   raises: ages('age >= 18'),
   spares: ages('age > 18'),

@@ -3,7 +3,7 @@ import { sees, viewOf } from '../../parties/access'
 import { turnName } from '../../parties/turns'
 import type { Form } from '../../form/definition'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'private-inference', severity: 'risk' } as const

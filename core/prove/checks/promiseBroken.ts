@@ -1,5 +1,6 @@
 import { namesIn } from '../../expressions/tree'
-import { each, finding, partAt, type Check, type Goal } from '../goals/inquiry'
+import { type Check, each, finding, partAt } from './check'
+import type { Goal } from '../goals/goal'
 import type { Finding } from '../finding'
 import { example, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'

@@ -1,9 +1,11 @@
+import { NEVER_IN_PLAY, isNeverInPlay, isFolded } from './neverInPlay'
 import { namesIn } from '../../expressions/tree'
 import { piecesOf } from '../../form/quotes'
 import { textsAt } from '../../form/texts'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
-import { called, each, finding, partAt, type Check, type Goal } from '../goals/inquiry'
+import { type Check, called, each, finding, partAt } from './check'
+import type { Goal } from '../goals/goal'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'quote-may-be-blank', severity: 'advice' } as const
@@ -18,6 +20,7 @@ const greeting = (required: true | undefined) =>
 
 export const quoteBlank: Check = {
   ...kind,
+  needs: NEVER_IN_PLAY,
   about: 'A text quotes an earlier section’s answer that may be blank there.',
   raises: greeting(undefined),
   spares: greeting(true),
@@ -26,7 +29,7 @@ export const quoteBlank: Check = {
       inquiry.model.plan.sections.flatMap(s => s.all),
       (step): Finding[] => {
         const { place } = step
-        if (inquiry.impossible.has(place.order) || inquiry.isFolded(step)) return []
+        if (isNeverInPlay(inquiry, place.order) || isFolded(inquiry, step)) return []
         const quoted = textsAt(place)
           .filter(found => !found.entry)
           .flatMap(found => piecesOf(found.text))

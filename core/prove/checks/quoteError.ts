@@ -3,7 +3,8 @@ import { nearest } from '../../expressions/near'
 import { insideOf } from '../../form/scope'
 import { textsAt, withText } from '../../form/texts'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'quote-error', severity: 'fault' } as const

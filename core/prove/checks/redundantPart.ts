@@ -1,12 +1,16 @@
+import type { Model } from '../model/model'
+import { NEVER_IN_PLAY, isFolded, isOutOfPlay } from './neverInPlay'
 import { print } from '../../expressions/print'
 import { namesIn, type Expr, type ExprOf, type TestNode } from '../../expressions/tree'
 import { ruleId, withRule, type RuleKind } from '../../form/rules'
-import type { PlannedRule } from '../../fill/planned'
+import type { PlannedRule, PlannedSection, Step } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
 import type { StateSpace } from '../goals/stateSpace'
-import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, called, each, finding, partAt } from './check'
+import type { Goal } from '../goals/goal'
 import type { Literal } from '../solver/literal'
 import { example, section, text, whole, yesNo } from './exampleForms'
 
@@ -14,6 +18,7 @@ const kind = { code: 'redundant-part', severity: 'advice' } as const
 
 export const redundantPart: Check = {
   ...kind,
+  needs: NEVER_IN_PLAY,
   about:
     'A part of a condition changes nothing: with or without it the rule does the same, seen together with the rules around it.',
   raises: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 and age < 21' })])),
@@ -41,68 +46,73 @@ interface Ruled {
   around: (space: StateSpace) => Literal[]
 }
 
+/** The rules of sections, routes and what stands in sections that are made of parts and can be asked for. */
 function rulesWithParts(inquiry: Inquiry): Ruled[] {
   const { model } = inquiry
-  const usable = (place: Place) =>
-    !inquiry.impossible.has(place.order) &&
-    !inquiry.impossible.has(inquiry.orderOfSection(place.section)) &&
-    !model.circular.has(place.code)
-  const make = (
-    place: Place,
-    kind: RuleKind,
-    index: number,
-    rule: PlannedRule | null,
-    names: readonly string[],
-    around: (space: StateSpace) => Literal[],
-    leaving = false,
-  ): Ruled[] =>
-    rule?.expr && usable(place) && hasParts(rule.expr)
-      ? [
-          {
-            place,
-            kind,
-            index,
-            expr: rule.expr,
-            names: [...names, ...namesIn(rule.expr)],
-            section: place.section + (leaving ? 1 : 0),
-            leaving,
-            around,
-          },
-        ]
-      : []
-  return model.plan.sections.flatMap(s => [
-    ...make(s.place, 'shownWhen', 0, s.shown, [], space => [space.reached(s.place.section)]),
-    ...s.routes.flatMap((route, i) =>
-      make(
-        s.place,
-        'route',
-        route.index,
-        route.when,
-        s.routes.slice(0, i).flatMap(r => (r.when?.expr ? namesIn(r.when.expr) : [])),
-        space => [
-          space.sectionShown(s.place.section),
-          ...space
-            .routesTaken(s.place.section)
-            .slice(0, i)
-            .map(l => -l),
-        ],
-        true,
-      ),
-    ),
-    ...s.all
-      .filter(step => !inquiry.isFolded(step))
-      .flatMap(step => [
-        ...make(step.place, 'shownWhen', 0, step.shown, namesAround(model, step), space => [
-          space.aroundShown(step),
-        ]),
-        ...('required' in step && step.required !== true
-          ? make(step.place, 'required', 0, step.required, namesAround(model, step), space => [
-              space.inPlay(step),
-            ])
-          : []),
-      ]),
+  const ruled = model.plan.sections.flatMap(section => [
+    ...ofSection(section),
+    ...section.all.filter(step => !isFolded(inquiry, step)).flatMap(step => ofStep(model, step)),
   ])
+  return ruled.filter(({ place, expr }) => {
+    const isUsable = !isOutOfPlay(inquiry, { place }) && !model.circular.has(place.code)
+    return isUsable && hasParts(expr)
+  })
 }
+
+function ofSection({ place, shown, routes }: PlannedSection): Ruled[] {
+  const own = ruledBy(shown, {
+    place,
+    kind: 'shownWhen',
+    index: 0,
+    names: [],
+    section: place.section,
+    leaving: false,
+    around: space => [space.reached(place.section)],
+  })
+  const leading = routes.flatMap(({ when, index }, i) => {
+    const before = routes.slice(0, i)
+    return ruledBy(when, {
+      place,
+      kind: 'route',
+      index,
+      names: before.flatMap(r => (r.when?.expr ? namesIn(r.when.expr) : [])),
+      section: place.section + 1,
+      leaving: true,
+      around: space => {
+        const taken = space.routesTaken(place.section).slice(0, i)
+        return [space.sectionShown(place.section), ...taken.map(l => -l)]
+      },
+    })
+  })
+  return [...own, ...leading]
+}
+
+function ofStep(model: Model, step: Step): Ruled[] {
+  const { place } = step
+  const common = {
+    place,
+    index: 0,
+    names: namesAround(model, step),
+    section: place.section,
+    leaving: false,
+  }
+  const shown = ruledBy(step.shown, {
+    ...common,
+    kind: 'shownWhen',
+    around: space => [space.aroundShown(step)],
+  })
+  if (!('required' in step) || step.required === true) return shown
+  const required = ruledBy(step.required, {
+    ...common,
+    kind: 'required',
+    around: space => [space.inPlay(step)],
+  })
+  return [...shown, ...required]
+}
+
+/** A rule with the question that is asked about it; none where it can't be used. */
+const ruledBy = (rule: PlannedRule | null, about: Omit<Ruled, 'expr'>): Ruled[] =>
+  rule?.expr ? [{ ...about, expr: rule.expr, names: [...about.names, ...namesIn(rule.expr)] }] : []
 
 const hasParts = (expr: Expr): boolean =>
   expr.kind === 'and' || expr.kind === 'or' || isListed(expr) || (expr.kind === 'not' && hasParts(expr.value))
@@ -146,12 +156,7 @@ function redundant(inquiry: Inquiry, rule: Ruled, { parts, shorter, within }: Ju
   if (idle.length === 0) return []
   const words = idle.map(i => `“${partText(parts[i])}”`)
   const all = idle.length > 1 && changesNothing(idle)
-  const told =
-    idle.length === 1
-      ? `${words[0]} changes nothing`
-      : all
-        ? `${words.join(' and ')} change nothing`
-        : `one of ${words.join(', ')} changes nothing`
+  const told = idleWords(words, all)
   const place = rule.place
   const mended = print(without(all ? idle : idle.slice(0, 1)))
   return [
@@ -161,6 +166,12 @@ function redundant(inquiry: Inquiry, rule: Ruled, { parts, shorter, within }: Ju
       mend: { words: `Write ${mended}`, edits: [withRule(inquiry.form, rule, mended)] },
     }),
   ]
+}
+
+/** That parts change nothing: the only one, all of them, or any one of them. */
+function idleWords(words: readonly string[], all: boolean): string {
+  if (words.length === 1) return `${words[0]} changes nothing`
+  return all ? `${words.join(' and ')} change nothing` : `one of ${words.join(', ')} changes nothing`
 }
 
 const partText = (part: TestNode | undefined): string =>

@@ -1,10 +1,13 @@
+import { NEVER_IN_PLAY, isNeverInPlay, isFolded } from './neverInPlay'
 import { namesIn, type Expr } from '../../expressions/tree'
 import { framesOf } from '../../fill/draw'
 import type { Filled } from '../../fill/fill'
 import type { PlannedQuestion, PlannedRule } from '../../fill/planned'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
-import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, called, each, finding, partAt } from './check'
+import type { Goal } from '../goals/goal'
 import { example, section, text, whole, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
@@ -13,6 +16,7 @@ const always = { code: 'always-required', severity: 'advice' } as const
 
 export const neverRequired: Check = {
   ...never,
+  needs: NEVER_IN_PLAY,
   about: 'A required-when rule is never true while its question is in play.',
   raises: example(
     section('cover', [
@@ -55,6 +59,7 @@ export const neverRequired: Check = {
 
 export const alwaysRequired: Check = {
   ...always,
+  needs: NEVER_IN_PLAY,
   about: 'A required-when rule is true whenever its question is in play: the question is simply required.',
   raises: example(
     section('cover', [
@@ -100,8 +105,8 @@ function ruled(inquiry: Inquiry): { question: PlannedQuestion; required: Planned
       required === null ||
       required === true ||
       !required.expr ||
-      inquiry.impossible.has(place.order) ||
-      inquiry.isFolded(question)
+      isNeverInPlay(inquiry, place.order) ||
+      isFolded(inquiry, question)
     )
       return []
     return [{ question, required: { ...required, expr: required.expr } }]

@@ -1,6 +1,11 @@
+import type { ConflictPart } from '../goals/conflict'
+import type { PlannedSection } from '../../fill/planned'
+import { NEVER_IN_PLAY, isNeverInPlay } from './neverInPlay'
 import { namesIn } from '../../expressions/tree'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
+import type { Goal } from '../goals/goal'
 import { example, section, text, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
@@ -16,6 +21,7 @@ const routed = (...routes: { when?: string; to: string }[]) =>
 
 export const neverTaken: Check = {
   ...never,
+  needs: NEVER_IN_PLAY,
   about: 'A route can never be taken: its condition is never true when its section is left.',
   raises: routed({ when: 'insured = null', to: 'hire' }),
   spares: routed({ when: 'insured = false', to: 'hire' }),
@@ -24,6 +30,7 @@ export const neverTaken: Check = {
 
 export const shadowedRoute: Check = {
   ...shadowed,
+  needs: NEVER_IN_PLAY,
   about: 'A route can never be taken because those above it always come first.',
   raises: routed({ when: 'insured in [true, false]', to: 'cover' }, { when: 'insured = false', to: 'hire' }),
   spares: routed({ when: 'insured = true', to: 'cover' }, { when: 'insured = false', to: 'hire' }),
@@ -36,73 +43,66 @@ const FOUND = new WeakMap<Inquiry, Finding[]>()
 function untaken(inquiry: Inquiry): Finding[] {
   const known = FOUND.get(inquiry)
   if (known) return known
-  const found = inquiry.model.plan.sections.flatMap(section =>
-    section.routes.flatMap((route, at): Finding[] => {
-      const { place } = section
-      if (inquiry.impossible.has(place.order)) return []
-      const goal: Goal = {
-        key: `route:${place.address}:${route.index}`,
-        at: place,
-        section: place.section + 1,
-        leaving: true,
-        names: [
-          ...(section.shown?.expr ? namesIn(section.shown.expr) : []),
-          ...section.routes.slice(0, at + 1).flatMap(r => (r.when?.expr ? namesIn(r.when.expr) : [])),
-        ],
-        literals: space => [space.routesTaken(place.section)[at] ?? space.encoding.yes],
-        holds: state =>
-          section.routes.findIndex(r => r.when === null || r.when.run(state.values) === true) === at,
-      }
-      const decision = inquiry.decide(goal)
-      const about = { rule: `${place.address}:route:${route.index}` }
-      if (decision.is === 'undecided')
-        return [
-          {
-            ...undecidedFinding(
-              place,
-              `whether route ${route.index + 1} of ${called(place)} is ever taken`,
-              decision.why,
-            ),
-            ...about,
-          },
-        ]
-      if (decision.is !== 'impossible') return []
-      const above = decision.conflict.filter(
-        c => c.address === place.address && c.kind === 'route' && c.index < route.index,
-      )
-      const conflict =
-        decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'route', route.index)]
-      const mend = {
-        words: 'Take the route away',
-        edits: [
-          {
-            do: 'change' as const,
-            what: place.address,
-            set: {
-              routes:
-                'routes' in place.node ? (place.node.routes ?? []).filter((_, i) => i !== route.index) : [],
-            },
-          },
-        ],
-      }
-      const more = { ...about, conflict, witness: inquiry.wayTo(place.section), mend }
-      return [
-        above.length > 0
-          ? finding(
-              shadowed,
-              place,
-              `Route ${route.index + 1} of ${called(place)} is never taken: ${above.length === 1 ? `route ${(above[0]?.index ?? 0) + 1} above it` : 'the routes above it'} always ${above.length === 1 ? 'comes' : 'come'} first.`,
-              more,
-            )
-          : finding(
-              never,
-              place,
-              `Route ${route.index + 1} of ${called(place)} is never taken: its condition is not true in any case in which the section is left.`,
-              more,
-            ),
-      ]
-    }),
-  )
+  const found = inquiry.model.plan.sections
+    .filter(section => !isNeverInPlay(inquiry, section.place.order))
+    .flatMap(section => section.routes.flatMap((_, at) => untakenRoute(inquiry, section, at)))
   FOUND.set(inquiry, found)
   return found
 }
+
+function untakenRoute(inquiry: Inquiry, section: PlannedSection, at: number): Finding[] {
+  const { place } = section
+  const route = section.routes[at]
+  if (!route) return []
+  const about = { rule: `${place.address}:route:${route.index}` }
+  const name = `Route ${route.index + 1} of ${called(place)}`
+  const decision = inquiry.decide(takenGoal(section, at))
+  if (decision.is === 'undecided') {
+    const question = `whether route ${route.index + 1} of ${called(place)} is ever taken`
+    return [{ ...undecidedFinding(place, question, decision.why), ...about }]
+  }
+  if (decision.is !== 'impossible') return []
+  const above = decision.conflict.filter(
+    c => c.address === place.address && c.kind === 'route' && c.index < route.index,
+  )
+  const [check, reason] = above.length > 0 ? [shadowed, shadowedBy(above)] : [never, NEVER_TRUE]
+  return [
+    finding(check, place, `${name} is never taken: ${reason}.`, {
+      ...about,
+      conflict: decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'route', route.index)],
+      witness: inquiry.wayTo(place.section),
+      mend: withoutRoute(section, route.index),
+    }),
+  ]
+}
+
+const NEVER_TRUE = 'its condition is not true in any case in which the section is left'
+function shadowedBy([first, ...more]: readonly ConflictPart[]): string {
+  if (more.length > 0) return 'the routes above it always come first'
+  return `route ${(first?.index ?? 0) + 1} above it always comes first`
+}
+
+/** The goal “leaving the section takes this route”. */
+function takenGoal({ place, shown, routes }: PlannedSection, at: number): Goal {
+  const rules = [shown, ...routes.slice(0, at + 1).map(r => r.when)]
+  return {
+    key: `route:${place.address}:${routes[at]?.index}`,
+    at: place,
+    section: place.section + 1,
+    leaving: true,
+    names: rules.flatMap(rule => (rule?.expr ? namesIn(rule.expr) : [])),
+    literals: space => [space.routesTaken(place.section)[at] ?? space.encoding.yes],
+    holds: state => routes.findIndex(r => r.when === null || r.when.run(state.values) === true) === at,
+  }
+}
+
+const withoutRoute = ({ place }: PlannedSection, index: number): Finding['mend'] => ({
+  words: 'Take the route away',
+  edits: [
+    {
+      do: 'change',
+      what: place.address,
+      set: { routes: (place.node.routes ?? []).filter((_, i) => i !== index) },
+    },
+  ],
+})

@@ -3,7 +3,8 @@ import type { ChoiceList } from '../../form/choiceLists'
 import type { RowProblem } from '../../lists/integrity'
 import { changeEdits } from '../../lists/changes'
 import type { Finding, Severity } from '../finding'
-import type { Check, Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import type { Check } from './check'
 import { example, section } from './exampleForms'
 
 const COASTS: ChoiceList = {

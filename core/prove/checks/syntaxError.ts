@@ -1,4 +1,4 @@
-import type { Check } from '../goals/inquiry'
+import type { Check } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 import { wiringFinding } from './wiring'
 

@@ -1,8 +1,10 @@
+import { NEVER_IN_PLAY } from './neverInPlay'
 import type { Item } from '../../form/definition'
-import { type Place } from '../../form/walk'
+import type { Place } from '../../form/walk'
 import { optionsOf } from '../../form/rows'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { branchGroup, gatesOf, pairsOf } from './branches'
 import { example, hull, section } from './exampleForms'
 
@@ -14,6 +16,7 @@ const FEWEST = 2
 
 export const twinBranches: Check = {
   ...kind,
+  needs: NEVER_IN_PLAY,
   about:
     'Two branches side by side have the same condition, or the same contents under different ones: a copy that was not adapted?',
   raises: twins('hull = "wood"'),

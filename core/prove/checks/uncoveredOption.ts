@@ -1,6 +1,7 @@
+import { NEVER_IN_PLAY, isNeverInPlay } from './neverInPlay'
 import { optionsOf } from '../../form/rows'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { branchGroup, gatesOf } from './branches'
 import { example, hull, section } from './exampleForms'
 
@@ -13,13 +14,14 @@ const hulls = (...codes: string[]) =>
 
 export const uncoveredOption: Check = {
   ...kind,
+  needs: NEVER_IN_PLAY,
   about: 'All options of a question lead to a branch of their own but one: was its branch forgotten?',
   raises: hulls('wood', 'steel', 'grp'),
   spares: hulls('wood', 'steel', 'grp', 'alu'),
   run: inquiry =>
     gatesOf(inquiry).flatMap(({ question, classes, branches }): Finding[] => {
       const { place } = question
-      if (place.node.type !== 'choice' || place.node.writeIn || inquiry.impossible.has(place.order)) return []
+      if (place.node.type !== 'choice' || place.node.writeIn || isNeverInPlay(inquiry, place.order)) return []
       const rows = optionsOf(inquiry.form, place.node) ?? []
       const single = branches.filter(b => !b.onBlank && b.holds.filter(h => h).length === 1)
       const covered = classes.filter((_, i) => single.some(b => b.holds[i]))

@@ -1,6 +1,6 @@
 import type { Place } from '../../form/walk'
 import type { Finding } from '../finding'
-import { finding, partAt } from '../goals/inquiry'
+import { finding, partAt } from './check'
 
 /** What could not be decided is said, with what stood in the way; a release treats it as a risk. */
 export const UNDECIDED = { code: 'undecided', severity: 'risk' } as const

@@ -1,6 +1,6 @@
 import type { Item } from '../../form/definition'
 import { fills, viewOf } from '../../parties/access'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'unfilled-question', severity: 'fault' } as const

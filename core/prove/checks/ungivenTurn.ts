@@ -1,7 +1,8 @@
 import type { Form } from '../../form/definition'
 import { turnName } from '../../parties/turns'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check, type Goal } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
+import type { Goal } from '../goals/goal'
 import { example, section } from './exampleForms'
 
 const kind = { code: 'ungiven-turn', severity: 'risk' } as const

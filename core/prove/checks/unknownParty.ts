@@ -1,8 +1,8 @@
-import { type Form } from '../../form/definition'
+import type { Form } from '../../form/definition'
 import { DONE } from '../../form/turns'
 import { nearest } from '../../expressions/near'
 import type { Finding } from '../finding'
-import { called, finding, partAt, type Check } from '../goals/inquiry'
+import { type Check, called, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'unknown-party', severity: 'fault' } as const

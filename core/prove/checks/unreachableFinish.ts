@@ -1,5 +1,6 @@
 import type { Finding } from '../finding'
-import { finding, type Check, type Goal } from '../goals/inquiry'
+import { type Check, finding } from './check'
+import type { Goal } from '../goals/goal'
 import { example, section, text, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
@@ -17,6 +18,7 @@ const checked = (second: string) =>
 
 export const unreachableFinish: Check = {
   ...kind,
+  needs: ['unmeetable-valid'],
   about: 'Nobody can ever send the form: no answers get through all that has to be met on the way.',
   raises: checked('insured = false'),
   spares: checked('known = false'),
@@ -38,7 +40,9 @@ export const unreachableFinish: Check = {
     // A check that nothing meets says it by itself.
     if (
       decision.is !== 'impossible' ||
-      decision.conflict.some(c => inquiry.unmeetable.has(`${c.address}:${c.kind}:${c.index}`))
+      decision.conflict.some(c =>
+        inquiry.facts.has(['unmeetable-valid'], `${c.address}:${c.kind}:${c.index}`),
+      )
     )
       return []
     return [

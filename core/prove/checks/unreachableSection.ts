@@ -1,4 +1,6 @@
-import { called, each, finding, type Check, type Goal } from '../goals/inquiry'
+import { isRepeated } from './neverInPlay'
+import { type Check, called, each, finding } from './check'
+import type { Goal } from '../goals/goal'
 import type { Finding } from '../finding'
 import { example, section, text, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
@@ -36,8 +38,8 @@ export const unreachableSection: Check = {
       if (decision.is === 'undecided')
         return [undecidedFinding(place, `whether the form ever leads to ${called(place)}`, decision.why)]
       if (decision.is !== 'impossible') return []
-      const repeated = inquiry.isRepeated(decision.conflict)
-      inquiry.impossible.set(place.order, decision.conflict)
+      const repeated = isRepeated(inquiry, ['unreachable-section'], decision.conflict)
+      inquiry.facts.establish(place.order, decision.conflict)
       return repeated
         ? []
         : [

@@ -1,8 +1,8 @@
-import { type Form } from '../../form/definition'
+import type { Form } from '../../form/definition'
 import { DONE } from '../../form/turns'
 import { turnName } from '../../parties/turns'
 import type { Finding } from '../finding'
-import { finding, type Check } from '../goals/inquiry'
+import { type Check, finding } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'unreachable-turn', severity: 'fault' } as const

@@ -3,7 +3,7 @@ import { piecesOf } from '../../form/quotes'
 import { columnsOf } from '../../form/types'
 import { textsAt } from '../../form/texts'
 import type { Finding } from '../finding'
-import type { Check } from '../goals/inquiry'
+import type { Check } from './check'
 import { GOOD_ROWS, withLists } from './rows'
 
 const kind = { code: 'unused-column', severity: 'advice' } as const

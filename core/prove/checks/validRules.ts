@@ -1,12 +1,15 @@
+import { NEVER_IN_PLAY, isOutOfPlay } from './neverInPlay'
 import { namesIn, type Expr } from '../../expressions/tree'
 import { framesOf } from '../../fill/draw'
 import type { Filled, Frame } from '../../fill/frame'
 import { isQuestion } from '../../fill/steps'
-import { type PlannedCheck, type PlannedSection, type Step } from '../../fill/planned'
+import type { PlannedCheck, PlannedSection, Step } from '../../fill/planned'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
 import type { StateSpace } from '../goals/stateSpace'
-import { called, each, finding, partAt, type Check, type Goal, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, called, each, finding, partAt } from './check'
+import type { Goal } from '../goals/goal'
 import type { Literal } from '../solver/literal'
 import { example, section, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
@@ -22,6 +25,7 @@ const lengthWith = (rule: string) =>
 
 export const unmeetableValid: Check = {
   ...unmeetable,
+  needs: NEVER_IN_PLAY,
   about: 'No answer at all meets a valid-when rule: whoever gets there is always told off.',
   raises: lengthWith('length > 40'),
   spares: lengthWith('length > 12'),
@@ -57,7 +61,7 @@ export const unmeetableValid: Check = {
         ).is !== 'possible'
       )
         return []
-      inquiry.unmeetable.add(about.rule)
+      inquiry.facts.establish(about.rule)
       return [
         finding(unmeetable, place, `No answer meets the check of ${called(place)}: it always complains.`, {
           ...about,
@@ -73,6 +77,7 @@ export const unmeetableValid: Check = {
 
 export const idleValid: Check = {
   ...idle,
+  needs: NEVER_IN_PLAY,
   about: 'A valid-when rule never complains: every answer that can be given meets it.',
   raises: lengthWith('length > 1'),
   spares: lengthWith('length > 12'),
@@ -124,18 +129,13 @@ interface Ruled {
 
 function ruled(inquiry: Inquiry): Ruled[] {
   return inquiry.model.plan.sections
-    .flatMap(s => [s, ...s.all])
-    .flatMap(step => {
-      const isGone: boolean =
-        inquiry.impossible.has(step.place.order) ||
-        inquiry.impossible.has(inquiry.orderOfSection(step.place.section)) ||
-        ('is' in step && inquiry.isFolded(step))
-      return isGone
-        ? []
-        : step.checks.flatMap((check, index) =>
-            check.expr ? [{ place: step.place, step, check: { ...check, expr: check.expr }, index }] : [],
-          )
-    })
+    .flatMap((s): (PlannedSection | Step)[] => [s, ...s.all])
+    .filter(step => !isOutOfPlay(inquiry, step))
+    .flatMap(step =>
+      step.checks.flatMap((check, index) =>
+        check.expr ? [{ place: step.place, step, check: { ...check, expr: check.expr }, index }] : [],
+      ),
+    )
 }
 
 const framesAt = (state: Filled, step: Step | PlannedSection): readonly Frame[] =>

@@ -1,6 +1,7 @@
 import type { Form } from '../../form/definition'
 import { RULE_WORDS, withRule } from '../../form/rules'
-import { finding, partAt, type Check, type Inquiry } from '../goals/inquiry'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, finding, partAt } from './check'
 import type { Finding } from '../finding'
 import type { ReadRule } from '../model/model'
 import type { Edit } from '../../form/edits'

@@ -1,7 +1,7 @@
 import { namesIn, type Expr } from '../../expressions/tree'
 import type { PlannedSection, Step, PlannedQuestion } from '../../fill/planned'
 import { baseOf, codeAt, plainCode } from '../model/entryCodes'
-import { type Entries } from '../model/groupQuestions'
+import type { Entries } from '../model/groupQuestions'
 import { ownRules } from '../../fill/steps'
 import { locksOf, shownChain, type Model } from '../model/model'
 

@@ -1,64 +1,14 @@
+import { type Goal, type Manner, type Decision, sectionGoal } from './goal'
+import { Facts } from './facts'
 import type { Answers } from '../../form/answers'
-import type { Step } from '../../fill/planned'
 import type { Form } from '../../form/definition'
-import { placeName, type Place } from '../../form/walk'
 import { integrityOf, type RowProblem } from '../../lists/integrity'
-import type { ConflictPart, Finding, Severity, Tally } from '../finding'
+import type { Tally } from '../finding'
 import { StateSpace } from './stateSpace'
 import { Memory, Stamps } from './memory'
 import { modelOf, type Model } from '../model/model'
 import { randomRuns, type Evidence } from './randomRuns'
-import { dayOf, smallestWitness, type WitnessGoal } from './witness'
-
-/** A check of the prover: what it is called, how bad its findings are, and how they are found. */
-export interface Check {
-  /** The code of its findings. */
-  code: string
-  severity: Severity
-  /** What it says, in plain words, for the documentation. */
-  about: string
-  /** A form that it speaks of, and one that is like it and in order. */
-  raises: Form
-  spares: Form
-  /** Gives its findings one by one; null in between lets others in. */
-  run: (inquiry: Inquiry) => Iterable<Finding | null>
-}
-
-/** A goal: whether some state with a section as the current one does something. */
-export interface Goal extends WitnessGoal {
-  /** Tells it from all other goals of the form; what it asks for beyond its place and names is part of it. */
-  key: string
-  /** Where it stands; null for the form as a whole. */
-  at: Place | null
-}
-
-/** Looks at things one after the other, letting others in after each. */
-export function* each<T>(
-  things: Iterable<T>,
-  look: (thing: T) => readonly Finding[],
-): Generator<Finding | null> {
-  for (const thing of things) {
-    yield* look(thing)
-    yield null
-  }
-}
-
-/** What a check finds, all at once. */
-export const findingsOf = (check: Check, inquiry: Inquiry): Finding[] =>
-  [...check.run(inquiry)].filter(f => f !== null)
-
-/** How a goal is decided: `aside` for an advice that is simply not given when it can't be decided, `seen` when a random run shows it. */
-export interface Manner {
-  aside?: boolean
-  seen?: (evidence: Evidence) => boolean
-}
-
-export type Decision =
-  | { is: 'possible' }
-  | { is: 'impossible'; conflict: ConflictPart[] }
-  | { is: 'undecided'; why: string }
-  /** The goal depends on a circle, which is reported by itself. */
-  | { is: 'skipped' }
+import { smallestWitness } from './witness'
 
 /** Random runs before the solver is asked: they settle most goals, and each is an example. */
 const RUNS = 16
@@ -70,12 +20,8 @@ export class Inquiry {
   readonly model: Model
   readonly tally: Tally = { rules: 0, byExample: 0, byProof: 0, undecided: 0 }
   private runs: Evidence | null = null
-  /** What can never come into play, by place order; what depends on it is folded into that finding. */
-  readonly impossible = new Map<number, ConflictPart[]>()
-  /** What is always shown, by place order: weaker findings would repeat it. */
-  readonly always = new Set<number>()
-  /** The ids of checks that no answer meets. */
-  readonly unmeetable = new Set<string>()
+  /** What checks have established, for others to rest on. */
+  readonly facts = new Facts()
   private readonly spaces = new Map<number, StateSpace>()
 
   private readonly stamps: Stamps
@@ -170,68 +116,4 @@ export class Inquiry {
   wayTo(section: number): Answers | null {
     return this.witness(sectionGoal(this.model, section))
   }
-
-  /** Whether something stands inside what can never be shown. */
-  isFolded(step: Step): boolean {
-    return (
-      this.impossible.has(this.orderOfSection(step.place.section)) ||
-      step.place.groups.some(g => this.impossible.has(g.order))
-    )
-  }
-
-  /** Whether a conflict only repeats one that was found before. */
-  isRepeated(conflict: readonly ConflictPart[]): boolean {
-    const keys = new Set(conflict.map(partKey))
-    return [...this.impossible.values()].some(
-      parts => parts.length > 0 && parts.every(p => keys.has(partKey(p))),
-    )
-  }
-
-  orderOfSection = (section: number): number => this.model.plan.sections[section]?.place.order ?? -1
 }
-
-const partKey = (part: ConflictPart) => `${part.address}:${part.kind}:${part.index}`
-
-/** The goal “this section is the current one”. */
-export function sectionGoal(model: Model, section: number): Goal {
-  const order = model.plan.sections[section]?.place.order ?? -1
-  return {
-    key: `section:${model.plan.sections[section]?.place.address ?? section}`,
-    at: model.plan.sections[section]?.place ?? null,
-    section,
-    names: [],
-    literals: space => [space.sectionShown(section)],
-    holds: state => state.inPlay[order] === true,
-  }
-}
-
-/** A finding about a place, with the parts that most findings leave out. */
-export function finding(
-  check: Pick<Check, 'code' | 'severity'>,
-  place: Place | null,
-  sentence: string,
-  more: Partial<Finding> = {},
-): Finding {
-  return {
-    code: check.code,
-    severity: check.severity,
-    at: place?.code ?? null,
-    address: place?.address ?? null,
-    rule: null,
-    sentence,
-    conflict: [],
-    witness: null,
-    mend: null,
-    ...more,
-    today: dayOf(more.witness ?? null),
-  }
-}
-
-/** How a place is called in a sentence: “Hull material”. */
-export const called = (place: Place): string => `“${placeName(place)}”`
-export const partAt = (place: Place, kind: ConflictPart['kind'] = 'place', index = 0): ConflictPart => ({
-  code: place.code,
-  address: place.address,
-  kind,
-  index,
-})

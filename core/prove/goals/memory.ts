@@ -1,11 +1,11 @@
 import { namesIn, type Expr } from '../../expressions/tree'
 import type { Answers } from '../../form/answers'
 import { ownRules, isQuestion, isRepeating } from '../../fill/steps'
-import { type PlannedSection, type Step } from '../../fill/planned'
+import type { PlannedSection, Step } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import { WORDS } from '../acceptance'
 import { namesAround } from './dependencyClosure'
-import type { Decision, Goal } from './inquiry'
+import type { Decision, Goal } from './goal'
 import type { Model } from '../model/model'
 
 /** So many texts are kept apart by number before it is begun afresh. */

@@ -1,20 +1,10 @@
 import { namesIn } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
 import { isoFromDay, dayNumber } from '../../expressions/dates'
-import type { Answer, Answers } from '../../form/answers'
+import type { Answer } from '../../form/answers'
 import { drawSteps, framesOf, random, repair, type Drawing } from '../../fill/draw'
-import {
-  allProblems,
-  fill,
-  Filling,
-  offeredNow,
-  problemsIn,
-  type AnswerProblem,
-  type Filled,
-} from '../../fill/fill'
+import { Filling, problemsIn, type Filled } from '../../fill/fill'
 import type { PlannedQuestion } from '../../fill/planned'
-import { filledBy, turnOf, turnProblems } from '../../parties/turns'
-import { turnsTaken } from '../walks'
 import { isPossible, sampleAnswer } from '../model/sampleAnswers'
 import { SOMETHING } from '../model/domain'
 import type { Model } from '../model/model'
@@ -151,62 +141,3 @@ const nearbyDays = (values: readonly Value[]) =>
       ? []
       : [isoFromDay(Math.min(day + 400, 2_900_000)), isoFromDay(Math.max(day - 400, -700_000))]
   })
-
-/**
- * Whether a set of answers is a state whose current section is the given one: everything before it is complete. The number of sections means
- * the finish. `leaving`: the section before is complete and being left, wherever its routes lead; `reaching`: the routes lead there, shown or not.
- */
-export function isStateAt(
-  model: Model,
-  answers: Answers,
-  section: number,
-  today: string,
-  { leaving = false, reaching = false } = {},
-): Filled | null {
-  const state = fill(model.plan, answers, today)
-  if (section >= model.plan.sections.length && !leaving) return isComplete(model, state) ? state : null
-  if (!state.path.includes(leaving ? section - 1 : section) && !(reaching && leadsTo(state, section)))
-    return null
-  for (const index of state.path) {
-    if (index >= section) return state
-    const before = model.plan.sections[index]
-    if (before && problemsIn(state, before).some(p => !isDeadEnd(model, state, p))) return null
-  }
-  return leaving || reaching ? state : null
-}
-
-/** Whether the way of a response comes to a section, to enter it or to pass it over. */
-function leadsTo(state: Filled, section: number): boolean {
-  const before = state.path.findLast(index => index < section)
-  const taken =
-    before === undefined
-      ? undefined
-      : state.plan.sections[before]?.routes.find(r => r.when === null || r.when.run(state.values) === true)
-  return before === undefined || (taken?.target ?? before + 1) <= section
-}
-
-/** Whether nothing is missing or wrong; with turns, in those that are taken, and nothing is answered that none of them fills. */
-function isComplete(model: Model, state: Filled): boolean {
-  const { plan } = model
-  const turns = turnsTaken(state).flatMap(code => turnOf(plan.form, code) ?? [])
-  const problems = turns.length > 0 ? turns.flatMap(turn => turnProblems(state, turn)) : allProblems(state)
-  if (problems.some(p => !isDeadEnd(model, state, p))) return false
-  if (turns.length === 0) return true
-  const filled = new Set(turns.flatMap(turn => [...filledBy(plan, turn)]))
-  return plan.questions.every(
-    q =>
-      q.place.entryOf !== null ||
-      q.value !== null ||
-      filled.has(q.place.code) ||
-      (state.values[q.slot] ?? null) === null,
-  )
-}
-
-/** A required question that has nothing to offer stays blank, and a finding of its own speaks of that. */
-const isDeadEnd = (model: Model, state: Filled, { step, kind }: AnswerProblem): boolean =>
-  kind === 'missing' &&
-  'read' in step &&
-  (model.domain(step.place.code).classes.length === 0 ||
-    framesOf(state, step).some(
-      f => f.offered.get(step.slot)?.size === 0 || (step.offer !== null && offeredNow(f, step)?.size === 0),
-    ))

@@ -1,24 +1,11 @@
+import type { WitnessGoal } from './goal'
 import type { Answers } from '../../form/answers'
-import type { Filled } from '../../fill/fill'
 import { codeAt } from '../model/entryCodes'
 import { StateSpace } from './stateSpace'
 import type { Model } from '../model/model'
-import { isStateAt } from './randomRuns'
+import { stateAt } from './stateAt'
 import { withOffered } from '../encode/offers'
 import type { Literal } from '../solver/literal'
-
-/** A goal about the states in which a section is the current one. */
-export interface WitnessGoal {
-  section: number
-  /** The section before is complete and being left. */
-  leaving?: boolean
-  /** The routes lead to the section, which may not show. */
-  reaching?: boolean
-  names: readonly string[]
-  literals: (space: StateSpace) => Literal[]
-  /** What the evaluator must say of the replayed state. */
-  holds: (state: Filled) => boolean
-}
 
 /** How many answers a witness may have for its size to be proved least; beyond, it is only made irreducible. */
 const MOST_PROVED = 60
@@ -70,7 +57,7 @@ export function replay(
   today: string,
 ): Answers | null {
   const offered = withOffered(model.plan, code => model.domain(code).classes, answers, today)
-  const state = isStateAt(model, offered, goal.section, today, goal)
+  const state = stateAt(model, offered, goal.section, today, goal)
   return state && goal.holds(state) ? offered : null
 }
 

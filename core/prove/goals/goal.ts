@@ -1,0 +1,54 @@
+import type { Filled } from '../../fill/frame'
+import type { Place } from '../../form/walk'
+import type { Model } from '../model/model'
+import type { Literal } from '../solver/literal'
+import type { ConflictPart } from './conflict'
+import type { Evidence } from './randomRuns'
+import type { StateSpace } from './stateSpace'
+
+/** A goal about the states in which a section is the current one. */
+export interface WitnessGoal {
+  section: number
+  /** The section before is complete and being left. */
+  leaving?: boolean
+  /** The routes lead to the section, which may not show. */
+  reaching?: boolean
+  names: readonly string[]
+  literals: (space: StateSpace) => Literal[]
+  /** What the evaluator must say of the replayed state. */
+  holds: (state: Filled) => boolean
+}
+
+/** A goal: whether some state with a section as the current one does something. */
+export interface Goal extends WitnessGoal {
+  /** Tells it from all other goals of the form; what it asks for beyond its place and names is part of it. */
+  key: string
+  /** Where it stands; null for the form as a whole. */
+  at: Place | null
+}
+
+/** How a goal is decided: `aside` for an advice that is simply not given when it can't be decided, `seen` when a random run shows it. */
+export interface Manner {
+  aside?: boolean
+  seen?: (evidence: Evidence) => boolean
+}
+
+export type Decision =
+  | { is: 'possible' }
+  | { is: 'impossible'; conflict: ConflictPart[] }
+  | { is: 'undecided'; why: string }
+  /** The goal depends on a circle, which is reported by itself. */
+  | { is: 'skipped' }
+
+/** The goal “this section is the current one”. */
+export function sectionGoal(model: Model, section: number): Goal {
+  const order = model.plan.sections[section]?.place.order ?? -1
+  return {
+    key: `section:${model.plan.sections[section]?.place.address ?? section}`,
+    at: model.plan.sections[section]?.place ?? null,
+    section,
+    names: [],
+    literals: space => [space.sectionShown(section)],
+    holds: state => state.inPlay[order] === true,
+  }
+}

@@ -1,7 +1,7 @@
 import { dayNumber, isoFromDay } from '../core/expressions/dates'
 import type { Answers } from '../core/form/answers'
-import { random } from '../core/fill/draw'
-import { plausible } from '../core/fill/plausible'
+import { seededRandom } from '../core/fill/draw'
+import { drawPlausibleAnswers } from '../core/fill/plausible'
 import { planOf } from '../core/fill/plan'
 import type { Form } from '../core/form/definition'
 
@@ -69,12 +69,12 @@ export function madeUpResponses(
   seed: number,
 ): { begunOn: string; answers: Answers }[] {
   const plan = planOf(form)
-  const next = random(seed)
+  const next = seededRandom(seed)
   const last = dayNumber(today) ?? 0
   return Array.from({ length: count }, (_, i) => {
     const begunOn = isoFromDay(last - Math.floor(((i + next()) * 365) / count))
     for (let attempt = 0; attempt < TRIES; attempt++) {
-      const answers = plausible(plan, {}, begunOn, next, code => WORDS[code] ?? REMARKS)
+      const answers = drawPlausibleAnswers(plan, {}, begunOn, next, code => WORDS[code] ?? REMARKS)
       if (answers) return { begunOn, answers }
     }
     throw new Error(`No complete response to “${form.title}” was found.`)

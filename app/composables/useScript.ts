@@ -1,7 +1,7 @@
 import {
   clipOf,
   duplicateEdits,
-  moveEdits,
+  moveItemsEdits,
   pasteEdits,
   readClip,
   removeEdits,
@@ -121,7 +121,7 @@ export function useScript() {
           ).length
     const to = found.index + by
     if (to >= 0 && to < length)
-      draft.edit(moveEdits(form, addresses, { into: found.container, at: by === 1 ? to + 1 : to }))
+      draft.edit(moveItemsEdits(form, addresses, { into: found.container, at: by === 1 ? to + 1 : to }))
     else if (place.kind !== 'section') moveOut(addresses, place, by)
   }
   function moveOut(addresses: Address[], place: Place, by: 1 | -1) {
@@ -130,17 +130,17 @@ export function useScript() {
     const group = place.groups.at(-1)
     if (group) {
       const outer = locate(form, group.address)
-      draft.edit(moveEdits(form, addresses, { into: outer.container, at: outer.index + (by === 1 ? 1 : 0) }))
+      draft.edit(moveItemsEdits(form, addresses, { into: outer.container, at: outer.index + (by === 1 ? 1 : 0) }))
       return
     }
     const next = form.sections[place.section + by]
     const address = draft.places.find(p => p.kind === 'section' && p.section === place.section + by)?.address
     if (next && address)
-      draft.edit(moveEdits(form, addresses, { into: address, at: by === 1 ? 0 : next.items.length }))
+      draft.edit(moveItemsEdits(form, addresses, { into: address, at: by === 1 ? 0 : next.items.length }))
   }
 
   const moveTo = (spot: Spot, addresses = chosen()) =>
-    draft.form !== null && draft.edit(moveEdits(draft.form, addresses, spot))
+    draft.form !== null && draft.edit(moveItemsEdits(draft.form, addresses, spot))
 
   function indent(): boolean {
     const { form } = draft

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
-import { outline, type Address, type Place } from '#core/form/walk'
-import { namesOf } from '#core/form/names'
-import { Names } from '#core/form/scope'
+import { listPlaces, type Address, type Place } from '#core/form/walk'
+import { wordingOf } from '#core/form/names'
+import { FormNames } from '#core/form/scope'
 import { applyEdits, EditError, type Edit } from '#core/form/edits'
 import type { Form } from '#core/form/definition'
 import type { Accepted } from '#core/prove/acceptance'
@@ -91,11 +91,11 @@ export const useDraft = defineStore('draft', () => {
   let sending: Promise<void> | null = null
 
   const places = computed<Place[]>(before =>
-    form.value ? stable(outline(form.value), new Map(before?.map(p => [p.address, p]))) : [],
+    form.value ? stable(listPlaces(form.value), new Map(before?.map(p => [p.address, p]))) : [],
   )
-  const words = computed(() => (form.value ? namesOf(form.value, places.value) : null))
+  const words = computed(() => (form.value ? wordingOf(form.value, places.value) : null))
   /** What names mean in the draft, worked out once for each state. */
-  const names = computed(() => (form.value ? new Names(form.value, places.value) : null))
+  const names = computed(() => (form.value ? new FormNames(form.value, places.value) : null))
 
   async function load(formId: string) {
     const loaded = await $fetch<LoadedForm>(`/api/forms/${formId}`)

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { acceptedOf, basisOf, keyOf, type Accepted } from '#core/prove/acceptance'
+import { findAcceptance, riskBasis, riskKey, type Accepted } from '#core/prove/acceptance'
 import type { Finding, Verdict } from '#core/prove/finding'
 import type { ProveAnswer, ProveQuestion, ProveRest } from '../workers/prove.worker'
 import { useDraft } from './draft'
@@ -68,7 +68,7 @@ export const useFindings = defineStore('findings', () => {
     () =>
       new Map(
         of('risk').flatMap(f => {
-          const by = draft.form && acceptedOf(draft.form, f, draft.accepted, draft.places)
+          const by = draft.form && findAcceptance(draft.form, f, draft.accepted, draft.places)
           return by ? [[f, by] as const] : []
         }),
       ),
@@ -79,7 +79,7 @@ export const useFindings = defineStore('findings', () => {
     if (draft.form)
       draft.accepted = await $fetch<Accepted[]>(`/api/forms/${draft.id}/acceptances`, {
         method: 'PUT',
-        body: { key: keyOf(finding), basis: basisOf(draft.form, finding, draft.places), reason },
+        body: { key: riskKey(finding), basis: riskBasis(draft.form, finding, draft.places), reason },
       })
   }
   const advice = computed(() => of('advice'))

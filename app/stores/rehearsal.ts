@@ -2,11 +2,11 @@ import { defineStore } from 'pinia'
 import { isAnswer, type Answer, type Answers } from '#core/form/answers'
 import { fill } from '#core/fill/fill'
 import { pagesOf, type Page } from '#core/fill/pages'
-import { random } from '#core/fill/draw'
+import { seededRandom } from '#core/fill/draw'
 import { planOf } from '#core/fill/plan'
 import { type Plan } from '#core/fill/planned'
 import { replan } from '#core/fill/replan'
-import { plausible } from '#core/fill/plausible'
+import { drawPlausibleAnswers } from '#core/fill/plausible'
 import type { Address } from '#core/form/walk'
 import { placeReader } from '#core/form/threads'
 import type { Finding } from '#core/prove/finding'
@@ -114,10 +114,10 @@ export const useRehearsal = defineStore('rehearsal', () => {
   /** Fills what is not answered with likely answers; false when no way through was found. */
   function fillRest(): boolean {
     if (!plan.value) return false
-    const next = random(Date.now() % 2 ** 31)
+    const next = seededRandom(Date.now() % 2 ** 31)
     const given = Object.fromEntries(Object.entries(answers.value).filter(([, v]) => v !== null))
     for (let attempt = 0; attempt < 10; attempt++) {
-      const likely = plausible(plan.value, given, today.value, next, undefined, 0)
+      const likely = drawPlausibleAnswers(plan.value, given, today.value, next, undefined, 0)
       if (!likely) continue
       answers.value = { ...answers.value, ...likely }
       keep()

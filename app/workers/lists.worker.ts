@@ -1,12 +1,12 @@
 import Papa from 'papaparse'
 import readXlsx from 'read-excel-file/web-worker'
-import { differenceOf, merged, type Missing } from '../../core/lists/difference'
-import { integrityOf, type RowProblem } from '../../core/lists/integrity'
+import { compareRows, mergeRows, type Missing } from '../../core/lists/difference'
+import { checkIntegrity, type RowProblem } from '../../core/lists/integrity'
 import {
   headProblems,
-  kindOf,
-  rolesOf,
-  rowsOf,
+  guessColumnKind,
+  guessRoles,
+  readRows,
   type Role,
   type Table,
   type TableProblem,
@@ -62,7 +62,7 @@ addEventListener('message', ({ data }: MessageEvent<ListsQuestion>) => {
 async function answer(question: ListsQuestion) {
   if (question.ask === 'check') {
     const begun = performance.now()
-    const problems = integrityOf(question.lists)
+    const problems = checkIntegrity(question.lists)
     return reply({ is: 'checked', asked: question.asked, problems, milliseconds: performance.now() - begun })
   }
   if (question.ask === 'compare') return compare(question)
@@ -71,11 +71,11 @@ async function answer(question: ListsQuestion) {
     : fromText(await question.file.arrayBuffer())
   const [heads = [], ...rest] = lines
   table = rest
-  const roles = rolesOf(heads, Object.keys(question.known))
+  const roles = guessRoles(heads, Object.keys(question.known))
   const kinds = Object.fromEntries(
     roles.flatMap((role, i) =>
       typeof role === 'object'
-        ? [[role.column, question.known[role.column] ?? kindOf(column(rest, i))] as const]
+        ? [[role.column, question.known[role.column] ?? guessColumnKind(column(rest, i))] as const]
         : [],
     ),
   )
@@ -132,8 +132,8 @@ async function fromWorkbook(file: File): Promise<Table> {
 }
 
 function compare({ roles, kinds, before, missing }: Extract<ListsQuestion, { ask: 'compare' }>) {
-  const { rows, columns, problems } = rowsOf(table, roles, kinds)
-  const found = differenceOf(before, rows)
+  const { rows, columns, problems } = readRows(table, roles, kinds)
+  const found = compareRows(before, rows)
   const { added, changed, clashing } = found
   reply({
     is: 'compared',
@@ -150,7 +150,7 @@ function compare({ roles, kinds, before, missing }: Extract<ListsQuestion, { ask
         same: found.same,
       },
       problems,
-      rows: merged(before, rows, missing),
+      rows: mergeRows(before, rows, missing),
       columns,
     },
   })

@@ -1,7 +1,7 @@
 import type { Form } from '../../core/form/definition'
 import type { Verdict } from '../../core/prove/finding'
 import { Memory } from '../../core/prove/goals/memory'
-import { proving } from '../../core/prove/prove'
+import { proveInSteps } from '../../core/prove/prove'
 
 export interface ProveQuestion {
   asked: number
@@ -49,7 +49,7 @@ addEventListener('message', ({ data }: MessageEvent<ProveQuestion | ProveRest>) 
 function answer(data: ProveQuestion) {
   newest = data.asked
   const begun = performance.now()
-  const steps = proving(data.form, data.today, memory)
+  const steps = proveInSteps(data.form, data.today, memory)
   let told = begun + FIRST_AFTER - THEN_AFTER
   const work = () => {
     if (data.asked !== newest) return // a newer state of the form is asked for

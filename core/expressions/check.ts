@@ -9,10 +9,10 @@ import { membersOf, TIMED_RESULTS } from './operandTypes'
 import { handleByKind, type ByKind, type Expr, type ExprOf, type Span, type TestNode } from './tree'
 import {
   BOOLEAN,
-  comparable,
+  areComparable,
   DATE,
   DATE_TIME,
-  join,
+  joinTypes,
   MONTHS,
   NULL,
   NUMBER,
@@ -39,7 +39,7 @@ export interface Scope {
  * Types an expression against a form: every node gets a type before anything runs.
  * @param wanted the type that the place asks for, e.g. yes or no for a condition.
  */
-export function check(
+export function checkTypes(
   expr: Expr,
   scope: Scope,
   wanted: ValueType | null = null,
@@ -56,7 +56,7 @@ class Checker {
 
   /** Whether a whole expression gives what its place asks for; a code must be among the choices. */
   wanted(expr: Expr, type: ValueType, wanted: ValueType) {
-    if (type.kind === 'null' || !comparable(type, wanted)) {
+    if (type.kind === 'null' || !areComparable(type, wanted)) {
       this.report(
         'wrong-type',
         expr,
@@ -155,7 +155,7 @@ class Checker {
   private list(expr: ExprOf<'list'>): ValueType {
     let of: ValueType = NULL
     for (const item of expr.items) {
-      const joined = join(of, this.typeOf(item))
+      const joined = joinTypes(of, this.typeOf(item))
       if (!joined) return this.report('wrong-type', item, 'All items of a list are of one kind.')
       of = joined
     }
@@ -167,7 +167,7 @@ class Checker {
   }
 
   private fits(expr: Expr, found: ValueType, wanted: ValueType, rule: string): ValueType {
-    return found.kind !== 'null' && comparable(found, wanted)
+    return found.kind !== 'null' && areComparable(found, wanted)
       ? wanted
       : this.report('wrong-type', expr, `${rule}; this is ${typeName(found)}.`)
   }
@@ -297,7 +297,7 @@ class Checker {
 
   private conditional(expr: ExprOf<'if'>): ValueType {
     this.expect(expr.test, BOOLEAN, '“if” takes a condition')
-    const joined = join(this.typeOf(expr.then), this.typeOf(expr.else))
+    const joined = joinTypes(this.typeOf(expr.then), this.typeOf(expr.else))
     return joined ?? this.report('wrong-type', expr.else, '“then” and “else” give values of one kind.')
   }
 

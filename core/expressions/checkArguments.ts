@@ -2,7 +2,7 @@ import type { FeelFunction, Parameter } from './functions'
 import { patternOf } from './patterns'
 import { isOrdered } from './operandTypes'
 import type { Expr, ExprOf } from './tree'
-import { BOOLEAN, comparable, NUMBER, TEXT, typeName, UNKNOWN, type ValueType } from './types'
+import { BOOLEAN, areComparable, NUMBER, TEXT, typeName, UNKNOWN, type ValueType } from './types'
 
 /** An argument that does not fit: where it stands, and what is wrong with it. */
 export interface ArgumentProblem {
@@ -54,7 +54,7 @@ function* typeProblems(
 /** Values of two kinds have no least and no greatest. */
 function* mixedKinds(expr: ExprOf<'call'>, types: readonly ValueType[]): Generator<ArgumentProblem> {
   const [one] = types
-  const at = one ? types.findIndex(type => !comparable(one, type)) : -1
+  const at = one ? types.findIndex(type => !areComparable(one, type)) : -1
   if (!one || at <= 0) return
   const other = typeName(types[at] ?? UNKNOWN)
   yield {
@@ -87,5 +87,5 @@ function takes(parameter: Parameter, type: ValueType): boolean {
   if (type.kind === 'null') return false
   if (parameter.takes === 'ordered') return isOrdered(type) || type.kind === 'text'
   if (parameter.takes === 'date') return type.kind === 'date' || type.kind === 'dateTime'
-  return comparable(type, PLAIN[parameter.takes])
+  return areComparable(type, PLAIN[parameter.takes])
 }

@@ -3,7 +3,7 @@ import { isOrdered } from './operandTypes'
 import { problemAt, type ExpressionProblem } from './problem'
 import { startSentence } from './sentenceStart'
 import type { Expr, ExprOf, Span } from './tree'
-import { comparable, typeName, type Choices, type ValueType } from './types'
+import { areComparable, typeName, type Choices, type ValueType } from './types'
 
 /** One side of a comparison. */
 export interface Side {
@@ -18,7 +18,7 @@ export function* comparisonProblems(
   right: Side,
   span: Span,
 ): Generator<ExpressionProblem> {
-  if (!comparable(left.type, right.type)) {
+  if (!areComparable(left.type, right.type)) {
     const sentence = `${startSentence(typeName(left.type))} is compared with ${typeName(right.type)}.`
     yield problemAt('wrong-type', span, sentence)
     return

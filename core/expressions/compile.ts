@@ -1,7 +1,14 @@
-import { arithmetic, opposite } from './compileArithmetic'
-import { amongConstants, between, both, compareSlot, ORDER, ordered } from './compileComparison'
+import { compileArithmetic, compileNegative } from './compileArithmetic'
+import {
+  compileAmong,
+  compileBetween,
+  both,
+  compileSlotComparison,
+  ORDER,
+  compareInOrder,
+} from './compileComparison'
 import { ROW_SLOT, TODAY_SLOT, type Compiled, type Environment, type Locals, type Slots } from './compiled'
-import { conjunction, disjunction, negation } from './compileLogic'
+import { compileAnd, compileOr, compileNot } from './compileLogic'
 import { durationFrom, isDuration, partOf } from './dates'
 import { isNumber, numberFromDouble, type Num } from './decimal'
 import { FUNCTIONS } from './functions'
@@ -39,13 +46,13 @@ class Compiler {
       return (slots, locals) => items.map(item => item(slots, locals))
     },
     compare: e => this.compare(e),
-    between: e => between(this.build(e.value), this.build(e.low), this.build(e.high)),
+    between: e => compileBetween(this.build(e.value), this.build(e.low), this.build(e.high)),
     in: e => this.membership(e),
-    and: e => conjunction(e.parts.map(this.build)),
-    or: e => disjunction(e.parts.map(this.build)),
-    not: e => negation(this.build(e.value)),
-    arithmetic: e => arithmetic(e.op, this.build(e.left), this.build(e.right)),
-    negate: e => opposite(this.build(e.value)),
+    and: e => compileAnd(e.parts.map(this.build)),
+    or: e => compileOr(e.parts.map(this.build)),
+    not: e => compileNot(this.build(e.value)),
+    arithmetic: e => compileArithmetic(e.op, this.build(e.left), this.build(e.right)),
+    negate: e => compileNegative(this.build(e.value)),
     if: e => {
       const [test, then, otherwise] = [this.build(e.test), this.build(e.then), this.build(e.else)]
       return (slots, locals) =>
@@ -128,12 +135,12 @@ class Compiler {
   private compare(e: ExprOf<'compare'>): Compiled {
     const slot = this.slotOf(e.left)
     const right = simpleConstant(e.right)
-    if (slot !== undefined && right !== undefined) return compareSlot(e.op, slot, right)
+    if (slot !== undefined && right !== undefined) return compileSlotComparison(e.op, slot, right)
     const [left, other] = [this.build(e.left), this.build(e.right)]
     if (e.op === '=') return (slots, locals) => sameValue(left(slots, locals), other(slots, locals))
     if (e.op === '!=') return (slots, locals) => !sameValue(left(slots, locals), other(slots, locals))
     const order = ORDER[e.op]
-    return (slots, locals) => ordered(left(slots, locals), other(slots, locals), order)
+    return (slots, locals) => compareInOrder(left(slots, locals), other(slots, locals), order)
   }
 
   private membership(e: ExprOf<'in'>): Compiled {
@@ -142,7 +149,7 @@ class Compiler {
       t.kind === 'range' || t.kind === 'unaryTest' ? undefined : simpleConstant(t),
     )
     if (slot !== undefined && !e.bare && constants.every(c => c !== undefined))
-      return amongConstants(slot, constants)
+      return compileAmong(slot, constants)
     const value = this.build(e.value)
     const tests = e.tests.map(t => this.test(t, e.bare))
     return (slots, locals) => {
@@ -162,14 +169,14 @@ class Compiler {
       const [low, high] = [this.build(test.low), this.build(test.high)]
       const [above, below] = [ORDER[test.lowOpen ? '>' : '>='], ORDER[test.highOpen ? '<' : '<=']]
       return (v, slots, locals) =>
-        both(ordered(v, low(slots, locals), above), ordered(v, high(slots, locals), below))
+        both(compareInOrder(v, low(slots, locals), above), compareInOrder(v, high(slots, locals), below))
     }
     if (test.kind === 'unaryTest') {
       const other = this.build(test.value)
       if (test.op === '=') return (v, slots, locals) => sameValue(v, other(slots, locals))
       if (test.op === '!=') return (v, slots, locals) => !sameValue(v, other(slots, locals))
       const order = ORDER[test.op]
-      return (v, slots, locals) => ordered(v, other(slots, locals), order)
+      return (v, slots, locals) => compareInOrder(v, other(slots, locals), order)
     }
     const item = this.build(test)
     if (!bare) return (v, slots, locals) => sameValue(v, item(slots, locals))

@@ -5,7 +5,7 @@ import type { CompareOp } from './tree'
 import type { Value } from './types'
 
 /** Whether the value of a slot is one of some constants. */
-export function amongConstants(slot: number, constants: readonly (Value | undefined)[]): Compiled {
+export function compileAmong(slot: number, constants: readonly (Value | undefined)[]): Compiled {
   const [first, second] = constants
   if (constants.length === 1) return slots => (slots[slot] ?? null) === first
   if (constants.length === 2) {
@@ -19,7 +19,7 @@ export function amongConstants(slot: number, constants: readonly (Value | undefi
 }
 
 /** The commonest leaf, a question against a constant, without detours. */
-export function compareSlot(op: CompareOp, slot: number, right: Value): Compiled {
+export function compileSlotComparison(op: CompareOp, slot: number, right: Value): Compiled {
   if (op === '=')
     return right === null ? slots => (slots[slot] ?? null) === null : slots => slots[slot] === right
   if (op === '!=')
@@ -28,11 +28,12 @@ export function compareSlot(op: CompareOp, slot: number, right: Value): Compiled
   if (typeof right === 'number') return compareNumber(op, slot, right, order)
   return typeof right === 'string'
     ? compareText(op, slot, right)
-    : slots => ordered(slots[slot] ?? null, right, order)
+    : slots => compareInOrder(slots[slot] ?? null, right, order)
 }
 
 function compareNumber(op: Order, slot: number, right: number, order: Ordering): Compiled {
-  const rare = (left: Value | undefined) => (left === null ? null : ordered(left ?? null, right, order))
+  const rare = (left: Value | undefined) =>
+    left === null ? null : compareInOrder(left ?? null, right, order)
   switch (op) {
     case '<':
       return slots => {
@@ -93,7 +94,7 @@ export const ORDER: Record<Order, Ordering> = {
 }
 
 /** An order between two numbers, two dates or times, or two durations of one unit; unknown with a blank or with other kinds. */
-export function ordered(a: Value, b: Value, order: Ordering): boolean | null {
+export function compareInOrder(a: Value, b: Value, order: Ordering): boolean | null {
   if (a === null || b === null) return null
   if (typeof a === 'string') return typeof b === 'string' ? order(compareOrdered(a, b)) : null
   if (isNumber(a)) return isNumber(b) ? order(compareNumbers(a, b)) : null
@@ -107,9 +108,12 @@ export function both(a: boolean | null, b: boolean | null): boolean | null {
 }
 
 /** `x between low and high`. */
-export function between(value: Compiled, low: Compiled, high: Compiled): Compiled {
+export function compileBetween(value: Compiled, low: Compiled, high: Compiled): Compiled {
   return (slots, locals) => {
     const v = value(slots, locals)
-    return both(ordered(v, low(slots, locals), ORDER['>=']), ordered(v, high(slots, locals), ORDER['<=']))
+    return both(
+      compareInOrder(v, low(slots, locals), ORDER['>=']),
+      compareInOrder(v, high(slots, locals), ORDER['<=']),
+    )
   }
 }

@@ -1,7 +1,7 @@
 import type { Compiled } from './compiled'
 
 /** `and`: false as soon as one is false, else unknown as soon as one is. */
-export function conjunction(parts: readonly Compiled[]): Compiled {
+export function compileAnd(parts: readonly Compiled[]): Compiled {
   const [a, b] = parts
   if (parts.length === 2 && a && b) {
     return (slots, locals) => {
@@ -24,7 +24,7 @@ export function conjunction(parts: readonly Compiled[]): Compiled {
 }
 
 /** `or`: true as soon as one is true, else unknown as soon as one is. */
-export function disjunction(parts: readonly Compiled[]): Compiled {
+export function compileOr(parts: readonly Compiled[]): Compiled {
   const [a, b] = parts
   if (parts.length === 2 && a && b) {
     return (slots, locals) => {
@@ -47,7 +47,7 @@ export function disjunction(parts: readonly Compiled[]): Compiled {
 }
 
 /** `not`: what is unknown stays so. */
-export function negation(value: Compiled): Compiled {
+export function compileNot(value: Compiled): Compiled {
   return (slots, locals) => {
     const v = value(slots, locals)
     return typeof v === 'boolean' ? !v : null

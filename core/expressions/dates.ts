@@ -126,7 +126,7 @@ export function durationText({ unit, amount }: Duration): string {
 }
 
 /** A date (or date and time, or time) moved by a duration; a day that the month lacks becomes its last. Null beyond the calendar. */
-export function moved(text: string, by: Duration): string | null {
+export function moveDate(text: string, by: Duration): string | null {
   if (by.unit === 'months') return movedByMonths(text, by.amount)
   const at = instant(text)
   if (at === null) return null
@@ -152,7 +152,7 @@ function movedByMonths(text: string, months: number): string | null {
 }
 
 /** The time from one date (time, date and time) to another of the same kind. */
-export function between(from: string, to: string): Duration | null {
+export function durationBetween(from: string, to: string): Duration | null {
   const [a, b] = [instant(from), instant(to)]
   return a === null || b === null || from.length < 10 !== to.length < 10
     ? null
@@ -171,7 +171,7 @@ export function monthsBetween(from: string, to: string): Duration | null {
 }
 
 /** A duration times a number, whole months or seconds, towards zero; null when it becomes too long. */
-export function scaledDuration({ unit, amount }: Duration, by: number): Duration | null {
+export function scaleDuration({ unit, amount }: Duration, by: number): Duration | null {
   const product = Math.trunc(amount * by)
   return Math.abs(product) > LARGEST_DURATION || Number.isNaN(product) ? null : { unit, amount: product || 0 }
 }

@@ -2,14 +2,14 @@ import { evaluate } from 'feelin'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { add, divide, multiply, numberFromText, numberText, subtract } from './decimal'
-import { check, type Scope } from './check'
+import { checkTypes, type Scope } from './check'
 import { compile } from './compile'
 import { dayNumber, isoFromDay, FIRST_DAY, LAST_DAY } from './dates'
 import { ExpressionError, parse } from './parse'
 import { expressionOf, type PointedKind } from './pointing'
 import { conditionOf } from './pointed'
 import { print } from './print'
-import { sentence, sentenceText } from './sentence'
+import { sentenceOf, sentenceText } from './sentence'
 import { BOOLEAN, DATE, NUMBER, TEXT, type Value, type ValueType } from './types'
 import { condition } from '../../tests/support/forms'
 
@@ -168,7 +168,7 @@ describe('text and tree', () => {
     fc.assert(
       fc.property(expression, text => {
         expect(
-          sentenceText(sentence(parse(text), { question: c => c, choice: () => undefined })).trim(),
+          sentenceText(sentenceOf(parse(text), { question: c => c, choice: () => undefined })).trim(),
         ).not.toBe('')
       }),
     )
@@ -176,7 +176,7 @@ describe('text and tree', () => {
       question: (c: string) => ({ hull: 'Hull material' })[c],
       choice: (_: string, c: string) => codes.get(c),
     }
-    expect(sentenceText(sentence(parse('hull in ["a", "b"]'), names))).toBe('Hull material is Ash or Beech')
+    expect(sentenceText(sentenceOf(parse('hull in ["a", "b"]'), names))).toBe('Hull material is Ash or Beech')
   })
   it('any text gives a tree or an error with a place inside it', () => {
     const piece = fc.constantFrom(
@@ -239,7 +239,7 @@ describe('text and tree', () => {
 describe('types', () => {
   it('names what is wrong, where, and the nearest right spelling', () => {
     const problems = (text: string) =>
-      check(parse(text), scope, BOOLEAN).problems.map(p => [p.code, text.slice(p.from, p.to), p.instead])
+      checkTypes(parse(text), scope, BOOLEAN).problems.map(p => [p.code, text.slice(p.from, p.to), p.instead])
     expect(problems('hul = "a"')).toEqual([['unknown-name', 'hul', 'hull']])
     expect(problems('hull = "Ash"')).toEqual([['label-for-code', '"Ash"', '"a"']])
     expect(problems('hull in ["a", "x"]')).toEqual([['unknown-code', '"x"', null]])

@@ -14,7 +14,7 @@ import {
 import { patternOf } from './patterns'
 import type { Value, ValueType } from './types'
 import { BOOLEAN, DATE, MONTHS, NUMBER, SECONDS, TEXT, UNKNOWN } from './types'
-import { compareValues, sameValue, textOf } from './values'
+import { compareValues, sameValue, valueText } from './values'
 
 /** What a parameter takes; `items`: one list, or the values one by one (FEEL's two ways of calling `sum`, `min`, …). */
 export interface Parameter {
@@ -183,7 +183,7 @@ export const FUNCTIONS: ReadonlyMap<string, FeelFunction> = new Map<string, Feel
         Array.isArray(list)
           ? list
               .filter(i => i !== null)
-              .map(textOf)
+              .map(valueText)
               .join(typeof glue === 'string' ? glue : '')
           : null,
     },
@@ -193,7 +193,7 @@ export const FUNCTIONS: ReadonlyMap<string, FeelFunction> = new Map<string, Feel
     {
       parameters: [{ name: 'value', takes: 'value' }],
       result: always(TEXT),
-      run: ([value = null]) => textOf(value),
+      run: ([value = null]) => valueText(value),
     },
   ],
   [

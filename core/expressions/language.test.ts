@@ -1,10 +1,10 @@
 import { evaluate } from 'feelin'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { check, type Scope } from './check'
+import { checkTypes, type Scope } from './check'
 import { compile } from './compile'
 import {
-  between,
+  durationBetween,
   dateTimeText,
   durationFrom,
   durationText,
@@ -12,14 +12,14 @@ import {
   isoFromDay,
   LAST_DAY,
   monthsBetween,
-  moved,
+  moveDate,
   readableDuration,
   timeText,
 } from './dates'
 import { modulo, rounded } from './decimal'
 import { parse } from './parse'
 import { print } from './print'
-import { sentence, sentenceText } from './sentence'
+import { sentenceOf, sentenceText } from './sentence'
 import { namesIn } from './tree'
 import { BOOLEAN, DATE, NUMBER, TEXT, type Context, type Value, type ValueType } from './types'
 
@@ -68,7 +68,7 @@ const run = (text: string, values: Record<string, Value> = {}) =>
     ...NAMES.map(name => values[name] ?? null),
   ])
 const problems = (text: string, wanted: ValueType | null = null) =>
-  check(parse(text), scope, wanted).problems.map(p => `${p.code}: ${text.slice(p.from, p.to)}`)
+  checkTypes(parse(text), scope, wanted).problems.map(p => `${p.code}: ${text.slice(p.from, p.to)}`)
 
 const entries = fc.array(
   fc.record({ power: fc.integer({ min: 0, max: 9 }), fuel: fc.constantFrom('d', 'e') }),
@@ -119,7 +119,7 @@ describe('entries', () => {
         const printed = print(parse(text))
         expect(print(parse(printed))).toBe(printed)
         expect(
-          sentenceText(sentence(parse(text), { question: c => c, choice: () => undefined })).length,
+          sentenceText(sentenceOf(parse(text), { question: c => c, choice: () => undefined })).length,
         ).toBeGreaterThan(2)
       }),
     )
@@ -127,7 +127,7 @@ describe('entries', () => {
   it('a row’s columns are told as columns, not as the questions of that code', () => {
     const told = (text: string) =>
       sentenceText(
-        sentence(parse(text), {
+        sentenceOf(parse(text), {
           question: c => ({ coast: 'Which coast?', harbour: 'Harbour' })[c],
           choice: () => undefined,
         }),
@@ -164,9 +164,9 @@ describe('times', () => {
   it('days between dates and days added go both ways', () => {
     fc.assert(
       fc.property(day, fc.integer({ min: -20_000, max: 20_000 }), (from, n) => {
-        const to = moved(from, { unit: 'seconds', amount: n * 86_400 })
+        const to = moveDate(from, { unit: 'seconds', amount: n * 86_400 })
         expect(to).not.toBeNull()
-        expect(between(from, to ?? '')).toEqual({ unit: 'seconds', amount: n * 86_400 })
+        expect(durationBetween(from, to ?? '')).toEqual({ unit: 'seconds', amount: n * 86_400 })
       }),
     )
   })
@@ -178,12 +178,12 @@ describe('times', () => {
         // From the first of the month, so that no day is missing in a shorter month.
         const base = `${from.slice(0, 8)}01`
         const shift = (n: number) =>
-          `${moved(base, { unit: 'months', amount: n })?.slice(0, 8)}${from.slice(8)}`
+          `${moveDate(base, { unit: 'months', amount: n })?.slice(0, 8)}${from.slice(8)}`
         expect(shift(months) <= to).toBe(true)
         expect(shift(months + 1) > to).toBe(true)
       }),
     )
-    expect(moved('2026-01-31', { unit: 'months', amount: 1 })).toBe('2026-02-28')
+    expect(moveDate('2026-01-31', { unit: 'months', amount: 1 })).toBe('2026-02-28')
     expect(run('years and months duration(@"2008-02-29", @"2026-02-28").years')).toBe(17)
   })
   it('durations are read and written; nonsense is none', () => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { dayNumber, FIRST_DAY, isoFromDay, LAST_DAY, monthsBetween, moved, partOf } from './dates'
+import { dayNumber, FIRST_DAY, isoFromDay, LAST_DAY, monthsBetween, moveDate, partOf } from './dates'
 import {
   absolute,
   add,
@@ -129,7 +129,7 @@ describe('days of the calendar', () => {
     fc.assert(
       fc.property(day, fc.integer({ min: -600, max: 600 }), (n, months) => {
         const from = isoFromDay(n)
-        const to = moved(from, { unit: 'months', amount: months })
+        const to = moveDate(from, { unit: 'months', amount: months })
         if (to === null) throw new Error('It can’t be moved.')
         const [start, end] = [new Date(`${from}T00:00:00Z`), new Date(`${to}T00:00:00Z`)]
         expect(

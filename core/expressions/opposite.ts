@@ -19,8 +19,8 @@ const HERE = { from: 0, to: 0 }
  * The opposite of a condition as people mean it: yes turns to no, some choices to the others, at least to less than, and to or. An answer
  * that is blank makes neither true; for the exact complement there is `not(…)`.
  */
-export function opposite(expr: Expr, typeOf: TypeOf): Expr {
-  const turn = (e: Expr) => opposite(e, typeOf)
+export function oppositeCondition(expr: Expr, typeOf: TypeOf): Expr {
+  const turn = (e: Expr) => oppositeCondition(e, typeOf)
   switch (expr.kind) {
     case 'not':
       return expr.value

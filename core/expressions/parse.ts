@@ -57,7 +57,7 @@ const MOST_READ = 20_000
  * The same, kept: rules are read again after every edit, most of them unchanged. Trees are never changed, so they may be shared.
  * @throws ExpressionError like `parse`.
  */
-export function parsed(source: string): Expr {
+export function parseCached(source: string): Expr {
   let read = READ.get(source)
   if (read === undefined) {
     if (READ.size >= MOST_READ) READ.clear()

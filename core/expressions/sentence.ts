@@ -10,13 +10,13 @@ export interface Segment {
 }
 
 /** How questions and their choices are called for people. */
-export interface Names {
+export interface Wording {
   question: (code: string) => string | undefined
   choice: (question: string, code: string) => string | undefined
 }
 
 /** A rule as a sentence: “Hull material is Wood or Steel”. Every expression has one; nothing is left out. */
-export function sentence(expr: Expr, names: Names): Segment[] {
+export function sentenceOf(expr: Expr, names: Wording): Segment[] {
   return joined(new Teller(names).tell(expr, false))
 }
 
@@ -69,7 +69,7 @@ function endsOf({ of, member }: ExprOf<'path'>): readonly Expr[] {
 }
 
 class Teller {
-  constructor(private readonly names: Names) {}
+  constructor(private readonly names: Wording) {}
 
   tell(expr: Expr, nested: boolean): Segment[] {
     return handleByKind(this.byKind, expr, nested)

@@ -1,15 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { check, type Scope } from './check'
+import { checkTypes, type Scope } from './check'
 import { compile } from './compile'
 import { dateTimeText, dayNumber, isDuration, isoFromDay, timeText } from './dates'
 import { isNumber } from './decimal'
 import { FUNCTIONS } from './functions'
 import { nearest } from './near'
-import { opposite } from './opposite'
+import { oppositeCondition } from './opposite'
 import { parse } from './parse'
 import { print } from './print'
-import { replaced } from '../prove/model/rewritten'
+import { replaceParts } from '../prove/model/rewritten'
 import { childrenOf, nodesOf } from './tree'
 import {
   BOOLEAN,
@@ -172,7 +172,7 @@ describe('the types of expressions', () => {
     let [typed, given] = [0, 0]
     fc.assert(
       fc.property(expression, fc.array(values, { minLength: 2, maxLength: 5 }), (text, all) => {
-        const { type, problems } = check(parse(text), scope, null)
+        const { type, problems } = checkTypes(parse(text), scope, null)
         if (problems.length > 0) return
         typed += 1
         const run = compiled(text)
@@ -190,7 +190,7 @@ describe('the types of expressions', () => {
   it('a problem stands where something is written, and what is proposed instead is a name that there is', () => {
     fc.assert(
       fc.property(expression, text => {
-        for (const p of check(parse(text), scope, BOOLEAN).problems)
+        for (const p of checkTypes(parse(text), scope, BOOLEAN).problems)
           expect([p.from >= 0, p.to <= text.length, p.from < p.to || text.length === 0]).toEqual([
             true,
             true,
@@ -219,7 +219,7 @@ describe('the types of expressions', () => {
     fc.assert(
       fc.property(expression, values, (text, slots) => {
         const tree = parse(text)
-        const again = replaced(tree, () => null)
+        const again = replaceParts(tree, () => null)
         expect(print(again)).toBe(print(tree))
         expect([...nodesOf(tree)].length).toBe(
           1 + childrenOf(tree).reduce((n, child) => n + [...nodesOf(child)].length, 0),
@@ -237,11 +237,11 @@ describe('the types of expressions', () => {
   it('the opposite of a condition that is one holds just where it does not', () => {
     fc.assert(
       fc.property(expression, values, (text, slots) => {
-        const { type, problems } = check(parse(text), scope, BOOLEAN)
+        const { type, problems } = checkTypes(parse(text), scope, BOOLEAN)
         if (problems.length > 0 || type.kind !== 'boolean') return
         const [own, turned] = [
           compiled(text)(slots),
-          compiled(print(opposite(parse(text), name => TYPES[name])))(slots),
+          compiled(print(oppositeCondition(parse(text), name => TYPES[name])))(slots),
         ]
         if (typeof own === 'boolean' && typeof turned === 'boolean')
           expect([text, turned]).toEqual([text, !own])

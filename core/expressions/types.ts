@@ -67,19 +67,19 @@ export const typeName = (type: ValueType): string => NAMES[type.kind]
 const baseKind = (type: ValueType): ValueType['kind'] => (type.kind === 'code' ? 'text' : type.kind)
 
 /** Whether values of the two types can be equal or ordered at all. */
-export function comparable(a: ValueType, b: ValueType): boolean {
+export function areComparable(a: ValueType, b: ValueType): boolean {
   if (a.kind === 'unknown' || b.kind === 'unknown' || a.kind === 'null' || b.kind === 'null') return true
-  if (a.kind === 'list' && b.kind === 'list') return comparable(a.of, b.of)
+  if (a.kind === 'list' && b.kind === 'list') return areComparable(a.of, b.of)
   if (a.kind === 'context' || b.kind === 'context') return false
   return baseKind(a) === baseKind(b)
 }
 
 /** The type that holds values of both, or null when there is none. */
-export function join(a: ValueType, b: ValueType): ValueType | null {
+export function joinTypes(a: ValueType, b: ValueType): ValueType | null {
   if (a.kind === 'unknown' || b.kind === 'null') return a
   if (b.kind === 'unknown' || a.kind === 'null') return b
   if (a.kind === 'list' && b.kind === 'list') {
-    const of = join(a.of, b.of)
+    const of = joinTypes(a.of, b.of)
     return of && { kind: 'list', of }
   }
   return joinPlain(a, b)

@@ -3,9 +3,9 @@ import { compareNumbers, compareOrdered, isNumber, numberText, sameNumber } from
 import type { Context, Value } from './types'
 
 /** A value as plain text: numbers without exponent, dates as ISO text. */
-export function textOf(value: Value): string {
+export function valueText(value: Value): string {
   if (isNumber(value)) return numberText(value)
-  if (Array.isArray(value)) return value.map(textOf).join(', ')
+  if (Array.isArray(value)) return value.map(valueText).join(', ')
   if (isDuration(value)) return readableDuration(value)
   return typeof value === 'object' ? '' : String(value)
 }

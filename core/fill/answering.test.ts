@@ -3,18 +3,18 @@ import { describe, expect, it } from 'vitest'
 import { richForm } from '../../tests/support/richForms'
 import type { Form, Item } from '../form/definition'
 import { type Question, type QuestionType, QUESTIONS, Question as QuestionSchema } from '../form/questions'
-import { newItem, retyped } from '../form/create'
+import { newItem, retypeQuestion } from '../form/create'
 import { readForm } from '../form/read'
-import { rename } from '../form/rename'
-import { outline } from '../form/walk'
+import { renameCode } from '../form/rename'
+import { listPlaces } from '../form/walk'
 import { prove } from '../prove/prove'
 import type { Answer, Answers } from '../form/answers'
-import { closingOf } from './closing'
-import { random } from './draw'
+import { findClosingMessage } from './closing'
+import { seededRandom } from './draw'
 import { allProblems, answersInPlay, fill } from './fill'
 import { isSettled, pagesOf, shownOn } from './pages'
 import { planOf } from './plan'
-import { plausible } from './plausible'
+import { drawPlausibleAnswers } from './plausible'
 
 const TODAY = '2026-11-24'
 const TYPES = Object.keys(QUESTIONS) as QuestionType[]
@@ -192,14 +192,14 @@ describe('answers by type', () => {
     }
     f.closings = [f.closings![1]!, f.closings![0]!]
     f.sections[0]!.routes = [{ when: 'x = true', to: 'finish', closing: 'early' }]
-    const said = (answers: Answers) => closingOf(fill(planOf(f), answers, TODAY))
+    const said = (answers: Answers) => findClosingMessage(fill(planOf(f), answers, TODAY))
     expect([
       said({ x: true, y: true }).title,
       said({ y: true }).text,
       said({ y: true }).forward,
       said({}).title,
     ]).toEqual(['Early', 'Yes Yes', '/next', 'Early'])
-    expect(closingOf(fill(planOf(form(q({ type: 'yesNo' }))), {}, TODAY)).title).toBe('Thank you')
+    expect(findClosingMessage(fill(planOf(form(q({ type: 'yesNo' }))), {}, TODAY)).title).toBe('Thank you')
   })
 })
 
@@ -212,7 +212,7 @@ describe('pages', () => {
         fc.nat(1000),
         (seed, pace, pick) => {
           const plan = planOf({ ...richForm(seed), pace })
-          const full = plausible(plan, {}, TODAY, random(seed), () => ['oak', 'elm'])
+          const full = drawPlausibleAnswers(plan, {}, TODAY, seededRandom(seed), () => ['oak', 'elm'])
           fc.pre(full !== null)
           const codes = Object.keys(full ?? {})
           const some = Object.fromEntries(
@@ -268,10 +268,10 @@ describe('definitions', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 1e6 }), fc.nat(40), (seed, pick) => {
         const before = richForm(seed)
-        const items = outline(before).filter(p => p.kind !== 'section')
+        const items = listPlaces(before).filter(p => p.kind !== 'section')
         const place = items[pick % items.length]
         if (!place) return
-        const after = rename(before, place.address, 'renamed_one')
+        const after = renameCode(before, place.address, 'renamed_one')
         expect(readForm(after).problems).toBeNull()
         const told = (f: Form) =>
           prove(f, TODAY)

@@ -2,16 +2,16 @@ import type { Filled } from './frame'
 import { quotedText } from './quote'
 
 /** What is said when the response has been sent, and where the browser goes then. */
-export interface Said {
+export interface ClosingMessage {
   title: string
   text: string
   forward: string | null
 }
 
-const PLAIN: Said = { title: 'Thank you', text: 'Your answers have been sent.', forward: null }
+const PLAIN: ClosingMessage = { title: 'Thank you', text: 'Your answers have been sent.', forward: null }
 
 /** The closing of a response: the one that the route taken names, else the first whose condition is true. Quotes in an address are escaped for it. */
-export function closingOf(filled: Filled): Said {
+export function findClosingMessage(filled: Filled): ClosingMessage {
   const { plan } = filled
   const named =
     filled.closing === null ? undefined : plan.closings.find(c => c.closing.code === filled.closing)

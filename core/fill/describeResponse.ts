@@ -7,10 +7,10 @@ import { isQuestion, isRepeating } from './steps'
 import type { Plan, Step, PlannedGroup, PlannedQuestion } from './planned'
 import { entryHeading, quotedText } from './quote'
 import { isFile, type FileAnswer } from './readers'
-import { tellValue } from './describeValue'
+import { describeValue } from './describeValue'
 
 /** One question of a response as it is read: answered, left blank, or never asked. `entry` heads the first line of an entry. */
-export interface ToldLine {
+export interface ResponseLine {
   code: string
   path: string
   label: string
@@ -25,10 +25,10 @@ export interface ToldLine {
 }
 
 /** A response question by question, in the order of the form; the first line of each section carries its title. */
-export function tellResponse(plan: Plan, answers: Answers, today: string): ToldLine[] {
+export function describeResponse(plan: Plan, answers: Answers, today: string): ResponseLine[] {
   const filled = fill(plan, answers, today)
   return plan.sections.flatMap(section => {
-    const lines = tellSteps(section.steps, filled, '', null)
+    const lines = describeSteps(section.steps, filled, '', null)
     const [first] = lines
     return first
       ? [
@@ -40,32 +40,38 @@ export function tellResponse(plan: Plan, answers: Answers, today: string): ToldL
 }
 
 /** What one question or repeating group of a response says, as it stands in a frame. */
-export const tellStep = (step: Step, frame: Frame): ToldLine[] => tellSteps([step], frame, '', null)
+export const describeStep = (step: Step, frame: Frame): ResponseLine[] =>
+  describeSteps([step], frame, '', null)
 
-const attached = (given: Answer | undefined): Pick<ToldLine, 'files' | 'drawn'> => ({
+const attached = (given: Answer | undefined): Pick<ResponseLine, 'files' | 'drawn'> => ({
   files: Array.isArray(given) ? given.filter(isFile) : [],
   drawn: isRecord(given) && typeof given.drawn === 'string' ? given.drawn : null,
 })
 
-function tellSteps(steps: readonly Step[], frame: Frame, prefix: string, entry: string | null): ToldLine[] {
+function describeSteps(
+  steps: readonly Step[],
+  frame: Frame,
+  prefix: string,
+  entry: string | null,
+): ResponseLine[] {
   let heading = entry
   return [...steps]
     .sort((a, b) => a.place.order - b.place.order)
-    .flatMap((step): ToldLine[] => {
-      if (isRepeating(step)) return tellEntries(step, frame, prefix)
+    .flatMap((step): ResponseLine[] => {
+      if (isRepeating(step)) return describeEntries(step, frame, prefix)
       if (!isQuestion(step)) return []
-      const line = { ...tellQuestion(step, frame, prefix), entry: heading }
+      const line = { ...describeQuestion(step, frame, prefix), entry: heading }
       heading = null
       return [line]
     })
 }
 
-function tellEntries(group: PlannedGroup, frame: Frame, prefix: string): ToldLine[] {
+function describeEntries(group: PlannedGroup, frame: Frame, prefix: string): ResponseLine[] {
   const { code, node, order, section } = group.place
   const frames = frame.entries.get(order) ?? []
   if (frames.length > 0)
     return frames.flatMap((inner, i) =>
-      tellSteps(group.steps, inner, `${prefix}${code}[${i}].`, entryHeading(inner, group.place, i)),
+      describeSteps(group.steps, inner, `${prefix}${code}[${i}].`, entryHeading(inner, group.place, i)),
     )
   return [
     {
@@ -84,7 +90,7 @@ function tellEntries(group: PlannedGroup, frame: Frame, prefix: string): ToldLin
   ]
 }
 
-function tellQuestion({ place, slot }: PlannedQuestion, frame: Frame, prefix: string): ToldLine {
+function describeQuestion({ place, slot }: PlannedQuestion, frame: Frame, prefix: string): ResponseLine {
   const value = frame.values[slot] ?? null
   const given = frame.given.get(slot)
   return {
@@ -92,7 +98,7 @@ function tellQuestion({ place, slot }: PlannedQuestion, frame: Frame, prefix: st
     path: prefix + place.code,
     label: quotedText(frame, place.node.label, place) || place.code,
     state: stateOf(value, frame.inPlay[place.order] === true),
-    text: tellValue(value, place.node, frame.plan.form, given),
+    text: describeValue(value, place.node, frame.plan.form, given),
     section: place.section,
     heading: null,
     entry: null,
@@ -101,7 +107,7 @@ function tellQuestion({ place, slot }: PlannedQuestion, frame: Frame, prefix: st
   }
 }
 
-function stateOf(value: Value, isInPlay: boolean): ToldLine['state'] {
+function stateOf(value: Value, isInPlay: boolean): ResponseLine['state'] {
   if (value !== null) return 'answered'
   return isInPlay ? 'blank' : 'unasked'
 }

@@ -50,7 +50,7 @@ const labelIn = (options: readonly { code: string; label: string }[]) => (code: 
   options.find(o => o.code === code)?.label ?? String(code)
 
 /** How an answer is written for people, by type. */
-const TELLERS: { readonly [T in QuestionType]: Teller<T> } = {
+const DESCRIBERS: { readonly [T in QuestionType]: Teller<T> } = {
   text: plain,
   longText: plain,
   email: plain,
@@ -92,8 +92,8 @@ const TELLERS: { readonly [T in QuestionType]: Teller<T> } = {
   value: (value, q) =>
     isNumber(value)
       ? number(value, q.currency ?? q.unit, q.decimals ?? (q.currency === undefined ? undefined : 2))
-      : tellTyped(value, { kind: 'unknown' }),
-  hidden: (value, q) => tellTyped(value, q.holds === 'date' ? { kind: 'date' } : { kind: 'unknown' }),
+      : describeTyped(value, { kind: 'unknown' }),
+  hidden: (value, q) => describeTyped(value, q.holds === 'date' ? { kind: 'date' } : { kind: 'unknown' }),
 }
 
 const isRecordValue = (value: Value): value is { readonly [member: string]: Value } =>
@@ -110,14 +110,14 @@ export function readableBytes(bytes: number): string {
 }
 
 /** An answer as text for people; empty for blank. `given`: the answer as it is kept, where the value does not tell all. */
-export const tellValue = <T extends QuestionType>(
+export const describeValue = <T extends QuestionType>(
   value: Value,
   question: QuestionOf<T>,
   form: Form,
   given?: Answer,
-): string => (value === null ? '' : TELLERS[question.type](value, question, form, given))
+): string => (value === null ? '' : DESCRIBERS[question.type](value, question, form, given))
 
-interface Telling {
+interface ValueFormat {
   longDate?: boolean
   places?: number
   glue?: string
@@ -139,24 +139,24 @@ const MONTHS = [
 ]
 
 /** A value of a known type as text for people; empty for blank. */
-export function tellTyped(value: Value, type: ValueType, how: Telling = {}): string {
+export function describeTyped(value: Value, type: ValueType, how: ValueFormat = {}): string {
   if (value === null) return ''
   if (typeof value === 'boolean') return value ? 'Yes' : 'No'
   if (isNumber(value)) return readableNumber(value, how.places)
   if (isDuration(value)) return readableDuration(value)
-  if (typeof value === 'string') return tellText(value, type, how)
+  if (typeof value === 'string') return describeText(value, type, how)
   if (!Array.isArray(value))
     return Object.values(value)
       .filter(v => v !== null)
-      .map(v => tellTyped(v, { kind: 'unknown' }))
+      .map(v => describeTyped(v, { kind: 'unknown' }))
       .join(', ')
   const of: ValueType = type.kind === 'list' ? type.of : { kind: 'unknown' }
-  const told = value.map((item: Value) => tellTyped(item, of, how)).filter(Boolean)
+  const told = value.map((item: Value) => describeTyped(item, of, how)).filter(Boolean)
   const last = told.length > 1 && how.last !== undefined ? told.pop() : undefined
   return told.join(how.glue ?? ', ') + (last === undefined ? '' : `${how.last}${last}`)
 }
 
-function tellText(value: string, type: ValueType, how: Telling): string {
+function describeText(value: string, type: ValueType, how: ValueFormat): string {
   if (type.kind === 'code') return type.choices.get(value) ?? value
   if (how.longDate && dayNumber(value.slice(0, 10)) !== null)
     return `${Number(value.slice(8, 10))} ${MONTHS[Number(value.slice(5, 7)) - 1]} ${value.slice(0, 4)}`

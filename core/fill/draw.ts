@@ -13,7 +13,7 @@ export interface Drawing {
 }
 
 /** A small generator of random numbers (mulberry32), so that the same seed gives the same answers. */
-export function random(seed: number): () => number {
+export function seededRandom(seed: number): () => number {
   let state = seed >>> 0
   return () => {
     state = (state + 0x6d2b79f5) >>> 0
@@ -49,7 +49,7 @@ function drawAnswer(question: PlannedQuestion, { next, pool, blanks }: Drawing):
  * Goes on from a section that was entered with random answers: what does not fit is drawn again, some times. Changes the answers.
  * @returns whether the section is complete
  */
-export function repair(
+export function repairAnswers(
   filling: Filling,
   section: PlannedSection,
   answers: Record<string, Answer>,
@@ -101,7 +101,7 @@ function drawOffered(question: PlannedQuestion, frame: Frame, drawing: Drawing):
  * Answers of inner questions given flat, as entries: one for each repeating group that they name, as often as it needs at least.
  * @param entriesOf the answers of each entry of a group, where they are known one by one
  */
-export function nested(
+export function nestAnswers(
   sections: readonly PlannedSection[],
   flat: Answers,
   entriesOf: (group: PlannedGroup) => readonly Answers[] | null = () => null,

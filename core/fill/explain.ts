@@ -5,7 +5,7 @@ import type { Place } from '../form/walk'
 import type { Filled, Frame } from './frame'
 import { isQuestion } from './steps'
 import type { PlannedRule, Step, PlannedQuestion } from './planned'
-import { tellValue } from './describeValue'
+import { describeValue } from './describeValue'
 
 export type Outcome = true | false | null
 
@@ -27,7 +27,7 @@ export interface Reason {
 }
 
 /** How a condition turned out with the answers so far, part by part. */
-export function explain(frame: Frame, expr: Expr): Part {
+export function explainCondition(frame: Frame, expr: Expr): Part {
   const value = compile(expr, frame.plan.environment)(frame.values)
   const outcome: Outcome = typeof value === 'boolean' ? value : null
   if (expr.kind === 'and' || expr.kind === 'or')
@@ -35,12 +35,12 @@ export function explain(frame: Frame, expr: Expr): Part {
       expr,
       outcome,
       answers: [],
-      parts: expr.parts.map(p => explain(frame, p)),
+      parts: expr.parts.map(p => explainCondition(frame, p)),
       mode: expr.kind === 'and' ? 'all' : 'any',
     }
   if (expr.kind === 'not') {
     const inner = expr.value.kind === 'or' ? expr.value.parts : [expr.value]
-    return { expr, outcome, answers: [], parts: inner.map(p => explain(frame, p)), mode: 'none' }
+    return { expr, outcome, answers: [], parts: inner.map(p => explainCondition(frame, p)), mode: 'none' }
   }
   return { expr, outcome, answers: answersIn(frame, expr), parts: [], mode: null }
 }
@@ -62,7 +62,7 @@ function tellNamed(frame: Frame, code: string): string | null {
 
 function tellAnswer(frame: Frame, { slot, place }: PlannedQuestion): string {
   const value = frame.values[slot] ?? null
-  if (value !== null) return tellValue(value, place.node, frame.plan.form, frame.given.get(slot))
+  if (value !== null) return describeValue(value, place.node, frame.plan.form, frame.given.get(slot))
   return frame.inPlay[place.order] ? 'blank' : 'not asked'
 }
 
@@ -82,13 +82,13 @@ function reason(place: Place, kind: RuleKind, rule: PlannedRule, frame: Frame): 
     place,
     kind,
     outcome: outcomeOf(rule, frame),
-    part: rule.expr ? explain(frame, rule.expr) : null,
+    part: rule.expr ? explainCondition(frame, rule.expr) : null,
     words: rule.expr ? '' : 'This rule has an error, so it is never true.',
   }
 }
 
 /** Why something is shown or not: whether its section is reached, then every rule around it from the outside in, then its own. */
-export function whyShown(filled: Filled, frame: Frame, place: Place): Reason[] {
+export function explainShown(filled: Filled, frame: Frame, place: Place): Reason[] {
   const { plan } = filled
   const section = plan.sections[place.section]
   const reasons: Reason[] = []
@@ -133,7 +133,7 @@ function whereTo(filled: Filled, index: number): string {
 }
 
 /** Why an answer is required or not; empty where nothing says so. */
-export function whyRequired(frame: Frame, step: Step): Reason[] {
+export function explainRequired(frame: Frame, step: Step): Reason[] {
   if (!isQuestion(step) || step.required === null) return []
   if (step.required === true)
     return [

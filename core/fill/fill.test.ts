@@ -4,7 +4,7 @@ import { ANSWERS, askedOf, smallForm } from '../../tests/support/forms'
 import type { Answer, Answers } from '../form/answers'
 import { allProblems, answersInPlay, fill, problemOf } from './fill'
 import { planOf } from './plan'
-import { tellResponse } from './describeResponse'
+import { describeResponse } from './describeResponse'
 import type { Form, Item } from '../form/definition'
 
 const TODAY = '2026-11-24'
@@ -135,7 +135,7 @@ describe('fill', () => {
       path({ z: true }),
       path({ y: true, z: true }),
     ]).toEqual([[0, 1, 2], [0], [0, 2], [0, 1], [0, 2]])
-    expect(tellResponse(planOf(f), { x: true, y: false }, TODAY).map(l => l.state)).toEqual([
+    expect(describeResponse(planOf(f), { x: true, y: false }, TODAY).map(l => l.state)).toEqual([
       'answered',
       'answered',
       'unasked',

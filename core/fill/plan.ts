@@ -16,15 +16,15 @@ import { FIRST_SLOT, type Compiled, type Environment } from '../expressions/comp
 import { BOOLEAN, type ValueType } from '../expressions/types'
 import { FINISH, type Form } from '../form/definition'
 import type { ChoiceType, QuestionOf } from '../form/questions'
-import { outline, type Place, type PlaceOf } from '../form/walk'
+import { listPlaces, type Place, type PlaceOf } from '../form/walk'
 import { optionsOf } from '../form/rows'
-import { inOrder } from './sortByDependency'
+import { sortByDependency } from './sortByDependency'
 import { isQuestion } from './steps'
 import { readerOf } from './readers'
 import { BLANK } from './answerReading'
-import { Names, type Standpoint } from '../form/scope'
+import { FormNames, type Standpoint } from '../form/scope'
 import { indexRows, type ListIndex } from '../lists/listIndex'
-import { narrowing, type Narrowing } from '../lists/narrow'
+import { compileNarrowing, type Narrowing } from '../lists/narrow'
 
 /** Prepares a form for filling. Faults don't hinder it: a faulty rule is unknown, a faulty route is passed over. */
 export function planOf(form: Form): Plan {
@@ -35,15 +35,15 @@ class Planner {
   private readonly places: readonly Place[]
   private readonly slots = new Map<string, number>()
   private readonly slotAt: number[] = []
-  private readonly names: Names
+  private readonly names: FormNames
   private readonly environment: Environment
   private readonly questions: PlannedQuestion[] = []
   private readonly groups = new Map<string, PlannedGroup>()
   private size = FIRST_SLOT
 
   constructor(private readonly form: Form) {
-    this.places = outline(form)
-    this.names = new Names(form, this.places)
+    this.places = listPlaces(form)
+    this.names = new FormNames(form, this.places)
     for (const p of this.places) this.slotAt.push(this.claim(p))
     this.environment = {
       slotOf: name => this.slots.get(name),
@@ -64,7 +64,7 @@ class Planner {
     const roots = this.places.filter(p => p.kind === 'section')
     const sections = roots.map((place): PlannedSection => {
       const all: Step[] = []
-      const steps = inOrder(
+      const steps = sortByDependency(
         this.stepsIn(p => p.section === place.section && p.entryOf === null && p.kind !== 'section', all),
       )
       return {
@@ -139,7 +139,7 @@ class Planner {
     }
     const inner: Step[] = []
     const at = all.push(common) - 1
-    const steps = inOrder(this.stepsIn(p => p.entryOf === place, inner))
+    const steps = sortByDependency(this.stepsIn(p => p.entryOf === place, inner))
     const orders = { from: place.order + 1, to: 1 + Math.max(place.order, ...inner.map(s => s.place.order)) }
     const slotsInside = inner.flatMap(s => this.slotAt[s.place.order] ?? -1).filter(s => s >= 0)
     const from = (this.slotAt[place.order] ?? 0) + 1
@@ -210,7 +210,7 @@ class Planner {
 
   /** A narrowing with an error leaves nothing. */
   private narrowed({ expr }: PlannedRule, index: ListIndex): Narrowing {
-    return expr ? narrowing(expr, index, this.environment) : () => NOTHING
+    return expr ? compileNarrowing(expr, index, this.environment) : () => NOTHING
   }
 
   private lock = (when: true | string | undefined, stand: Standpoint): Lock =>

@@ -3,7 +3,7 @@ import type { Expr } from '../expressions/tree'
 import type { Answer } from '../form/answers'
 import type { Closing, Form } from '../form/definition'
 import type { OfferedRow } from '../form/rows'
-import type { Names, RuleReading } from '../form/scope'
+import type { FormNames, RuleReading } from '../form/scope'
 import type { AnswerReading, Offer } from './answerReading'
 import type { GroupPlace, Place, PlaceOf } from '../form/walk'
 import type { ListIndex } from '../lists/listIndex'
@@ -111,7 +111,7 @@ export interface Plan {
   closings: readonly PlannedClosing[]
   /** The conditions of the promises, in order. */
   promises: readonly PlannedRule[]
-  names: Names
+  names: FormNames
   environment: Environment
   /** How many slots there are. */
   size: number

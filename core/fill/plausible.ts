@@ -2,7 +2,7 @@ import { dayNumber, isoFromDay, timeFromSeconds } from '../expressions/dates'
 import type { QuestionOf, QuestionType } from '../form/questions'
 import { WRITE_IN } from '../form/rows'
 import type { Answer, Answers } from '../form/answers'
-import { drawSteps, repair, type Drawing } from './draw'
+import { drawSteps, repairAnswers, type Drawing } from './draw'
 import { Filling, problemsIn } from './fill'
 import { answersInPlay } from './keep'
 import type { Plan, PlannedQuestion } from './planned'
@@ -98,7 +98,7 @@ const TRIES = 40
  * Likely answers to a whole form, around those given, which stay as they are; each section is drawn until it is complete.
  * @returns the answers that count, or null when no complete response was found
  */
-export function plausible(
+export function drawPlausibleAnswers(
   plan: Plan,
   given: Answers,
   today: string,
@@ -118,7 +118,7 @@ export function plausible(
       Object.assign(answers, given)
     }
     if (
-      !repair(filling, section, answers, drawing, TRIES, keepGiven) ||
+      !repairAnswers(filling, section, answers, drawing, TRIES, keepGiven) ||
       problemsIn(filling.state, section).length > 0
     )
       return null

@@ -1,12 +1,12 @@
 import type { Value, ValueType } from '../expressions/types'
-import { isFormat, piecesOf, type Format } from '../form/quotes'
+import { isFormat, splitQuotes, type Format } from '../form/quotes'
 import { compile } from '../expressions/compile'
 import type { Compiled } from '../expressions/compiled'
 import type { GroupPlace } from '../form/walk'
 import type { Frame } from './frame'
 import type { Plan, PlannedQuestion } from './planned'
-import { insideOf, type Standpoint } from '../form/scope'
-import { tellTyped, tellValue } from './describeValue'
+import { standpointInside, type Standpoint } from '../form/scope'
+import { describeTyped, describeValue } from './describeValue'
 
 /** A text made ready: its words and the quotes between them. */
 export type PlannedText = readonly (
@@ -39,7 +39,7 @@ export const quotedWith = (
 /** The heading of an entry; `Engine 2` where the group gives none. */
 export function entryHeading(entry: Frame, group: GroupPlace, index: number): string {
   const quoted = group.node.repeat?.heading
-    ? quotedText(entry, group.node.repeat.heading, insideOf(group)).trim()
+    ? quotedText(entry, group.node.repeat.heading, standpointInside(group)).trim()
     : ''
   return quoted || `${group.node.title || 'Entry'} ${index + 1}`
 }
@@ -50,7 +50,7 @@ function textFor(plan: Plan, text: string, stand: Standpoint): PlannedText {
   const key = `${stand.section}/${stand.entryOf?.order ?? ''}:${text}`
   const known = ready.get(key)
   if (known) return known
-  const made = piecesOf(text).map(piece => {
+  const made = splitQuotes(text).map(piece => {
     if (piece.kind === 'words') return piece.text
     const { expr, type } = plan.names.read(piece.source, stand, null)
     const question = expr?.kind === 'name' ? plan.byCode.get(expr.name) : undefined
@@ -68,23 +68,23 @@ function teller(
 ): (value: Value, frame: Frame) => string {
   const plain = (value: Value, frame: Frame) =>
     question
-      ? tellValue(value, question.place.node, frame.plan.form, frame.given.get(question.slot))
-      : tellTyped(value, type)
+      ? describeValue(value, question.place.node, frame.plan.form, frame.given.get(question.slot))
+      : describeTyped(value, type)
   switch (format) {
     case 'upper case':
       return (value, frame) => plain(value, frame).toUpperCase()
     case 'lower case':
       return (value, frame) => plain(value, frame).toLowerCase()
     case 'long date':
-      return value => tellTyped(value, type, { longDate: true })
+      return value => describeTyped(value, type, { longDate: true })
     case 'short date':
       return value => (typeof value === 'string' ? value : '')
     case 'money':
-      return value => tellTyped(value, type, { places: 2 })
+      return value => describeTyped(value, type, { places: 2 })
     case 'list':
-      return value => tellTyped(value, type, { last: ' and ' })
+      return value => describeTyped(value, type, { last: ' and ' })
     case 'lines':
-      return value => tellTyped(value, type, { glue: '\n' })
+      return value => describeTyped(value, type, { glue: '\n' })
     default:
       return plain
   }

@@ -1,4 +1,4 @@
-import { outline, type Place } from '../form/walk'
+import { listPlaces, type Place } from '../form/walk'
 import type { Form } from '../form/definition'
 import { planOf } from './plan'
 import type { Plan, PlannedQuestion, PlannedSection, Step } from './planned'
@@ -40,7 +40,7 @@ export function replan(before: Plan, form: Form): Plan {
 function changedTexts(before: Plan, form: Form): Map<number, Place> | null {
   const old = before.form
   if (!sameBut({ ...old }, { ...form }, ASIDE) || old.sections.length !== form.sections.length) return null
-  const places = outline(form)
+  const places = listPlaces(form)
   if (places.length !== before.places.length) return null
   const changed = new Map<number, Place>()
   for (const [i, place] of places.entries()) {

@@ -5,14 +5,14 @@ import { prove } from '../prove/prove'
 import type { Form } from '../form/definition'
 import { readForm } from '../form/read'
 import type { Answer, Answers } from '../form/answers'
-import { random } from './draw'
+import { seededRandom } from './draw'
 import { allProblems, answersInPlay, fill, type Frame } from './fill'
-import { plausible } from './plausible'
+import { drawPlausibleAnswers } from './plausible'
 import { planOf } from './plan'
 import type { Plan } from './planned'
 import { quotedText } from './quote'
 import { replan } from './replan'
-import { tellResponse } from './describeResponse'
+import { describeResponse } from './describeResponse'
 import { applyEdits, type Edit } from '../form/edits'
 
 const TODAY = '2026-11-24'
@@ -21,7 +21,7 @@ const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 
 /** Answers to a rich form: likely ones, some taken away, some spoilt. */
 function someAnswers(plan: Plan, s: number): Answers {
-  const next = random(s)
+  const next = seededRandom(s)
   const answers: Record<string, Answer> = {
     ...plausible(plan, {}, TODAY, next, () => ['oak', 'elm', 'a longer word']),
   }
@@ -99,7 +99,7 @@ describe('forms with every feature', () => {
         const [made, anew] = [replan(before, next), planOf(next)]
         const answers = someAnswers(before, t)
         expect(seen(fill(made, answers, TODAY))).toEqual(seen(fill(anew, answers, TODAY)))
-        expect(tellResponse(made, answers, TODAY)).toEqual(tellResponse(anew, answers, TODAY))
+        expect(describeResponse(made, answers, TODAY)).toEqual(describeResponse(anew, answers, TODAY))
       }),
       { numRuns: 200 },
     )
@@ -139,7 +139,14 @@ describe('forms with every feature', () => {
             .map(f => f.address),
         )
         for (let t = 1; t <= 25; t++) {
-          const answers = plausible(plan, {}, TODAY, random(s + t), () => ['oak', 'elm'], t % 2)
+          const answers = drawPlausibleAnswers(
+            plan,
+            {},
+            TODAY,
+            seededRandom(s + t),
+            () => ['oak', 'elm'],
+            t % 2,
+          )
           if (!answers) continue
           const state = fill(plan, answers, TODAY)
           expect(allProblems(state)).toEqual([])

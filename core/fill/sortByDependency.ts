@@ -2,7 +2,7 @@ import type { Step } from './planned'
 import { isRepeating, namesNeeded } from './steps'
 
 /** Orders the steps of a section or entry so that each comes after its group and after what its own rules name; else as written. */
-export function inOrder(steps: readonly Step[]): Step[] {
+export function sortByDependency(steps: readonly Step[]): Step[] {
   const byOrder = new Map(steps.map(s => [s.place.order, s]))
   const byCode = new Map<string, Step>()
   for (const step of steps.toReversed()) {

@@ -5,7 +5,7 @@ import { ChoiceList } from './choiceLists'
 import { applyEdit, locate, type Edit } from './edits'
 import { namesUsed } from './threads'
 import { codesIn, listsIn, recoded } from './transform'
-import { outline, type Address, type Place, nodeText } from './walk'
+import { listPlaces, type Address, type Place, nodeText } from './walk'
 
 /** What is copied from a form: sections or items, with the lists they use. It travels as JSON, so between forms and windows too. */
 export const Clip = z.strictObject({
@@ -173,8 +173,8 @@ export function removeEdits(form: Form, places: readonly Place[], addresses: rea
 }
 
 /** The edits that move several things into a container, one behind the other, in the order of the form. */
-export function moveEdits(form: Form, addresses: readonly Address[], spot: Spot): Edit[] {
-  const places = outline(form)
+export function moveItemsEdits(form: Form, addresses: readonly Address[], spot: Spot): Edit[] {
+  const places = listPlaces(form)
   const chosen = places.filter(p => addresses.includes(p.address))
   const edits: Edit[] = []
   let { at } = spot

@@ -1,7 +1,7 @@
 import { KEYWORDS } from '../expressions/parse'
 import type { Form } from './definition'
 import { LIMITS } from './limits'
-import { outline } from './walk'
+import { listPlaces } from './walk'
 
 const SMALL = new Set([
   'a',
@@ -86,7 +86,7 @@ export function freeCode(wanted: string, taken: ReadonlySet<string>): string {
 /** The codes in use: of sections, or of what stands in them. */
 export function takenCodes(form: Form, kind: 'section' | 'item'): Set<string> {
   return new Set(
-    outline(form)
+    listPlaces(form)
       .filter(p => (p.kind === 'section') === (kind === 'section'))
       .map(p => p.code),
   )

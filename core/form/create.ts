@@ -96,7 +96,7 @@ function staysOnRetyping(key: string, from: QuestionType, to: QuestionType): boo
 }
 
 /** The properties to set so that a question becomes one of another type, keeping what both have. */
-export function retyped(question: Question, type: QuestionType): Record<string, unknown> {
+export function retypeQuestion(question: Question, type: QuestionType): Record<string, unknown> {
   const fresh: Readonly<Record<string, unknown>> = { ...FRESH[type]('x', '') }
   const set: Record<string, unknown> = { type }
   for (const key of Object.keys(question))

@@ -2,7 +2,7 @@ import type { Form } from './definition'
 import { applyEdit, EditError, type Edit } from './edits'
 import { renameEdits } from './rename'
 import { rulesOf, withRule } from './rules'
-import { outline, type Address, type Place, nodeText } from './walk'
+import { listPlaces, type Address, type Place, nodeText } from './walk'
 
 export type Field = 'label' | 'code' | 'rule'
 /** Something found: where, in which text of it, and the stretch that matches. */
@@ -16,7 +16,7 @@ export interface Found {
 
 const MOST_FOUND = 2_000
 /** Finds a text in labels, codes and rules, without regard to capitals. */
-export function findIn(
+export function findText(
   form: Form,
   places: readonly Place[],
   wanted: string,
@@ -46,7 +46,7 @@ export function findIn(
 const escaped = (text: string) => text.replaceAll(/[.*+?^${}()|[\]\\]/g, '\\$&')
 
 /** The edits that replace a text everywhere it was found; a code changes with every rule that uses it. `refused`: what could not be replaced. */
-export function replaceEdits(
+export function replaceTextEdits(
   form: Form,
   wanted: string,
   by: string,
@@ -70,7 +70,7 @@ export function replaceEdits(
   }
   if (wanted === '') return { edits, count, refused }
   if (fields.includes('label')) {
-    for (const place of outline(form)) {
+    for (const place of listPlaces(form)) {
       const { key, text } = nodeText(place.node)
       const next = text.replaceAll(pattern, () => by)
       if (next !== text) make([{ do: 'change', what: place.address, set: { [key]: next } }], place.code)
@@ -85,10 +85,10 @@ export function replaceEdits(
     }
   }
   if (fields.includes('code')) {
-    for (const { address, code } of outline(form)) {
+    for (const { address, code } of listPlaces(form)) {
       const next = code.replaceAll(pattern, () => by)
       if (next === code) continue
-      if (outline(form).some(p => p.code === next)) refused.push(`${code}: the code “${next}” is taken.`)
+      if (listPlaces(form).some(p => p.code === next)) refused.push(`${code}: the code “${next}” is taken.`)
       else make(renameEdits(form, address, next), code)
     }
   }

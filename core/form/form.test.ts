@@ -5,10 +5,10 @@ import { z } from 'zod'
 import { smallForm } from '../../tests/support/forms'
 import { Form } from './definition'
 import { applyEdits, EditError, type Edit } from './edits'
-import { newItem, retyped } from './create'
+import { newItem, retypeQuestion } from './create'
 import { readForm, readFormText } from './read'
-import { rename } from './rename'
-import { outline } from './walk'
+import { renameCode } from './rename'
+import { listPlaces } from './walk'
 import { prove } from '../prove/prove'
 import { TYPES } from './types'
 
@@ -17,7 +17,7 @@ const demo = (name: string) =>
 
 /** A random edit of a form: sometimes one that can't be made. */
 const edit = (form: Form): fc.Arbitrary<Edit> => {
-  const places = outline(form)
+  const places = listPlaces(form)
   const some = fc.constantFrom(...places)
   const home = fc.constantFrom(
     ...places.filter(p => p.kind === 'section' || p.kind === 'group').map(p => p.address),
@@ -87,7 +87,7 @@ describe('edits', () => {
   it('renaming a question re-writes every rule that uses it: the findings stay the same', () => {
     fc.assert(
       fc.property(smallForm, form => {
-        const renamed = rename(form, 'item/q0', 'renamed_one')
+        const renamed = renameCode(form, 'item/q0', 'renamed_one')
         const codes = (f: Form) =>
           prove(f, '2026-11-24').findings.map(x => [x.code, x.at === 'q0' ? 'renamed_one' : x.at])
         expect(codes(renamed)).toEqual(codes(form))

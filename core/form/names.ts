@@ -1,13 +1,13 @@
-import { ExpressionError, parsed } from '../expressions/parse'
+import { ExpressionError, parseCached } from '../expressions/parse'
 import type { PointedKind } from '../expressions/pointing'
-import { sentence, type Names, type Segment } from '../expressions/sentence'
+import { sentenceOf, type Segment, type Wording } from '../expressions/sentence'
 import type { Form } from './definition'
-import { Names as FormNames } from './scope'
+import { FormNames } from './scope'
 import type { ValueType } from '../expressions/types'
 import type { Place, PlaceOf } from './walk'
 
 /** How questions and choices are called in sentences about a form. */
-export function namesOf(form: Form, places: readonly Place[]): Names {
+export function wordingOf(form: Form, places: readonly Place[]): Wording {
   const found = new Map<string, PlaceOf<'question'> | PlaceOf<'group'>>()
   for (const p of places)
     if ((p.kind === 'question' || p.kind === 'group') && !found.has(p.code)) found.set(p.code, p)
@@ -34,9 +34,9 @@ function choicesIn(type: ValueType): ReadonlyMap<string, string> | undefined {
 }
 
 /** A rule's text as a sentence; null when it can't be read. */
-export function ruleSentence(text: string, names: Names): Segment[] | null {
+export function ruleSentence(text: string, words: Wording): Segment[] | null {
   try {
-    return sentence(parsed(text), names)
+    return sentenceOf(parseCached(text), words)
   } catch (error) {
     if (error instanceof ExpressionError) return null
     throw error
@@ -69,7 +69,7 @@ export function pointedKind(type: ValueType): PointedKind | undefined {
 }
 
 /** The questions and repeating groups that a rule at a place may use: earlier ones, those of its section, in an entry its own. */
-export function pointable(
+export function pointableQuestions(
   form: Form,
   places: readonly Place[],
   at: Place,

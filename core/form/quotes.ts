@@ -11,7 +11,7 @@ const QUOTE = /\{\{([\s\S]*?)\}\}/g
 const MOST_QUOTES = 100
 
 /** Splits a text into words and quotes; `from` and `to` are the place of the expression in the text. */
-export function piecesOf(text: string): Piece[] {
+export function splitQuotes(text: string): Piece[] {
   if (!text.includes('{{')) return text === '' ? [] : [{ kind: 'words', text }]
   const pieces: Piece[] = []
   let end = 0
@@ -48,8 +48,8 @@ export type Format = (typeof FORMATS)[number]
 export const isFormat = (text: string): text is Format => FORMATS.some(f => f === text)
 
 /** A text with the expressions of its quotes replaced; null for one leaves it. */
-export function requoted(text: string, replace: (source: string) => string | null): string {
-  const quotes = piecesOf(text)
+export function rewriteQuotes(text: string, replace: (source: string) => string | null): string {
+  const quotes = splitQuotes(text)
     .filter(p => p.kind === 'quote')
     .reverse()
   return quotes.reduce((done, q) => {

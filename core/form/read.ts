@@ -3,7 +3,7 @@ import { nearest } from '../expressions/near'
 import { Form } from './definition'
 import { LIMITS } from './limits'
 import { upgradeDefinition } from './upgrade'
-import { outline } from './walk'
+import { listPlaces } from './walk'
 
 /** A problem of shape in a definition: where (`sections[0].items[2].min`; empty for the whole) and what was expected. */
 export interface ShapeProblem {
@@ -43,7 +43,7 @@ export function readForm(source: unknown): ReadResult {
   const data = upgradeDefinition(source)
   const problems = shapeProblems(data)
   if (!isForm(data, problems)) return { form: null, problems }
-  const places = outline(data)
+  const places = listPlaces(data)
   const questions = places.filter(p => p.kind === 'question').length
   if (questions > LIMITS.questions)
     return refused('sections', `The form has ${questions} questions; at most ${LIMITS.questions} are read.`)

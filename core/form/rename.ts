@@ -2,10 +2,10 @@ import { parse, ExpressionError } from '../expressions/parse'
 import { namesIn, nodesOf, type Expr } from '../expressions/tree'
 import type { Form } from './definition'
 import { applyEdit, applyEdits, type Edit } from './edits'
-import { requoted } from './quotes'
+import { rewriteQuotes } from './quotes'
 import { rulesOf, withRule } from './rules'
 import { textsAt, withClosingTexts, withText } from './texts'
-import { outline, type Address, type Place } from './walk'
+import { listPlaces, type Address, type Place } from './walk'
 
 /** A rule's text with one code replaced, or the same text where the code is not used (or it can't be read). `groups`: paths through one of these name it too. */
 function renamedIn(text: string, from: string, to: string, groups: readonly string[]): string {
@@ -34,7 +34,7 @@ const ofChoice = (of: Expr) => of.kind === 'path' && of.member === 'row'
 
 /** The edits that give a section or item another code and re-write every rule, route and quote that uses it. */
 export function renameEdits(form: Form, address: Address, code: string): Edit[] {
-  const place = outline(form).find(p => p.address === address)
+  const place = listPlaces(form).find(p => p.address === address)
   if (!place || place.code === code) return []
   const edits: Edit[] = []
   const make = (edit: Edit) => {
@@ -79,7 +79,7 @@ function inParties(form: Form, from: string, to: string): Edit | null {
 }
 
 function rerouted(form: Form, from: string, to: string): Edit[] {
-  return outline(form).flatMap((p): Edit[] =>
+  return listPlaces(form).flatMap((p): Edit[] =>
     p.kind === 'section' && p.node.routes?.some(r => r.to === from)
       ? [
           {
@@ -105,10 +105,10 @@ function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => voi
     const rule = again(text) === text ? undefined : rulesOf(form).find(r => r.id === id)
     if (rule) step(withRule(form, rule, again(text)))
   }
-  const quoting = (text: string) => requoted(text, again)
-  for (const before of outline(form)) {
+  const quoting = (text: string) => rewriteQuotes(text, again)
+  for (const before of listPlaces(form)) {
     for (const { key, index } of textsAt(before)) {
-      const text = outline(form)
+      const text = listPlaces(form)
         .filter(p => p.address === before.address)
         .flatMap(textsAt)
         .find(t => t.key === key && t.index === index)
@@ -123,5 +123,5 @@ function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => voi
 }
 
 /** Renames at once; see `renameEdits`. */
-export const rename = (form: Form, address: Address, code: string): Form =>
+export const renameCode = (form: Form, address: Address, code: string): Form =>
   applyEdits(form, renameEdits(form, address, code)).form

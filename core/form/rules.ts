@@ -1,7 +1,7 @@
 import type { Form } from './definition'
 import type { Turn } from './turns'
 import type { Edit } from './edits'
-import { outline, type Place } from './walk'
+import { listPlaces, type Place } from './walk'
 
 type HandOff = NonNullable<Turn['handOff']>[number]
 export type RuleKind =
@@ -48,7 +48,7 @@ export const RULE_WORDS: Record<RuleKind, string> = {
 export const isCondition = (kind: RuleKind): boolean => kind !== 'default' && kind !== 'value'
 
 /** Every rule of a form, in the order of the form. Rules of closings, hand-offs and promises, which may use every question, stand with the last section. */
-export function rulesOf(form: Form, places: readonly Place[] = outline(form)): Rule[] {
+export function rulesOf(form: Form, places: readonly Place[] = listPlaces(form)): Rule[] {
   const place = places.findLast(p => p.kind === 'section')
   if (!place) return []
   const atEnd = (kind: RuleKind, texts: readonly (string | undefined)[]) =>

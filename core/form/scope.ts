@@ -1,6 +1,6 @@
-import { check, type Scope } from '../expressions/check'
+import { checkTypes, type Scope } from '../expressions/check'
 import type { ExpressionProblem } from '../expressions/problem'
-import { parsed, ExpressionError } from '../expressions/parse'
+import { parseCached, ExpressionError } from '../expressions/parse'
 import type { Expr } from '../expressions/tree'
 import { BOOLEAN, TEXT, UNKNOWN, type Members, type ValueType } from '../expressions/types'
 import type { Form } from './definition'
@@ -25,14 +25,14 @@ export interface Standpoint {
 const isInside = (stand: Standpoint, group: GroupPlace) => stand.groups.some(g => g.order === group.order)
 
 /** The standpoint inside an entry of a repeating group, for its heading. */
-export const insideOf = (place: GroupPlace): Standpoint => ({
+export const standpointInside = (place: GroupPlace): Standpoint => ({
   section: place.section,
   groups: [...place.groups, place],
   entryOf: place,
 })
 
 /** What names mean in a form, place by place; types are worked out once. */
-export class Names {
+export class FormNames {
   private readonly questions = new Map<string, PlaceOf<'question'>>()
   private readonly groups = new Map<string, GroupPlace>()
   private readonly types = new Map<string, ValueType>()
@@ -139,8 +139,8 @@ export class Names {
 /** Reads a rule in a scope; with an error of any kind it has no tree. */
 export function readRule(text: string, scope: Scope, wanted: ValueType | null = BOOLEAN): RuleReading {
   try {
-    const expr = parsed(text)
-    const { type, problems } = check(expr, scope, wanted)
+    const expr = parseCached(text)
+    const { type, problems } = checkTypes(expr, scope, wanted)
     return { expr: problems.length === 0 ? expr : null, type, syntax: null, problems }
   } catch (error) {
     if (error instanceof ExpressionError) return { expr: null, type: UNKNOWN, syntax: error, problems: [] }

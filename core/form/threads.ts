@@ -1,4 +1,4 @@
-import { ExpressionError, parsed } from '../expressions/parse'
+import { ExpressionError, parseCached } from '../expressions/parse'
 import { namesIn, nodesOf, type Expr } from '../expressions/tree'
 import { rulesAt } from './rules'
 import type { Address, Place } from './walk'
@@ -52,7 +52,7 @@ function rulesOn(place: Place): readonly string[] {
 export const namesUsed = (text: string): readonly string[] => readSafely(text)?.names ?? []
 
 /** Reads from rules the codes of questions inside entries that they ask for through their group: `age` of `crew.age` or `some p in crew satisfies p.age > 5`. */
-export function memberReader(places: readonly Place[]): (text: string) => string[] {
+export function memberNamesReader(places: readonly Place[]): (text: string) => string[] {
   const groupsOf = new Map(
     places.flatMap(p => (p.entryOf ? [[p.code, p.groups.map(g => g.code)] as const] : [])),
   )
@@ -67,7 +67,7 @@ export function placeReader(places: readonly Place[]): (text: string) => Place[]
   const byCode = new Map<string, Place>()
   for (const p of places)
     if ((p.kind === 'question' || p.kind === 'group') && !byCode.has(p.code)) byCode.set(p.code, p)
-  const membersOf = memberReader(places)
+  const membersOf = memberNamesReader(places)
   return text => {
     const members = membersOf(text).flatMap(m => byCode.get(m) ?? [])
     const groups = new Set(members.flatMap(m => m.groups.map(g => g.code)))
@@ -87,7 +87,7 @@ interface Read {
 const KNOWN = new WeakMap<Expr, Read>()
 function readSafely(text: string): Read | null {
   try {
-    const expr = parsed(text)
+    const expr = parseCached(text)
     const known = KNOWN.get(expr)
     if (known) return known
     const read = {

@@ -1,7 +1,7 @@
 import { ExpressionError, parse } from '../expressions/parse'
 import { nodesOf, type Expr } from '../expressions/tree'
 import type { Item, Section } from './definition'
-import { requoted } from './quotes'
+import { rewriteQuotes } from './quotes'
 
 /** New codes by old ones. */
 export type Recoding = ReadonlyMap<string, string>
@@ -11,7 +11,7 @@ const spot = (text: string | undefined, from: number, to: number) =>
   text === undefined ? [] : [{ from, to, text }]
 
 /** A rule's text with codes replaced, `members` also where a path names them (`engines.power`); the same text where none is used, or it can't be read. */
-export function recodedText(text: string, codes: Recoding, members: Recoding = new Map()): string {
+export function recodeText(text: string, codes: Recoding, members: Recoding = new Map()): string {
   try {
     const spots = [...nodesOf(parse(text))]
       .flatMap(n => {
@@ -89,10 +89,10 @@ export function recoded<T extends Section | Item>(
 ): T {
   const inEntries = new Set(entryCodesIn(node, false))
   const members = new Map([...codes].filter(([code]) => inEntries.has(code)))
-  const rule = (text: string) => recodedText(text, codes, members)
+  const rule = (text: string) => recodeText(text, codes, members)
   return rewritten(node, {
     rule,
-    quote: text => requoted(text, rule),
+    quote: text => rewriteQuotes(text, rule),
     code: code => codes.get(code) ?? code,
     section: code => sections.get(code) ?? code,
     list: code => lists.get(code) ?? code,

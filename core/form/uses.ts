@@ -1,6 +1,6 @@
 import { RULE_WORDS, rulesOf } from './rules'
-import { piecesOf } from './quotes'
-import { memberReader, namesUsed } from './threads'
+import { splitQuotes } from './quotes'
+import { memberNamesReader, namesUsed } from './threads'
 import { textsAt } from './texts'
 import type { Form } from './definition'
 import type { Address, Place } from './walk'
@@ -40,7 +40,7 @@ function soughtAt(places: readonly Place[], addresses: readonly Address[]): Soug
   const found = places.filter(isSought)
   const codes = new Set(found.filter(p => p.kind !== 'section').map(p => p.code))
   const sections = new Set(found.filter(p => p.kind === 'section').map(p => p.code))
-  const membersOf = memberReader(places)
+  const membersOf = memberNamesReader(places)
   const isNamedIn = (text: string) => [...namesUsed(text), ...membersOf(text)].some(name => codes.has(name))
   return { places: new Set(found), codes, sections, isNamedIn }
 }
@@ -48,7 +48,7 @@ function soughtAt(places: readonly Place[], addresses: readonly Address[]): Soug
 /** How a place uses what is sought, but for its rules. */
 function usesAt(place: Place, sought: Sought): Use[] {
   const uses: Use[] = []
-  const pieces = textsAt(place).flatMap(t => piecesOf(t.text))
+  const pieces = textsAt(place).flatMap(t => splitQuotes(t.text))
   if (pieces.some(p => p.kind === 'quote' && sought.isNamedIn(p.source)))
     uses.push({ place, words: 'quotes it' })
   if (place.kind === 'section') {
@@ -81,7 +81,7 @@ export function neighboursOf(
 ): { needs: Place[]; decides: Use[] } {
   const place = places.find(p => p.address === address)
   if (!place) return { needs: [], decides: [] }
-  const membersOf = memberReader(places)
+  const membersOf = memberNamesReader(places)
   const names = new Set(
     rulesOf(form, places)
       .filter(r => r.place === place)

@@ -28,7 +28,7 @@ export type PlaceOf<K extends Place['kind']> = Extract<Place, { kind: K }>
 export type Address = `${'section' | 'item' | 'list'}/${string}`
 
 /** Everything in a form, in its order: sections, and in them questions, notes and groups. */
-export function outline(form: Form): Place[] {
+export function listPlaces(form: Form): Place[] {
   const places: Place[] = []
   const seen = new Map<string, number>()
   const addressOf = (kind: 'section' | 'item', code: string): Address => {

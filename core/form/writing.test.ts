@@ -3,26 +3,26 @@ import { describe, expect, it } from 'vitest'
 import { ANSWERS, askedOf, condition, smallForm } from '../../tests/support/forms'
 import { richForm } from '../../tests/support/richForms'
 import { compile } from '../expressions/compile'
-import { opposite } from '../expressions/opposite'
+import { oppositeCondition } from '../expressions/opposite'
 import { parse } from '../expressions/parse'
 import { print } from '../expressions/print'
 import type { Value } from '../expressions/types'
-import { explain, whyShown } from '../fill/explain'
+import { explainCondition, explainShown } from '../fill/explain'
 import { fill } from '../fill/fill'
 import { planOf } from '../fill/plan'
 import { modelOf } from '../prove/model/model'
 import { prove } from '../prove/prove'
 import { BLOCKS, TEMPLATES } from './blocks'
-import { clipOf, duplicateEdits, moveEdits, pasteEdits, readClip, removeEdits } from './clipboard'
+import { clipOf, duplicateEdits, moveItemsEdits, pasteEdits, readClip, removeEdits } from './clipboard'
 import type { Form, Item } from './definition'
 import { applyEdits } from './edits'
 import { outlineEdits, readOutline } from './outlineText'
 import { readForm } from './read'
-import { rename } from './rename'
-import { findIn, replaceEdits } from './findText'
+import { renameCode } from './rename'
+import { findText, replaceTextEdits } from './findText'
 import { mergeEdits, splitEdits } from './sections'
 import { usesOf } from './uses'
-import { outline, type Address } from './walk'
+import { listPlaces, type Address } from './walk'
 
 const TODAY = '2026-11-24'
 const WIRING = ['syntax-error', 'unknown-name', 'later-name', 'wrong-type', 'unknown-code', 'duplicate-code']
@@ -63,7 +63,7 @@ describe('copies', () => {
         fc.array(fc.nat(30), { minLength: 1, maxLength: 1 }),
         (seed, picks) => {
           const before = richForm(seed)
-          const places = outline(before)
+          const places = listPlaces(before)
           const addresses = picks.flatMap(i => places[i % places.length]?.address ?? [])
           const clip = clipOf(before, places, addresses)
           expect(readClip(JSON.stringify(clip))).toEqual(clip)
@@ -72,10 +72,10 @@ describe('copies', () => {
           expect(readForm(after).problems).toBeNull()
           expect(notes).toEqual([])
           expect(wiring(after)).toEqual([])
-          const codes = outline(after).map(p => `${p.kind === 'section'}${p.code}`)
+          const codes = listPlaces(after).map(p => `${p.kind === 'section'}${p.code}`)
           expect(new Set(codes).size).toBe(codes.length)
           const gone = applyEdits(before, removeEdits(before, places, addresses)).form
-          expect(outline(gone).length).toBeLessThan(places.length)
+          expect(listPlaces(gone).length).toBeLessThan(places.length)
         },
       ),
       { numRuns: 60 },
@@ -92,7 +92,7 @@ describe('copies', () => {
         items: [q('a'), q('b', { shownWhen: 'a = true and outer = true' })],
       },
     ])
-    const clip = clipOf(from, outline(from), ['item/g'])
+    const clip = clipOf(from, listPlaces(from), ['item/g'])
     const { edits } = pasteEdits(from, clip!, { into: 'section/s1', at: 3 }, 1)
     expect(JSON.stringify(applyEdits(from, edits).form.sections[0]?.items[3])).toBe(
       JSON.stringify({
@@ -104,10 +104,10 @@ describe('copies', () => {
     )
     const other = pasteEdits(form([]), clip!, { into: 'section/s1', at: 0 }, 1)
     expect(other.notes).toEqual(['“b” names “outer”, which this form does not have.'])
-    expect(usesOf(from, outline(from), ['item/a']).map(u => `${u.place.code} ${u.words}`)).toEqual([
+    expect(usesOf(from, listPlaces(from), ['item/a']).map(u => `${u.place.code} ${u.words}`)).toEqual([
       'b shown when',
     ])
-    expect(usesOf(from, outline(from), ['item/gate']).map(u => `${u.place.code} ${u.words}`)).toEqual([
+    expect(usesOf(from, listPlaces(from), ['item/gate']).map(u => `${u.place.code} ${u.words}`)).toEqual([
       'g quotes it',
     ])
   })
@@ -143,7 +143,7 @@ describe('copies', () => {
     )
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 1e6 }).map(richForm), before => {
-        const places = outline(before)
+        const places = listPlaces(before)
         const isFine = new Set(unread(before))
         for (const place of places.filter(p => p.kind !== 'section')) {
           const uses = new Set(usesOf(before, places, [place.address]).map(u => u.place.code))
@@ -154,7 +154,7 @@ describe('copies', () => {
             place.address,
           ).toEqual([])
           expect(
-            unread(rename(before, place.address, 'another_code')).filter(
+            unread(renameCode(before, place.address, 'another_code')).filter(
               code => code !== 'another_code' && !isFine.has(code),
             ),
             place.address,
@@ -167,7 +167,7 @@ describe('copies', () => {
   it('moves several at once, in their order', () => {
     const f = form([q('a'), q('b'), q('c'), q('d')], [q('e')])
     const codes = (addresses: Address[], into: string, at: number) =>
-      applyEdits(f, moveEdits(f, addresses, { into, at })).form.sections.map(s =>
+      applyEdits(f, moveItemsEdits(f, addresses, { into, at })).form.sections.map(s =>
         s.items.map(i => i.code).join(''),
       )
     expect(codes(['item/a', 'item/c'], 'section/s2', 1)).toEqual(['bd', 'eac'])
@@ -184,7 +184,7 @@ describe('sections', () => {
       f,
       splitEdits(
         f,
-        outline(f).find(p => p.code === 'b')!,
+        listPlaces(f).find(p => p.code === 'b')!,
         'Second',
       ),
     ).form
@@ -193,13 +193,13 @@ describe('sections', () => {
       ['s1_2', 2, 1],
       ['s2', 1, 0],
     ])
-    const place = outline(split).find(p => p.code === 's1_2')
+    const place = listPlaces(split).find(p => p.code === 's1_2')
     expect(place?.kind === 'section' && applyEdits(split, mergeEdits(split, place)).form).toEqual(f)
   })
   it('a merged section takes its rule along as a group', () => {
     const f = form([q('a')], [q('b')])
     f.sections[1]!.shownWhen = 'a = true'
-    const place = outline(f).find(p => p.code === 's2')
+    const place = listPlaces(f).find(p => p.code === 's2')
     if (place?.kind !== 'section') throw new Error('no section')
     const merged = applyEdits(f, mergeEdits(f, place)).form
     expect(merged.sections).toHaveLength(1)
@@ -289,9 +289,11 @@ describe('find and replace', () => {
   it('finds in labels, codes and rules; a replaced code takes its rules along', () => {
     const f = form([q('hull_ok'), q('b', { label: 'The hull', shownWhen: 'hull_ok = true' })])
     expect(
-      findIn(f, outline(f), 'HULL', ['label', 'code', 'rule']).map(x => `${x.address} ${x.field} ${x.from}`),
+      findText(f, listPlaces(f), 'HULL', ['label', 'code', 'rule']).map(
+        x => `${x.address} ${x.field} ${x.from}`,
+      ),
     ).toEqual(['item/hull_ok label 0', 'item/hull_ok code 0', 'item/b label 4', 'item/b rule 0'])
-    const { edits, count } = replaceEdits(f, 'hull', 'keel', ['label', 'code'])
+    const { edits, count } = replaceTextEdits(f, 'hull', 'keel', ['label', 'code'])
     const after = applyEdits(f, edits).form
     expect(count).toBe(3)
     expect(after.sections[0]?.items).toEqual(
@@ -321,12 +323,12 @@ describe('the opposite', () => {
               parse(source),
               name => asked.findIndex(a => a.code === name) + 2,
             )([TODAY, null, ...values])
-          expect(run(print(opposite(parse(text), typeOf)))).toBe(run(text) !== true)
+          expect(run(print(oppositeCondition(parse(text), typeOf)))).toBe(run(text) !== true)
         },
       ),
       { numRuns: 500 },
     )
-    const said = (text: string) => print(opposite(parse(text), typeOf))
+    const said = (text: string) => print(oppositeCondition(parse(text), typeOf))
     expect([
       said('q0 = true'),
       said('q1 = "a"'),
@@ -354,9 +356,9 @@ describe('explanations', () => {
             TODAY,
           )
           for (const place of plan.places) {
-            const reasons = whyShown(state, state, place)
+            const reasons = explainShown(state, state, place)
             expect(reasons.every(r => r.outcome === true)).toBe(state.inPlay[place.order])
-            for (const { part } of reasons) if (part) expect(part).toEqual(explain(state, part.expr))
+            for (const { part } of reasons) if (part) expect(part).toEqual(explainCondition(state, part.expr))
           }
         },
       ),

@@ -45,7 +45,7 @@ export const replaceEdit = (list: Address, before: readonly Row[], rows: readonl
 })
 
 /** Moves some rows up or down by one, as a block each. */
-export function moveEdits(
+export function moveRowsEdits(
   list: Address,
   rows: readonly Row[],
   positions: readonly number[],

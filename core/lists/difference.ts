@@ -14,7 +14,7 @@ export interface Difference {
 }
 
 /** Compares a list's rows with new ones. Marks and remarks that the new rows don't bring are kept, and so count as the same. */
-export function differenceOf(before: readonly Row[], after: readonly Row[]): Difference {
+export function compareRows(before: readonly Row[], after: readonly Row[]): Difference {
   const old = new Map(before.map(r => [r.code, r]))
   const codes = new Set(after.map(r => r.code))
   const labels = new Map(before.map(r => [r.label, r.code]))
@@ -63,7 +63,7 @@ function changedCells(before: Row, after: Row): string[] {
 export type Missing = 'keep' | 'retire' | 'remove'
 
 /** The list's rows after taking the new ones in: in their order; what is missing stays at the end, kept, retired, or gone. */
-export function merged(before: readonly Row[], after: readonly Row[], missing: Missing): Row[] {
+export function mergeRows(before: readonly Row[], after: readonly Row[], missing: Missing): Row[] {
   const old = new Map(before.map(r => [r.code, r]))
   const codes = new Set(after.map(r => r.code))
   const taken = after.map((row): Row => {

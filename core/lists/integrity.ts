@@ -210,7 +210,7 @@ export function linkProblems(child: ChoiceList, column: string, parent: ChoiceLi
 }
 
 /** Everything wrong with some lists, by themselves and between them. */
-export function integrityOf(lists: readonly ChoiceList[]): RowProblem[] {
+export function checkIntegrity(lists: readonly ChoiceList[]): RowProblem[] {
   const links = linksOf(lists)
   return [
     ...lists.flatMap(l => rowProblems(l, links)),

@@ -2,7 +2,7 @@ import { codeFromLabel, freeCode } from '../form/codes'
 import type { Form } from '../form/definition'
 import type { ChoiceList, Row } from '../form/choiceLists'
 import { columnsOf } from '../form/types'
-import { outline } from '../form/walk'
+import { listPlaces } from '../form/walk'
 import type { Link } from './integrity'
 
 /** A row in a tree of lists, with how many rows stand below it and the first of those. */
@@ -163,7 +163,7 @@ export function groupedOptions(text: string): { head: string; labels: string[] }
 
 /** The questions of a form that take their choices from a list. */
 export function usersOf(form: Form, list: string): string[] {
-  return outline(form).flatMap(p =>
+  return listPlaces(form).flatMap(p =>
     p.kind === 'question' && 'list' in p.node && p.node.list === list ? [p.code] : [],
   )
 }

@@ -7,14 +7,14 @@ import type { Value } from '../expressions/types'
 import { applyEdits } from '../form/edits'
 import type { Form } from '../form/definition'
 import type { ChoiceList, Row } from '../form/choiceLists'
-import { changeEdits, moveEdits } from './changes'
-import { differenceOf, merged } from './difference'
-import { integrityOf, linksOf } from './integrity'
+import { changeEdits, moveRowsEdits } from './changes'
+import { compareRows, mergeRows } from './difference'
+import { checkIntegrity, linksOf } from './integrity'
 import { groupedOptions, narrowingsBy, splitLevels, treeOf } from './levels'
 import { indexRows } from './listIndex'
-import { narrowing } from './narrow'
+import { compileNarrowing } from './narrow'
 import { searchRows } from './searchRows'
-import { headProblems, kindOf, readCell, rolesOf, rowsOf } from './table'
+import { headProblems, guessColumnKind, readCell, guessRoles, readRows } from './table'
 
 const COASTS = ['north', 'east', 'isles']
 const cell = fc.oneof(fc.constantFrom(...COASTS), fc.constantFrom(1, 2, 2.5), fc.constant(null), fc.boolean())
@@ -55,7 +55,7 @@ describe('narrowing', () => {
         (rows, rule, parents) => {
           const expr = parse(rule)
           const index = indexRows(rows)
-          const narrow = narrowing(expr, index, environment)
+          const narrow = compileNarrowing(expr, index, environment)
           const run = compile(expr, environment)
           for (const [coast, many, draught] of [...parents, ...parents]) {
             const values: Value[] = ['2026-11-25', null, coast, many.length === 0 ? null : many, draught]
@@ -89,7 +89,7 @@ describe('narrowing', () => {
 describe('tables', () => {
   it('are read with their codes, types and leading zeros; what does not fit is said with its row', () => {
     const heads = ['Code', 'Harbour', 'Depth', 'Postcode', 'Open', 'Since', 'Retired']
-    const roles = rolesOf(heads, [])
+    const roles = guessRoles(heads, [])
     expect(roles).toEqual([
       'code',
       'label',
@@ -108,11 +108,11 @@ describe('tables', () => {
     ]
     const kinds = Object.fromEntries(
       roles.flatMap((r, i) =>
-        typeof r === 'object' ? [[r.column, kindOf(lines.slice(0, 3).map(l => l[i] ?? ''))]] : [],
+        typeof r === 'object' ? [[r.column, guessColumnKind(lines.slice(0, 3).map(l => l[i] ?? ''))]] : [],
       ),
     )
     expect(kinds).toEqual({ depth: 'number', postcode: 'text', open: 'yesNo', since: 'date' })
-    const read = rowsOf(lines, roles, kinds)
+    const read = readRows(lines, roles, kinds)
     expect(read.rows).toEqual([
       { code: 'sm', label: 'Saltmarsh', depth: 3.2, postcode: '00123', open: true, since: '2020-01-01' },
       {
@@ -146,15 +146,15 @@ describe('tables', () => {
         fc.constantFrom('keep', 'retire', 'remove'),
         (before: Row[], after: Row[], missing) => {
           const marked = before.map((r): Row => ({ ...r, mark: 'note', remark: 'ours' }))
-          const difference = differenceOf(marked, after)
+          const difference = compareRows(marked, after)
           expect(
             difference.added.length +
               difference.changed.length +
               difference.clashing.length +
               difference.same,
           ).toBe(after.length)
-          const rows = merged(marked, after, missing)
-          const again = differenceOf(rows, after)
+          const rows = mergeRows(marked, after, missing)
+          const again = compareRows(rows, after)
           expect([again.added, again.changed, again.clashing, again.reordered]).toEqual([[], [], [], false])
           expect(
             rows
@@ -203,7 +203,7 @@ describe('tables', () => {
     const moved = (positions: number[], by: 1 | -1) =>
       applyEdits(
         { tobbin: 2, code: 'f', title: 'F', lists: [{ code: 'l', rows }], sections: [] },
-        moveEdits('list/l', rows, positions, by),
+        moveRowsEdits('list/l', rows, positions, by),
       )
         .form.lists?.[0]?.rows.map(r => r.code)
         .join('')
@@ -253,7 +253,7 @@ describe('integrity', () => {
       { list: 'harbours', column: 'coast', parent: 'coasts' },
       { list: 'pontoons', column: 'harbour', parent: 'harbours' },
     ])
-    const found = integrityOf(LISTS)
+    const found = checkIntegrity(LISTS)
     expect(found.map(p => [p.kind, p.list, p.rows])).toEqual([
       ['duplicate-row', 'harbours', [3]],
       ['similar-codes', 'harbours', [4]],
@@ -278,7 +278,7 @@ describe('integrity', () => {
         form,
       )
     expect(
-      integrityOf(mended.lists ?? [])
+      checkIntegrity(mended.lists ?? [])
         .map(p => p.kind)
         .filter(k => k === 'duplicate-row' || k === 'orphan-row'),
     ).toEqual([])

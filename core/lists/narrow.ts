@@ -21,7 +21,7 @@ const REMEMBERED = 64
  * Makes a narrowing ready: parts such as `row.coast = coast` are looked up in an index of the column, only what is left is tried row by
  * row; the same parents give the same set again, at once.
  */
-export function narrowing(expr: Expr, index: ListIndex, environment: Environment): Narrowing {
+export function compileNarrowing(expr: Expr, index: ListIndex, environment: Environment): Narrowing {
   const parts = expr.kind === 'and' ? expr.parts : [expr]
   const lookups: Lookup[] = []
   const rest: Expr[] = []

@@ -35,7 +35,7 @@ const KNOWN: Readonly<Record<string, Role>> = {
 }
 
 /** What each head most likely stands for. Without a head that says label, the first column that is no code is it. */
-export function rolesOf(heads: readonly string[], known: readonly string[]): Role[] {
+export function guessRoles(heads: readonly string[], known: readonly string[]): Role[] {
   const taken = new Set<string>(ROW_KEYS)
   const roles = heads.map((head, i): Role => {
     const role = KNOWN[plain(head)]
@@ -82,7 +82,7 @@ function readYesNo(cell: string): boolean | null {
 const NUMBER = /^-?(?:0|[1-9]\d{0,14})(?:[.,]\d{1,10})?$/
 
 /** What all cells of a column look like. A number with a leading zero is a code, and stays text. */
-export function kindOf(cells: Iterable<string>): ColumnKind {
+export function guessColumnKind(cells: Iterable<string>): ColumnKind {
   let [number, date, yesNo, any] = [true, true, true, false]
   for (const raw of cells) {
     const cell = raw.trim()
@@ -103,7 +103,7 @@ export function kindOf(cells: Iterable<string>): ColumnKind {
  * Makes rows of a table's lines. Codes are proposed from labels where the table brings none; what does not fit is said with its row
  * (counted as the file counts, the heads being 1) and left out.
  */
-export function rowsOf(
+export function readRows(
   lines: Table,
   roles: readonly Role[],
   kinds: Readonly<Record<string, ColumnKind>>,

@@ -8,7 +8,7 @@ const least = (a: Access, b: Access): Access => (RANK[a] < RANK[b] ? a : b)
 const most = (a: Access, b: Access): Access => (RANK[a] < RANK[b] ? b : a)
 
 /** What a turn may do with every place of a form. `turn` null: the one respondent of a form without turns. */
-export interface View {
+export interface AccessView {
   turn: Turn | null
   at: readonly Access[]
 }
@@ -18,7 +18,7 @@ export interface View {
  * questions are `never` to the others. A section or group is as open as the most open thing in it; a repeating group as closed as
  * the most closed: an entry is seen whole or not at all.
  */
-export function viewOf(form: Form, places: readonly Place[], turn: Turn | null): View {
+export function accessViewOf(form: Form, places: readonly Place[], turn: Turn | null): AccessView {
   const at = ownAccess(form, places, turn)
   for (const place of places.toReversed()) {
     if (place.kind === 'group' && place.node.repeat) closeEntries(place, places, at)
@@ -84,5 +84,5 @@ function sectionOrder(places: readonly Place[], place: Place): number {
   return known[place.section] ?? 0
 }
 
-export const fills = (view: View, place: Place): boolean => view.at[place.order] === 'fills'
-export const sees = (view: View, place: Place): boolean => view.at[place.order] !== 'never'
+export const mayFill = (view: AccessView, place: Place): boolean => view.at[place.order] === 'fills'
+export const maySee = (view: AccessView, place: Place): boolean => view.at[place.order] !== 'never'

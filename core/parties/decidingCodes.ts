@@ -4,7 +4,7 @@ import { namesUsed } from '../form/threads'
 import type { Place } from '../form/walk'
 
 /** The codes of everything that can decide about some rules: what they name, and what decides about that in turn. */
-export function coneOf(plan: Plan, texts: readonly string[]): Set<string> {
+export function decidingCodes(plan: Plan, texts: readonly string[]): Set<string> {
   const found = new Set<string>()
   const looked = new Set<Place>()
   const open = texts.flatMap(namesUsed)

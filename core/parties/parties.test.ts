@@ -2,18 +2,18 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { richForm } from '../../tests/support/richForms'
 import type { Answers } from '../form/answers'
-import { random } from '../fill/draw'
+import { seededRandom } from '../fill/draw'
 import { answersInPlay, fill } from '../fill/fill'
-import { plausible } from '../fill/plausible'
+import { drawPlausibleAnswers } from '../fill/plausible'
 import { planOf } from '../fill/plan'
 import type { Form, Item } from '../form/definition'
 import { Access, type Turn } from '../form/turns'
 import { readForm } from '../form/read'
-import { rename } from '../form/rename'
+import { renameCode } from '../form/rename'
 import { runWalk } from '../prove/walks'
 import { turnsTaken, nextTurn, turnProblems, withTurn } from './turns'
-import { sees, viewOf } from './access'
-import { cut } from './redact'
+import { maySee, accessViewOf } from './access'
+import { redactForParty } from './redact'
 
 const TODAY = '2026-11-24'
 const seed = fc.integer({ min: 1, max: 1e9 })
@@ -21,7 +21,7 @@ const seed = fc.integer({ min: 1, max: 1e9 })
 /** A rich form with two parties and random access; some questions are kept for the office or the owner. */
 function sharedForm(s: number): Form {
   const form = richForm(s)
-  const next = random(s + 1)
+  const next = seededRandom(s + 1)
   const access = (): Access => Access.options[Math.floor(next() * 3)] ?? 'never'
   const kept = (item: Item): Item =>
     item.kind !== 'question'
@@ -51,7 +51,7 @@ function sharedForm(s: number): Form {
   }
 }
 const answersFor = (form: Form, s: number): Answers =>
-  plausible(planOf(form), {}, TODAY, random(s), () => ['oak', 'elm']) ?? {}
+  drawPlausibleAnswers(planOf(form), {}, TODAY, seededRandom(s), () => ['oak', 'elm']) ?? {}
 /** Every word that looks like a code in what is sent. */
 const words = (value: unknown) => new Set(JSON.stringify(value).match(/[a-z][a-z0-9_]*/g))
 
@@ -63,11 +63,11 @@ describe('a party’s view', () => {
         const plan = planOf(form)
         const turn = form.turns?.[which] ?? null
         const answers = answersFor(form, t)
-        const view = viewOf(form, plan.places, turn)
-        const seen = cut(fill(plan, answers, TODAY), turn, answers)
+        const view = accessViewOf(form, plan.places, turn)
+        const seen = redactForParty(fill(plan, answers, TODAY), turn, answers)
         expect(readForm(seen.form).problems).toBeNull()
         const sent = words(seen)
-        const hidden = plan.places.filter(p => !sees(view, p) && p.kind === 'question').map(p => p.code)
+        const hidden = plan.places.filter(p => !maySee(view, p) && p.kind === 'question').map(p => p.code)
         expect(hidden.filter(code => code !== 'coast' && sent.has(code))).toEqual([])
         expect(Object.keys(seen.answers).filter(code => hidden.includes(code))).toEqual([])
       }),
@@ -84,9 +84,9 @@ describe('a party’s view', () => {
         const whole = fill(plan, answersFor(form, t), TODAY)
         const answers = answersInPlay(whole)
         const full = fill(plan, answers, TODAY)
-        const seen = cut(full, turn, answers)
+        const seen = redactForParty(full, turn, answers)
         const part = fill(planOf(seen.form), seen.answers, TODAY)
-        const view = viewOf(form, plan.places, turn)
+        const view = accessViewOf(form, plan.places, turn)
         for (const q of part.plan.questions) {
           if (q.place.entryOf) continue
           const original = plan.byCode.get(q.place.code)
@@ -114,7 +114,7 @@ describe('a party’s view', () => {
         const plan = planOf(form)
         const turn = form.turns?.[which] ?? null
         const [before, other] = [answersFor(form, t), answersFor(form, u)]
-        const first = cut(fill(plan, before, TODAY), turn, before)
+        const first = redactForParty(fill(plan, before, TODAY), turn, before)
         const asks = new Set(first.asks)
         const changed = Object.fromEntries(
           Object.entries(other).filter(([code]) => first.access[code] === 'fills' && !asks.has(code)),
@@ -123,7 +123,7 @@ describe('a party’s view', () => {
           ...Object.fromEntries(Object.entries(before).filter(([code]) => first.access[code] === 'fills')),
           ...changed,
         })
-        expect(cut(fill(plan, answers, TODAY), turn, answers).form).toEqual(first.form)
+        expect(redactForParty(fill(plan, answers, TODAY), turn, answers).form).toEqual(first.form)
       }),
       { numRuns: 200 },
     )
@@ -151,7 +151,7 @@ describe('a party’s view', () => {
         },
       ],
     }
-    const seen = cut(fill(planOf(form), { a: '1', b: 'x' }, TODAY), null, { a: '1', b: 'x' })
+    const seen = redactForParty(fill(planOf(form), { a: '1', b: 'x' }, TODAY), null, { a: '1', b: 'x' })
     expect(seen.form.sections[0]?.items).toEqual([
       { kind: 'question', code: 'a', label: 'A', type: 'text' },
       { kind: 'note', code: 'n', text: '{{ null }}!', shownWhen: 'true' },
@@ -256,7 +256,7 @@ describe('turns', () => {
       foreign: ['loa'],
     })
     // The surveyor is told whether an answer is required, but not the length that decides it.
-    const seen = cut(fill(plan, { loa: 12, survey_needed: true }, TODAY), look, {
+    const seen = redactForParty(fill(plan, { loa: 12, survey_needed: true }, TODAY), look, {
       loa: 12,
       survey_needed: true,
     })
@@ -267,7 +267,7 @@ describe('turns', () => {
   it('and walks follow a renamed code, and walks say what is not as expected', () => {
     const today = TODAY
     expect(runWalk(plan, HANDED.walks![0]!, today).misses).toEqual([])
-    const renamed = rename(HANDED, 'item/loa', 'length')
+    const renamed = renameCode(HANDED, 'item/loa', 'length')
     expect(renamed.turns?.[2]?.access).toEqual({ boat: 'reads', survey: 'fills', length: 'never' })
     expect(runWalk(planOf(renamed), renamed.walks![0]!, today).misses).toEqual([])
     const turned = {

@@ -11,15 +11,15 @@ import type { Form, Item, Section } from '../form/definition'
 import { LIMITS } from '../form/limits'
 import type { Access, Turn } from '../form/turns'
 import type { ChoiceList } from '../form/choiceLists'
-import { insideOf, type Standpoint } from '../form/scope'
-import { requoted } from '../form/quotes'
+import { standpointInside, type Standpoint } from '../form/scope'
+import { rewriteQuotes } from '../form/quotes'
 import type { Place } from '../form/walk'
-import { sees, viewOf, type View } from './access'
-import { coneOf } from './decidingCodes'
+import { maySee, accessViewOf, type AccessView } from './access'
+import { decidingCodes } from './decidingCodes'
 import { literalOf } from './literal'
 
 /** What is sent to a party's browser for its turn. */
-export interface Cut {
+export interface RedactedForm {
   /** The form with nothing in it that the party never sees: rules over hidden answers are replaced by their outcome. */
   form: Form
   /** The answers that the party sees. */
@@ -27,7 +27,7 @@ export interface Cut {
   /** What it may do with each question and repeating group, by code. */
   access: Record<string, Exclude<Access, 'never'>>
   /** Answers of this turn on which an outcome over hidden answers depends: when one changes, the form is to be cut anew. */
-  asks: string[]
+  refetchOn: string[]
 }
 
 const RULES: ReadonlySet<string> = new Set([
@@ -61,15 +61,15 @@ const ASKING: ReadonlySet<string> = new Set([
 
 /**
  * Cuts a response to what a party sees in its turn. Hidden answers can't change during the turn, so a rule over them alone has one outcome; a
- * rule that also names answers of this turn is decided here for the answers as they are, and `asks` names what it waits for.
+ * rule that also names answers of this turn is decided here for the answers as they are, and `refetchOn` names what it waits for.
  * @param turn the turn; null for the one respondent of a form without turns
  */
-export function cut(filled: Filled, turn: Turn | null, answers: Answers): Cut {
-  return new Cutter(filled, turn, answers).cut()
+export function redactForParty(filled: Filled, turn: Turn | null, answers: Answers): RedactedForm {
+  return new Redactor(filled, turn, answers).redact()
 }
 
-class Cutter {
-  private readonly view: View
+class Redactor {
+  private readonly view: AccessView
   private readonly hidden: ReadonlySet<string>
   private readonly waitsFor = new Set<string>()
   private readonly extraLists: NonNullable<Form['lists']> = []
@@ -81,11 +81,11 @@ class Cutter {
     private readonly given: Answers,
   ) {
     const { form, places } = filled.plan
-    this.view = viewOf(form, places, turn)
-    this.hidden = new Set(places.filter(p => p.kind !== 'section' && !sees(this.view, p)).map(p => p.code))
+    this.view = accessViewOf(form, places, turn)
+    this.hidden = new Set(places.filter(p => p.kind !== 'section' && !maySee(this.view, p)).map(p => p.code))
   }
 
-  cut(): Cut {
+  redact(): RedactedForm {
     const { form, places } = this.filled.plan
     // Routes through what is hidden can't be followed in the browser: which sections are reached is told instead.
     const routed = form.sections.some(
@@ -110,14 +110,14 @@ class Cutter {
       travelling(l, () => this.mentioned(sections)),
     )
     const end: Standpoint = { section: Math.max(0, form.sections.length - 1), groups: [], entryOf: null }
-    const cutForm: Form = {
+    const redacted: Form = {
       ...rest,
       title: this.text(rest.title, end),
       sections,
       ...(kept.length > 0 ? { lists: kept } : {}),
       ...(closings ? { closings: closings.map(c => this.rewritten(c, end, BOOLEAN)) } : {}),
     }
-    return { form: cutForm, answers: this.answers(), access: this.access(), asks: this.asks() }
+    return { form: redacted, answers: this.answers(), access: this.access(), refetchOn: this.refetchOn() }
   }
 
   private words: Set<string> | null = null
@@ -139,7 +139,7 @@ class Cutter {
 
   private seesSection = (index: number) => {
     const place = this.filled.plan.sections[index]?.place
-    return place !== undefined && sees(this.view, place)
+    return place !== undefined && maySee(this.view, place)
   }
 
   private section(section: Section, place: Place, items: Item[], index: number, routed: boolean): Section {
@@ -159,7 +159,7 @@ class Cutter {
       const place = this.filled.plan.places[this.next++]
       if (!place) return []
       const inner = item.kind === 'group' ? this.items(item.items) : null
-      if (!sees(this.view, place)) return []
+      if (!maySee(this.view, place)) return []
       const bare = this.view.at[place.order] === 'fills' ? item : without(item, ASKING)
       const offering = this.offering(bare, place)
       // Standing under a choice that is not seen is a matter of layout that tells its code.
@@ -223,7 +223,7 @@ class Cutter {
         return this.rule(value, stand, key === 'default' || key === 'value' ? type : BOOLEAN)
       const inner =
         key === 'heading' && 'kind' in stand && stand.kind === 'group' && isGroupPlace(stand)
-          ? insideOf(stand)
+          ? standpointInside(stand)
           : stand
       return TEXTS.has(key) ? this.text(value, inner) : value
     }
@@ -245,7 +245,7 @@ class Cutter {
 
   /** Quotes of what is hidden are left out. */
   private text(text: string, stand: Standpoint): string {
-    return requoted(text, source => {
+    return rewriteQuotes(text, source => {
       const { expr } = this.filled.plan.names.read(source, stand, null)
       if (!expr) return '""'
       return namesIn(expr).some(n => this.hidden.has(n)) ? 'null' : source
@@ -253,10 +253,10 @@ class Cutter {
   }
 
   private wait(text: string) {
-    for (const code of coneOf(this.filled.plan, [text])) this.waitsFor.add(code)
+    for (const code of decidingCodes(this.filled.plan, [text])) this.waitsFor.add(code)
   }
 
-  private asks = (): string[] =>
+  private refetchOn = (): string[] =>
     this.filled.plan.places
       .filter(p => this.waitsFor.has(p.code) && p.kind !== 'section' && this.view.at[p.order] === 'fills')
       .map(p => p.code)

@@ -5,7 +5,7 @@ import { allProblems, type AnswerProblem, type Filled } from '../fill/fill'
 import type { Plan } from '../fill/planned'
 import type { Form } from '../form/definition'
 import { DONE, type Party, type Turn } from '../form/turns'
-import { fills, viewOf } from './access'
+import { mayFill, accessViewOf } from './access'
 
 /** The turn with a code; null when the form has none such. */
 export const turnOf = (form: Form, code: string): Turn | null =>
@@ -38,15 +38,15 @@ export function nextTurn(filled: Filled, turn: Turn): Turn | null {
 
 /** What keeps a turn from being handed off: what is wrong or missing in what it fills. `turn` null: the one respondent, of what that one sees. */
 export function turnProblems(filled: Filled, turn: Turn | null): AnswerProblem[] {
-  const view = viewOf(filled.plan.form, filled.plan.places, turn)
-  return allProblems(filled).filter(p => fills(view, p.step.place))
+  const view = accessViewOf(filled.plan.form, filled.plan.places, turn)
+  return allProblems(filled).filter(p => mayFill(view, p.step.place))
 }
 
 /** The codes of questions and repeating groups whose answers a turn may give. */
 export function filledBy(plan: Plan, turn: Turn | null): Set<string> {
-  const view = viewOf(plan.form, plan.places, turn)
+  const view = accessViewOf(plan.form, plan.places, turn)
   return new Set(
-    plan.places.filter(p => p.kind !== 'section' && p.entryOf === null && fills(view, p)).map(p => p.code),
+    plan.places.filter(p => p.kind !== 'section' && p.entryOf === null && mayFill(view, p)).map(p => p.code),
   )
 }
 

@@ -1,8 +1,8 @@
 import { namesIn } from '../expressions/tree'
 import type { Form } from '../form/definition'
 import { rulesAt } from '../form/rules'
-import { outline, type Place } from '../form/walk'
-import { ExpressionError, parsed } from '../expressions/parse'
+import { listPlaces, type Place } from '../form/walk'
+import { ExpressionError, parseCached } from '../expressions/parse'
 import type { Finding } from './finding'
 
 /** A risk that somebody answers for. `basis`: the state of what it rested on then. */
@@ -29,17 +29,17 @@ export const WORDS: ReadonlySet<string> = new Set([
 ])
 
 /** Tells a finding from all others of a form, in every proof of it. */
-export const keyOf = (f: Pick<Finding, 'code' | 'address' | 'rule' | 'sentence'>): string =>
+export const riskKey = (f: Pick<Finding, 'code' | 'address' | 'rule' | 'sentence'>): string =>
   `${f.code} ${f.address ?? f.sentence} ${f.rule ?? ''}`.trim()
 
 /**
  * The state of everything that a finding rests on, as a short text: the thing it speaks of, what stands around it, the routes, and all that
  * their rules name, and so on. Words for people don't count. A finding that speaks of the form as a whole, or of a list, rests on all of it.
  */
-export function basisOf(
+export function riskBasis(
   form: Form,
   finding: Pick<Finding, 'address'>,
-  places: readonly Place[] = outline(form),
+  places: readonly Place[] = listPlaces(form),
 ): string {
   const start = places.find(p => p.address === finding.address)
   const taken = start ? closureOf(start, places) : places
@@ -94,7 +94,7 @@ function closureOf(start: Place, places: readonly Place[]): Place[] {
 /** The names in a rule; one that can't be read is a fault, and names nothing. */
 function namesRead(text: string): readonly string[] {
   try {
-    return namesIn(parsed(text))
+    return namesIn(parseCached(text))
   } catch (error) {
     if (error instanceof ExpressionError) return []
     throw error
@@ -113,12 +113,12 @@ function digest(text: string): string {
 }
 
 /** What somebody accepted of a finding, as long as nothing it rests on has changed since. */
-export function acceptedOf(
+export function findAcceptance(
   form: Form,
   finding: Finding,
   accepted: readonly Accepted[],
   places?: readonly Place[],
 ): Accepted | null {
-  const found = finding.severity === 'risk' ? accepted.find(a => a.key === keyOf(finding)) : undefined
-  return found?.basis === (found && basisOf(form, finding, places)) ? (found ?? null) : null
+  const found = finding.severity === 'risk' ? accepted.find(a => a.key === riskKey(finding)) : undefined
+  return found?.basis === (found && riskBasis(form, finding, places)) ? (found ?? null) : null
 }

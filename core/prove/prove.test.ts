@@ -12,7 +12,7 @@ import { neverShown } from './checks/neverShown'
 import { promiseBroken } from './checks/promiseBroken'
 import { unreachableSection } from './checks/unreachableSection'
 import { applyEdits } from '../form/edits'
-import { outline } from '../form/walk'
+import { listPlaces } from '../form/walk'
 import { planOf } from '../fill/plan'
 import { Inquiry } from './goals/inquiry'
 import { findingsOf } from './checks/check'
@@ -383,7 +383,7 @@ describe('against brute force', () => {
           let form = start
           told(form, memory)
           for (const [at, rule, kind] of edits) {
-            const places = outline(form).filter(p => p.kind !== 'group')
+            const places = listPlaces(form).filter(p => p.kind !== 'group')
             const place = places[at % places.length]!
             const set: Record<string, unknown> =
               kind < 2

@@ -12,7 +12,7 @@ import type { Memory } from './goals/memory'
  * @returns the findings, faults first and then in the order of the form, and what was decided how
  */
 export function prove(form: Form, today: string, memory?: Memory): Verdict {
-  const steps = proving(form, today, memory)
+  const steps = proveInSteps(form, today, memory)
   for (;;) {
     const step = steps.next()
     if (step.done) return step.value()
@@ -20,7 +20,7 @@ export function prove(form: Form, today: string, memory?: Memory): Verdict {
 }
 
 /** The same, goal by goal: after each it may be asked what was found so far, or be left. */
-export function* proving(
+export function* proveInSteps(
   form: Form,
   today: string,
   memory?: Memory,

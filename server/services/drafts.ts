@@ -3,7 +3,7 @@ import { applyEdits, EditError, type Edit } from '../../core/form/edits'
 import { emptyForm, type Form } from '../../core/form/definition'
 import { codeFromLabel } from '../../core/form/codes'
 import { readForm } from '../../core/form/read'
-import { outline } from '../../core/form/walk'
+import { listPlaces } from '../../core/form/walk'
 import type { Database } from '../store/database'
 import { changes, forms, releases, responses, users } from '../store/schema'
 import { refuse } from '../http/route'
@@ -28,7 +28,7 @@ export async function listForms(db: Database) {
     title: row.title,
     code: row.draft.code,
     savedAt: row.savedAt.toISOString(),
-    questions: outline(row.draft).filter(p => p.kind === 'question').length,
+    questions: listPlaces(row.draft).filter(p => p.kind === 'question').length,
     release: released.find(r => r.formId === row.id)?.number ?? 0,
     responses: answered.find(r => r.formId === row.id)?.number ?? 0,
   }))

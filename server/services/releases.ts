@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { and, desc, eq, max } from 'drizzle-orm'
-import { acceptedOf, type Accepted } from '../../core/prove/acceptance'
+import { findAcceptance, type Accepted } from '../../core/prove/acceptance'
 import { prove } from '../../core/prove/prove'
 import type { Database } from '../store/database'
 import { acceptances, forms, releases } from '../store/schema'
@@ -34,7 +34,7 @@ export async function release(db: Database, id: string, designer: Designer, revi
       ...a,
       at: a.at.toISOString(),
     }))
-    const accepted = risks.map(finding => ({ finding, by: acceptedOf(row.draft, finding, known) }))
+    const accepted = risks.map(finding => ({ finding, by: findAcceptance(row.draft, finding, known) }))
     const open = accepted.flatMap(({ finding, by }) => (by ? [] : [finding]))
     if (open.length > 0)
       return refuse(

@@ -7,11 +7,11 @@ import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { applyEdits, EditError, type Edit } from '../../core/form/edits'
 import type { Answers } from '../../core/form/answers'
-import { random } from '../../core/fill/draw'
+import { seededRandom } from '../../core/fill/draw'
 import { answersInPlay, fill } from '../../core/fill/fill'
-import { plausible } from '../../core/fill/plausible'
+import { drawPlausibleAnswers } from '../../core/fill/plausible'
 import { planOf } from '../../core/fill/plan'
-import { basisOf, keyOf } from '../../core/prove/acceptance'
+import { riskBasis, riskKey } from '../../core/prove/acceptance'
 import { prove } from '../../core/prove/prove'
 import type { Form, Item } from '../../core/form/definition'
 import type { ChoiceList } from '../../core/form/choiceLists'
@@ -110,8 +110,8 @@ async function released(definition: Form): Promise<{ id: string; token: string; 
   const id = await made(definition)
   for (const risk of prove(definition, TODAY).findings.filter(f => f.severity === 'risk'))
     await accept(db, id, designer, {
-      key: keyOf(risk),
-      basis: basisOf(definition, risk),
+      key: riskKey(risk),
+      basis: riskBasis(definition, risk),
       reason: 'It is meant.',
     })
   return { id, ...(await release(db, id, designer, 0)) }
@@ -291,7 +291,7 @@ describe('responses', () => {
       fc.asyncProperty(smallForm, fc.nat(1_000), async (form, seed) => {
         const plan = planOf(form)
         if (prove(form, TODAY).findings.some(f => f.severity === 'fault')) return
-        const answers = plausible(plan, {}, TODAY, random(seed), () => ['oak'], seed % 2)
+        const answers = drawPlausibleAnswers(plan, {}, TODAY, seededRandom(seed), () => ['oak'], seed % 2)
         if (!answers) return
         const { id, token, number } = await released(form)
         const sending = { release: number, key: key(), begunOn: TODAY, answers }

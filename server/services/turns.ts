@@ -4,11 +4,11 @@ import type { Answers } from '../../core/form/answers'
 import { answersInPlay, fill, offeredNow, type Filled, type Frame } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import { type Plan, type PlannedGroup } from '../../core/fill/planned'
-import { tellResponse } from '../../core/fill/describeResponse'
+import { describeResponse } from '../../core/fill/describeResponse'
 import type { Turn } from '../../core/form/turns'
 import { publicRow, searchRows } from '../../core/lists/searchRows'
-import { fills, viewOf } from '../../core/parties/access'
-import { cut } from '../../core/parties/redact'
+import { mayFill, accessViewOf } from '../../core/parties/access'
+import { redactForParty } from '../../core/parties/redact'
 import { filledBy, nextTurn, turnName, turnOf, turnProblems, withTurn } from '../../core/parties/turns'
 import type { RowSearch, Sending } from '../../shared/api'
 import { refuse } from '../http/route'
@@ -24,7 +24,7 @@ export async function pageOf(db: Database, token: string) {
   const opening = await openingBy(db, token)
   const { release, plan, turn, row, response } = opening
   const begunOn = response?.begunOn ?? todayText()
-  const seen = cut(fill(plan, response?.answers ?? {}, begunOn), turn, response?.answers ?? {})
+  const seen = redactForParty(fill(plan, response?.answers ?? {}, begunOn), turn, response?.answers ?? {})
   const page = {
     release: release.number,
     definition: seen.form,
@@ -45,7 +45,7 @@ export async function pageOf(db: Database, token: string) {
       handedOffAt: isOpen ? null : (row.handedOffAt ?? row.openedAt).toISOString(),
       remark: row?.remark ?? null,
       returnsTo: before ? turnName(release.definition, before.turn) : null,
-      lines: isOpen ? [] : tellResponse(planOf(seen.form), seen.answers, begunOn),
+      lines: isOpen ? [] : describeResponse(planOf(seen.form), seen.answers, begunOn),
     },
   }
 }
@@ -56,7 +56,7 @@ export async function cutAgain(db: Database, token: string, sending: Pick<Sendin
   if (row?.handedOffAt) refuse(409, 'handed-off', 'This turn has been handed off already.')
   const begunOn = response?.begunOn ?? sending.begunOn
   const { answers } = withTurn(plan, turn, response?.answers ?? {}, sending.answers)
-  const { form, access, asks } = cut(fill(plan, answers, begunOn), turn, answers)
+  const { form, access, asks } = redactForParty(fill(plan, answers, begunOn), turn, answers)
   return { definition: form, access, asks }
 }
 
@@ -230,8 +230,8 @@ export async function findRows(db: Database, token: string, search: RowSearch) {
   const { answers } = withTurn(plan, turn, response?.answers ?? {}, search.answers)
   const filled = fill(plan, answers, response?.begunOn ?? search.begunOn)
   const question = plan.byCode.get(search.path.replace(/^.*\./, ''))
-  const view = viewOf(plan.form, plan.places, turn)
-  if (!question?.offer || !fills(view, question.place))
+  const view = accessViewOf(plan.form, plan.places, turn)
+  if (!question?.offer || !mayFill(view, question.place))
     return refuse(422, 'no-choice', 'This form has no such choice here.')
   const frame = frameAt(filled, search.path)
   if (!frame) return refuse(422, 'no-choice', 'There is no such entry.')

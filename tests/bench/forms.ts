@@ -3,7 +3,7 @@ import { applyEdits, type Edit } from '../../core/form/edits'
 import type { Finding } from '../../core/prove/finding'
 import { Memory } from '../../core/prove/goals/memory'
 import { prove } from '../../core/prove/prove'
-import { random } from '../../core/fill/draw'
+import { seededRandom } from '../../core/fill/draw'
 
 const PER_SECTION = 20
 const HULLS = ['wood', 'steel', 'grp', 'alu', 'composite']
@@ -38,7 +38,7 @@ function mending(finding: Finding): Edit[] {
 
 /** Sections of twenty questions of all types, half of them with rules over earlier ones, some groups, checks and routes. */
 function randomForm(questions: number, seed: number): Form {
-  const next = random(seed)
+  const next = seededRandom(seed)
   const asked: { code: string; type: string }[] = []
   const pick = <T>(items: readonly T[]): T | undefined => items[Math.floor(next() * items.length)]
   const leaf = (): string => {

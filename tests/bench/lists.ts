@@ -4,9 +4,9 @@ import { FIRST_SLOT, ROW_SLOT } from '../../core/expressions/compiled'
 import { parse } from '../../core/expressions/parse'
 import type { Value } from '../../core/expressions/types'
 import type { ChoiceList, Row } from '../../core/form/choiceLists'
-import { integrityOf } from '../../core/lists/integrity'
+import { checkIntegrity } from '../../core/lists/integrity'
 import { indexRows } from '../../core/lists/listIndex'
-import { narrowing } from '../../core/lists/narrow'
+import { compileNarrowing } from '../../core/lists/narrow'
 import { searchRows } from '../../core/lists/searchRows'
 import { median, newForm } from './pages'
 
@@ -40,14 +40,14 @@ export function longLists(say: Say) {
     { length: 5 },
     () =>
       timed(() =>
-        narrowing(expr, indexRows(places()), { slotOf: name => slots[name], memberOf: () => undefined })(
+        compileNarrowing(expr, indexRows(places()), { slotOf: name => slots[name], memberOf: () => undefined })(
           values,
         ),
       )[1],
   )
   say(`narrow ${ROWS} rows by two parents, the first time (median)`, `${median(firsts).toFixed(0)} ms`, '-')
   const index = indexRows(places())
-  const narrow = narrowing(expr, index, { slotOf: name => slots[name], memberOf: () => undefined })
+  const narrow = compileNarrowing(expr, index, { slotOf: name => slots[name], memberOf: () => undefined })
   narrow(values)
   const others = Array.from(
     { length: 200 },
@@ -71,7 +71,7 @@ export function longLists(say: Say) {
   ]
   say(
     `integrity of ${ROWS} rows (median)`,
-    `${median(Array.from({ length: 3 }, () => timed(() => integrityOf(lists))[1])).toFixed(0)} ms`,
+    `${median(Array.from({ length: 3 }, () => timed(() => checkIntegrity(lists))[1])).toFixed(0)} ms`,
     'under 1 s',
   )
 }

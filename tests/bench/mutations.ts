@@ -1,13 +1,13 @@
 import { readFileSync } from 'node:fs'
-import { random } from '../../core/fill/draw'
+import { seededRandom } from '../../core/fill/draw'
 import type { Form } from '../../core/form/definition'
 import { applyEdits, type Edit } from '../../core/form/edits'
 import { rulesOf, withRule, type Rule } from '../../core/form/rules'
-import { outline, type Place } from '../../core/form/walk'
+import { listPlaces, type Place } from '../../core/form/walk'
 import { optionsOf } from '../../core/form/rows'
-import { keyOf } from '../../core/prove/acceptance'
+import { riskKey } from '../../core/prove/acceptance'
 import { prove } from '../../core/prove/prove'
-import { parsed } from '../../core/expressions/parse'
+import { parseCached } from '../../core/expressions/parse'
 import { print } from '../../core/expressions/print'
 import { nodesOf } from '../../core/expressions/tree'
 
@@ -16,7 +16,7 @@ const TODAY = '2026-11-24'
 const FORMS = ['haul_out', 'slipway_incident', 'after_launch'].map((name): Form =>
   JSON.parse(readFileSync(`demo/forms/${name}.form.json`, 'utf8')),
 )
-const next = random(7)
+const next = seededRandom(7)
 const pick = <T>(items: readonly T[]): T | undefined => items[Math.floor(next() * items.length)]
 
 interface Slip {
@@ -41,7 +41,7 @@ function reworded(form: Form, rule: Rule, from: number, to: number, text: string
 const SLIPS: Record<string, Maker> = {
   'another code of the same list': (form, places, rules) => {
     const found = conditions(rules).flatMap(rule =>
-      [...nodesOf(parsed(rule.text))].flatMap(node => {
+      [...nodesOf(parseCached(rule.text))].flatMap(node => {
         if (node.kind !== 'text') return []
         const codes = places
           .flatMap(p =>
@@ -58,7 +58,7 @@ const SLIPS: Record<string, Maker> = {
   },
   'a code mistyped': (form, _, rules) => {
     const found = conditions(rules).flatMap(rule =>
-      [...nodesOf(parsed(rule.text))].flatMap(node =>
+      [...nodesOf(parseCached(rule.text))].flatMap(node =>
         node.kind === 'text'
           ? [reworded(form, rule, node.from, node.to, JSON.stringify(`${node.value}e`))]
           : node.kind === 'name'
@@ -74,7 +74,7 @@ const SLIPS: Record<string, Maker> = {
   },
   'a number moved': (form, _, rules) => {
     const found = conditions(rules).flatMap(rule =>
-      [...nodesOf(parsed(rule.text))].flatMap(node =>
+      [...nodesOf(parseCached(rule.text))].flatMap(node =>
         node.kind === 'number'
           ? [reworded(form, rule, node.from, node.to, String(Number(node.value) * 10 + 1))]
           : [],
@@ -84,7 +84,7 @@ const SLIPS: Record<string, Maker> = {
   },
   'and for or': (form, _, rules) => {
     const found = conditions(rules).flatMap(rule =>
-      [...nodesOf(parsed(rule.text))].flatMap(node =>
+      [...nodesOf(parseCached(rule.text))].flatMap(node =>
         node.kind === 'and' || node.kind === 'or'
           ? [
               reworded(
@@ -198,7 +198,7 @@ function slips(count: number): Slip[] {
   const seen = new Set<string>()
   for (let tries = 0; made.length < count && tries < count * 50; tries++) {
     const [form, kind] = [pick(FORMS), pick(Object.keys(SLIPS))]
-    const slip = form && kind ? SLIPS[kind]?.(form, outline(form), rulesOf(form)) : null
+    const slip = form && kind ? SLIPS[kind]?.(form, listPlaces(form), rulesOf(form)) : null
     if (!form || !kind || !slip || seen.has(`${form.code} ${slip.words}`)) continue
     seen.add(`${form.code} ${slip.words}`)
     const after = applyEdits(form, slip.edits).form
@@ -208,11 +208,11 @@ function slips(count: number): Slip[] {
   return made
 }
 
-const known = new Map(FORMS.map(form => [form.code, new Set(prove(form, TODAY).findings.map(keyOf))]))
+const known = new Map(FORMS.map(form => [form.code, new Set(prove(form, TODAY).findings.map(riskKey))]))
 const tally = new Map<string, { all: number; found: number }>()
 const missed: string[] = []
 for (const { kind, words, form } of slips(Number(process.argv[2] ?? 200))) {
-  const told = prove(form, TODAY).findings.filter(f => !known.get(form.code)?.has(keyOf(f)))
+  const told = prove(form, TODAY).findings.filter(f => !known.get(form.code)?.has(riskKey(f)))
   const row = tally.get(kind) ?? { all: 0, found: 0 }
   tally.set(kind, { all: row.all + 1, found: row.found + (told.length > 0 ? 1 : 0) })
   if (told.length === 0) missed.push(`${kind} · ${words}`)

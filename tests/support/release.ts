@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { basisOf, keyOf } from '../../core/prove/acceptance'
+import { riskBasis, riskKey } from '../../core/prove/acceptance'
 import { prove } from '../../core/prove/prove'
 
 /** Releases a form as it is on the server, its risks accepted; gives the token of its link. */
@@ -9,7 +9,7 @@ export async function releaseForm(page: Page, id: string, reason = 'a test', bas
     f => f.severity === 'risk',
   )) {
     await page.request.put(`${base}/api/forms/${id}/acceptances`, {
-      data: { key: keyOf(risk), basis: basisOf(draft, risk), reason },
+      data: { key: riskKey(risk), basis: riskBasis(draft, risk), reason },
     })
   }
   const made = await page.request.post(`${base}/api/forms/${id}/releases`, { data: { revision } })

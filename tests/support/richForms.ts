@@ -1,4 +1,4 @@
-import { random } from '../../core/fill/draw'
+import { seededRandom } from '../../core/fill/draw'
 import type { Form, Item, Section } from '../../core/form/definition'
 
 const COASTS = ['north', 'east', 'south']
@@ -7,7 +7,7 @@ const labelled = (codes: readonly string[]) => codes.map(code => ({ code, label:
 
 /** A random form that uses every feature of the language: all types, entries in entries, narrowing, quotes, calculations, locks, routes. */
 export function richForm(seed: number): Form {
-  const next = random(seed)
+  const next = seededRandom(seed)
   const chance = (p: number) => next() < p
   const pick = <T>(items: readonly T[]): T => items[Math.floor(next() * items.length)] ?? items[0]!
   const asked: { code: string; test: () => string }[] = []

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import type { Frame } from '#core/fill/fill'
 import type { Step } from '#core/fill/planned'
-import { tellStep } from '#core/fill/describeResponse'
+import { describeStep } from '#core/fill/describeResponse'
 
 /** What somebody else answered, and this party only reads. */
 const props = defineProps<{ step: Step; frame: Frame }>()
 const lines = computed(() =>
-  tellStep(props.step, props.frame).filter(l => l.state !== 'unasked' && l.type !== 'hidden'),
+  describeStep(props.step, props.frame).filter(l => l.state !== 'unasked' && l.type !== 'hidden'),
 )
 </script>
 

@@ -2,7 +2,7 @@
 import { strFromU8, unzipSync } from 'fflate'
 import { readFormText, type ShapeProblem } from '#core/form/read'
 import { rulesOf } from '#core/form/rules'
-import { outline } from '#core/form/walk'
+import { listPlaces } from '#core/form/walk'
 import { prove } from '#core/prove/prove'
 import type { Form } from '#core/form/definition'
 
@@ -38,7 +38,7 @@ function look(name: string, text: string): Looked {
       faults: 0,
       wanted: false,
     }
-  const places = outline(form)
+  const places = listPlaces(form)
   return {
     name,
     form,

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
-import { closingOf } from '#core/fill/closing'
+import { findClosingMessage } from '#core/fill/closing'
 import type { Frame } from '#core/fill/fill'
 import { pagesOf, type Page } from '#core/fill/pages'
-import { cut } from '#core/parties/redact'
+import { redactForParty } from '#core/parties/redact'
 import { turnName } from '#core/parties/turns'
 import { fill } from '#core/fill/fill'
 import { planOf } from '#core/fill/plan'
@@ -23,7 +23,7 @@ const turns = computed(() => draft.form?.turns ?? [])
 const as = ref<string | null>(props.begin ?? null)
 const turn = computed(() => turns.value.find(t => t.code === as.value) ?? null)
 const seen = computed(() =>
-  rehearsal.filled && turn.value ? cut(rehearsal.filled, turn.value, rehearsal.answers) : null,
+  rehearsal.filled && turn.value ? redactForParty(rehearsal.filled, turn.value, rehearsal.answers) : null,
 )
 const filled = computed(() =>
   seen.value ? fill(planOf(seen.value.form), seen.value.answers, rehearsal.today) : rehearsal.filled,
@@ -46,7 +46,7 @@ const way = useWay(filled, where)
 const { at, page } = way
 const finished = ref(false)
 const said = ref('')
-const closing = computed(() => (filled.value ? closingOf(filled.value) : null))
+const closing = computed(() => (filled.value ? findClosingMessage(filled.value) : null))
 // Nothing is sent while rehearsing: a file is only named.
 provide<FileTaker>(FILE_TAKER, {
   take: (_, file) => Promise.resolve({ file: `rehearsal-${Date.now()}`, name: file.name, bytes: file.size }),

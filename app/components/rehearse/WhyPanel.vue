@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { whyRequired, whyShown } from '#core/fill/explain'
+import { explainRequired, explainShown } from '#core/fill/explain'
 import type { Filled, Frame } from '#core/fill/fill'
 import { placeName, type Address } from '#core/form/walk'
 import { RULE_WORDS } from '#core/form/rules'
@@ -10,11 +10,11 @@ const emit = defineEmits<{ close: [] }>()
 const draft = useDraft()
 const place = computed(() => draft.places.find(p => p.address === props.address))
 const shown = computed(() => (place.value ? props.frame.inPlay[place.value.order] === true : false))
-const reasons = computed(() => (place.value ? whyShown(props.filled, props.frame, place.value) : []))
+const reasons = computed(() => (place.value ? explainShown(props.filled, props.frame, place.value) : []))
 const step = computed(() =>
   props.filled.plan.sections[place.value?.section ?? 0]?.all.find(s => s.place.order === place.value?.order),
 )
-const required = computed(() => (step.value && shown.value ? whyRequired(props.frame, step.value) : []))
+const required = computed(() => (step.value && shown.value ? explainRequired(props.frame, step.value) : []))
 const box = useTemplateRef('box')
 watch(
   () => props.address,

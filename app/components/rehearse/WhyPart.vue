@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { sentence, sentenceText } from '#core/expressions/sentence'
+import { sentenceOf, sentenceText } from '#core/expressions/sentence'
 import type { Part } from '#core/fill/explain'
 
 /** A part of a condition: true, false or unknown, in words, with the answers that decided it. */
@@ -13,7 +13,7 @@ const words = computed(() =>
   props.part.mode
     ? MODES[props.part.mode]
     : draft.words
-      ? sentenceText(sentence(props.part.expr, draft.words))
+      ? sentenceText(sentenceOf(props.part.expr, draft.words))
       : '',
 )
 const numberOf = (code: string) =>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { findIn, replaceEdits, type Field } from '#core/form/findText'
+import { findText, replaceTextEdits, type Field } from '#core/form/findText'
 import { placeName, type Address } from '#core/form/walk'
 
 /** Finds and replaces in labels, codes and rules. */
@@ -12,7 +12,7 @@ const at = ref(0)
 const said = ref('')
 const input = useTemplateRef('input')
 onMounted(() => input.value?.focus())
-const found = computed(() => (draft.form ? findIn(draft.form, draft.places, wanted.value, fields.value) : []))
+const found = computed(() => (draft.form ? findText(draft.form, draft.places, wanted.value, fields.value) : []))
 const current = computed(() => found.value[at.value])
 const place = computed(() => draft.places.find(p => p.address === current.value?.address))
 watch(wanted, () => {
@@ -25,7 +25,7 @@ function go(step: number) {
 }
 function replace() {
   if (!draft.form) return
-  const { edits, count, refused } = replaceEdits(draft.form, wanted.value, by.value, fields.value)
+  const { edits, count, refused } = replaceTextEdits(draft.form, wanted.value, by.value, fields.value)
   if (edits.length > 0 && !draft.edit(edits)) return
   said.value = [`Replaced in ${count} ${count === 1 ? 'place' : 'places'}.`, ...refused].join(' ')
 }

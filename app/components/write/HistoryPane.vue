@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
 import type { Form } from '#core/form/definition'
-import { outline, placeName } from '#core/form/walk'
+import { listPlaces, placeName } from '#core/form/walk'
 
 /** Every save of the draft, with who made it and when; any earlier state can be looked at and brought back. */
 const draft = useDraft()
@@ -59,7 +59,7 @@ function bringBack() {
   said.value = 'The earlier state is back; undo takes you to where you were.'
   state.value = null
 }
-const lines = computed(() => (state.value ? outline(state.value.form) : []))
+const lines = computed(() => (state.value ? listPlaces(state.value.form) : []))
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { readCell } from '#core/lists/table'
-import { changeEdits, insertEdit, moveEdits } from '#core/lists/changes'
+import { changeEdits, insertEdit, moveRowsEdits } from '#core/lists/changes'
 import { codeFromLabel, freeCode } from '#core/form/codes'
 import type { MARKS } from '#core/form/definition'
 import type { ChoiceList, Row } from '#core/form/choiceLists'
@@ -171,7 +171,7 @@ function move(by: 1 | -1) {
     said.value = 'Rows are moved in their own order: take the sorting away first.'
     return
   }
-  const edits = moveEdits(address.value, props.list.rows, chosen.value, by)
+  const edits = moveRowsEdits(address.value, props.list.rows, chosen.value, by)
   if (edits.length === 0 || !put(edits)) return
   corner.value = { ...corner.value, line: corner.value.line + by }
   go(by, 0, true)

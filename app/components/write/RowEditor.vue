@@ -3,7 +3,7 @@ import { KEYWORDS } from '#core/expressions/parse'
 import type { AnswerCheck } from '#core/form/fields'
 import type { QuestionType } from '#core/form/questions'
 import { freeCode, takenCodes } from '#core/form/codes'
-import { retyped } from '#core/form/create'
+import { retypeQuestion } from '#core/form/create'
 import { renameEdits } from '#core/form/rename'
 import { TYPES } from '#core/form/types'
 import type { Address, Place } from '#core/form/walk'
@@ -63,7 +63,7 @@ function recode(event: Event) {
 const isType = (value: string): value is QuestionType => value in TYPES
 function retype(event: Event) {
   const type = valueOf(event)
-  if (isType(type) && question.value) set(retyped(question.value, type))
+  if (isType(type) && question.value) set(retypeQuestion(question.value, type))
 }
 const isAsked = computed(
   () => question.value !== null && question.value.type !== 'value' && question.value.type !== 'hidden',

@@ -2,9 +2,9 @@
 import { ExpressionError, parse } from '#core/expressions/parse'
 import { expressionOf, type Condition } from '#core/expressions/pointing'
 import { conditionOf } from '#core/expressions/pointed'
-import { opposite } from '#core/expressions/opposite'
+import { oppositeCondition } from '#core/expressions/opposite'
 import { print } from '#core/expressions/print'
-import { pointable } from '#core/form/names'
+import { pointableQuestions } from '#core/form/names'
 import type { Place } from '#core/form/walk'
 
 /** One rule, built by pointing or written as text; both show the same condition. */
@@ -17,7 +17,7 @@ const isText = ref(false)
 const unfinished = ref<Condition | null>(null)
 
 const questions = computed(() =>
-  draft.form ? pointable(draft.form, draft.places, props.place, props.except) : [],
+  draft.form ? pointableQuestions(draft.form, draft.places, props.place, props.except) : [],
 )
 const firstTest = (): Condition => ({ kind: 'test', question: '', operator: 'isAnswered', operands: [] })
 const asGroup = (c: Condition): Condition =>
@@ -70,7 +70,7 @@ function write(text: string) {
 }
 function turn() {
   const { names } = draft
-  if (readable.value && names) emit('change', print(opposite(readable.value, name => names.typeOf(name))))
+  if (readable.value && names) emit('change', print(oppositeCondition(readable.value, name => names.typeOf(name))))
 }
 const showText = computed(() => isText.value || (props.text !== undefined && readable.value === null))
 </script>

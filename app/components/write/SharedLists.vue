@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { differenceOf } from '#core/lists/difference'
+import { compareRows } from '#core/lists/difference'
 import type { ChoiceList } from '#core/form/choiceLists'
 import type { Edit } from '#core/form/edits'
 
@@ -29,7 +29,7 @@ const others = computed(() => (own.value?.usedBy ?? []).filter(u => u.id !== dra
 /** The workspace's rows of the list in view, looked at to say what differs. */
 const theirs = shallowRef<ChoiceList | null>(null)
 const difference = computed(() =>
-  theirs.value && props.list ? differenceOf(theirs.value.rows, props.list.rows) : null,
+  theirs.value && props.list ? compareRows(theirs.value.rows, props.list.rows) : null,
 )
 const differs = computed(
   () =>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { isAnswer, type Answer, type Answers } from '#core/form/answers'
-import { closingOf, type Said } from '#core/fill/closing'
+import { findClosingMessage, type ClosingMessage } from '#core/fill/closing'
 import { allProblems, answersInPlay, fill } from '#core/fill/fill'
 import type { Page } from '#core/fill/pages'
 import { planOf } from '#core/fill/plan'
-import { tellResponse, type ToldLine } from '#core/fill/describeResponse'
+import { describeResponse, type ResponseLine } from '#core/fill/describeResponse'
 import type { Form } from '#core/form/definition'
 import type { Refusal } from '#shared/api'
 import type { OfferedRow } from '#core/form/rows'
@@ -18,7 +18,7 @@ interface OpenedTurn {
   handedOffAt: string | null
   remark: string | null
   returnsTo: string | null
-  lines: ToldLine[]
+  lines: ResponseLine[]
 }
 interface Cut {
   definition: Form
@@ -59,7 +59,7 @@ const place = ref<Page>({ section: 0, only: null })
 const stage = ref<'fill' | 'check' | 'sent'>('fill')
 const sending = ref(false)
 const refusal = ref<Refusal | null>(null)
-const said = ref<Said | null>(null)
+const said = ref<ClosingMessage | null>(null)
 const next = ref<string | null>(null)
 const remark = ref<string | null>(null)
 const kept = ref(false)
@@ -103,7 +103,7 @@ const way = useWay(filled, place)
 const { at, pages, page: current } = way
 const lines = computed(() =>
   plan.value
-    ? tellResponse(plan.value, answers.value, begunOn.value).filter(
+    ? describeResponse(plan.value, answers.value, begunOn.value).filter(
         l => l.state !== 'unasked' && l.type !== 'hidden',
       )
     : [],
@@ -277,7 +277,7 @@ async function send() {
     next.value = sent.next
     said.value =
       sent.next === null
-        ? closingOf(filled.value)
+        ? findClosingMessage(filled.value)
         : {
             title: `Handed on to ${sent.next}`,
             text: 'Thank you. Your part is done, and can’t be changed any more unless it is given back to you.',

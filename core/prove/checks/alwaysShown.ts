@@ -6,7 +6,7 @@ import { isQuestion } from '../../fill/steps'
 import type { PlannedRule, Step } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, called, each, finding, partAt } from './check'
+import { type Check, quotedName, lookAtEach, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import type { Finding } from '../finding'
 import type { StateSpace } from '../goals/stateSpace'
@@ -25,7 +25,7 @@ export const alwaysShown: Check = {
     section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel", "grp"]' })]),
   ),
   spares: example(section('crew', [hull(), text('remarks', { shownWhen: 'hull in ["wood", "steel"]' })])),
-  run: inquiry => each(ruledPlaces(inquiry), ruled => strong(inquiry, ruled)),
+  run: inquiry => lookAtEach(ruledPlaces(inquiry), ruled => strong(inquiry, ruled)),
 }
 
 export const alwaysOnceAnswered: Check = {
@@ -46,7 +46,7 @@ export const alwaysOnceAnswered: Check = {
     ]),
   ),
   run: inquiry =>
-    each(
+    lookAtEach(
       ruledPlaces(inquiry).filter(r => !inquiry.facts.has(['always-shown'], r.place.order)),
       ruled => weak(inquiry, ruled),
     ),
@@ -113,7 +113,7 @@ function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
     { seen: e => e.notShown.has(place.order) },
   )
   if (decision.is === 'undecided')
-    return [undecidedFinding(place, `whether ${called(place)} is always shown`, decision.why)]
+    return [undecidedFinding(place, `whether ${quotedName(place)} is always shown`, decision.why)]
   if (decision.is !== 'impossible') return []
   inquiry.facts.establish(place.order)
   const others = decision.conflict.filter(p => p.address !== place.address || p.kind !== 'shownWhen')
@@ -121,7 +121,7 @@ function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
     finding(
       always,
       place,
-      `${called(place)} is always shown: its rule is true whatever is answered${others.length > 0 ? ', because of what stands before it' : ''}.`,
+      `${quotedName(place)} is always shown: its rule is true whatever is answered${others.length > 0 ? ', because of what stands before it' : ''}.`,
       {
         rule: `${place.address}:shownWhen`,
         conflict: [partAt(place, 'shownWhen'), ...others],
@@ -168,7 +168,7 @@ function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {
     finding(
       once,
       place,
-      `${called(place)} is shown for every answer that can be given; only a blank hides it. If that is meant, say “is answered”.`,
+      `${quotedName(place)} is shown for every answer that can be given; only a blank hides it. If that is meant, say “is answered”.`,
       {
         rule: `${place.address}:shownWhen`,
         conflict: [partAt(place, 'shownWhen')],

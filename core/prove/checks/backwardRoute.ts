@@ -1,6 +1,6 @@
 import { FINISH } from '../../form/definition'
 import { nearest } from '../../expressions/near'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'backward-route', severity: 'fault' } as const
@@ -32,8 +32,8 @@ export const backwardRoute: Check = {
             : null
         const sentence =
           target < 0
-            ? `A route of ${called(place)} leads to “${route.to}”, which is no section.${near ? ` Did you mean “${near}”?` : ''}`
-            : `A route of ${called(place)} leads back to ${target === place.section ? 'itself' : `“${inquiry.form.sections[target]?.title ?? route.to}”`}; routes only lead forward.`
+            ? `A route of ${quotedName(place)} leads to “${route.to}”, which is no section.${near ? ` Did you mean “${near}”?` : ''}`
+            : `A route of ${quotedName(place)} leads back to ${target === place.section ? 'itself' : `“${inquiry.form.sections[target]?.title ?? route.to}”`}; routes only lead forward.`
         return [
           finding(kind, place, sentence, {
             conflict: [partAt(place, 'route', index)],

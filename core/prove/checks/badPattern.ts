@@ -1,5 +1,5 @@
 import { patternOf } from '../../expressions/patterns'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'bad-pattern', severity: 'fault' } as const
@@ -13,7 +13,7 @@ export const badPattern: Check = {
     inquiry.model.plan.questions.flatMap(({ place }) =>
       place.node.type === 'text' && place.node.pattern !== undefined && patternOf(place.node.pattern) === null
         ? [
-            finding(kind, place, `The pattern of ${called(place)} can’t be read: ${place.node.pattern}`, {
+            finding(kind, place, `The pattern of ${quotedName(place)} can’t be read: ${place.node.pattern}`, {
               conflict: [partAt(place)],
               witness: inquiry.wayTo(place.section),
             }),

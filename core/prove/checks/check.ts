@@ -22,7 +22,7 @@ export interface Check {
 }
 
 /** Looks at things one after the other, letting others in after each. */
-export function* each<T>(
+export function* lookAtEach<T>(
   things: Iterable<T>,
   look: (thing: T) => readonly Finding[],
 ): Generator<Finding | null> {
@@ -66,7 +66,7 @@ export function finding(
 }
 
 /** How a place is called in a sentence: “Hull material”. */
-export const called = (place: Place): string => `“${placeName(place)}”`
+export const quotedName = (place: Place): string => `“${placeName(place)}”`
 export const partAt = (place: Place, kind: ConflictPart['kind'] = 'place', index = 0): ConflictPart => ({
   code: place.code,
   address: place.address,

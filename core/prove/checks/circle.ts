@@ -1,5 +1,5 @@
 import { circles } from '../model/circles'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'circle', severity: 'fault' } as const
@@ -27,10 +27,10 @@ export const circle: Check = {
       const ruled = places.filter(p => p.node.shownWhen !== undefined)
       const [first] = ruled
       if (!first) return []
-      const round = [...ruled, first].map(called).join(' → ')
+      const round = [...ruled, first].map(quotedName).join(' → ')
       const sentence =
         ruled.length === 1
-          ? `${called(first)} is shown by a rule that names what stands inside it, so it can never show.`
+          ? `${quotedName(first)} is shown by a rule that names what stands inside it, so it can never show.`
           : `These wait for each other, so none can ever show: ${round}.`
       return [
         finding(kind, first, sentence, {

@@ -6,7 +6,7 @@ import type { PlannedQuestion } from '../../fill/planned'
 import type { OfferedRow } from '../../form/rows'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import { offersOf } from '../encode/offers'
 import { stateAt } from '../goals/stateAt'
@@ -43,7 +43,7 @@ export const deadEnd: Check = {
         return [
           undecidedFinding(
             place,
-            `whether there is always something to choose for ${called(place)}`,
+            `whether there is always something to choose for ${quotedName(place)}`,
             witness,
           ),
         ]
@@ -53,7 +53,7 @@ export const deadEnd: Check = {
             finding(
               kind,
               place,
-              `${called(place)} has to be answered, but these answers leave nothing to choose.`,
+              `${quotedName(place)} has to be answered, but these answers leave nothing to choose.`,
               {
                 conflict: [partAt(place, offer.narrow ? 'narrowedBy' : 'option'), partAt(place, 'required')],
                 witness,

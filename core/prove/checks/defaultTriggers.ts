@@ -4,7 +4,7 @@ import { isQuestion } from '../../fill/steps'
 import type { PlannedRule, PlannedSection, Step } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Finding } from '../finding'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'default-triggers', severity: 'advice' } as const
@@ -50,7 +50,7 @@ export const defaultTriggers: Check = {
         finding(
           kind,
           place,
-          `${called(place)} is ${of === 'required' ? 'required' : 'shown'} before anyone has answered: ${called(giver.place)} begins with an answer that makes its rule true.`,
+          `${quotedName(place)} is ${of === 'required' ? 'required' : 'shown'} before anyone has answered: ${quotedName(giver.place)} begins with an answer that makes its rule true.`,
           {
             rule: `${place.address}:${of}`,
             conflict: [partAt(place, of), partAt(giver.place, 'default')],

@@ -1,6 +1,6 @@
 import type { Place } from '../../form/walk'
 import { freeCode } from '../../form/codes'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'duplicate-code', severity: 'fault' } as const
@@ -20,7 +20,7 @@ export const duplicateCode: Check = {
           ? twice(place.node.options?.map(o => o.code) ?? [])
           : []
       const inside = own.map(code =>
-        finding(kind, place, `${called(place)} has the choice “${code}” twice.`, {
+        finding(kind, place, `${quotedName(place)} has the choice “${code}” twice.`, {
           conflict: [partAt(place)],
         }),
       )
@@ -33,7 +33,7 @@ export const duplicateCode: Check = {
         finding(
           kind,
           place,
-          `${called(place)} has the code “${place.code}”, which ${called(other)} has already.`,
+          `${quotedName(place)} has the code “${place.code}”, which ${quotedName(other)} has already.`,
           {
             conflict: [partAt(other), partAt(place)],
             mend: {

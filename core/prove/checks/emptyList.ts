@@ -1,5 +1,5 @@
 import { optionsOf } from '../../form/rows'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, hull, section } from './exampleForms'
 
 const kind = { code: 'empty-list', severity: 'fault' } as const
@@ -17,7 +17,7 @@ export const emptyList: Check = {
         return node.options.length > 0 && (node.type === 'ranking' || node.rows.length > 0)
           ? []
           : [
-              finding(kind, place, `${called(place)} has nothing to choose from.`, {
+              finding(kind, place, `${quotedName(place)} has nothing to choose from.`, {
                 conflict: [partAt(place)],
                 witness: inquiry.wayTo(place.section),
               }),
@@ -28,8 +28,8 @@ export const emptyList: Check = {
       if (rows && rows.length > 0) return []
       const sentence =
         rows === null
-          ? `${called(place)} takes its choices from the list “${node.list}”, which does not exist.`
-          : `${called(place)} has nothing to choose from.`
+          ? `${quotedName(place)} takes its choices from the list “${node.list}”, which does not exist.`
+          : `${quotedName(place)} has nothing to choose from.`
       return [
         finding(kind, place, sentence, { conflict: [partAt(place)], witness: inquiry.wayTo(place.section) }),
       ]

@@ -1,4 +1,4 @@
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'empty-section', severity: 'fault' } as const
@@ -13,7 +13,7 @@ export const emptySection: Check = {
     return plan.places
       .filter(p => (p.kind === 'section' || p.kind === 'group') && p.node.items.length === 0)
       .map(p =>
-        finding(kind, p, `${called(p)} has nothing in it.`, {
+        finding(kind, p, `${quotedName(p)} has nothing in it.`, {
           conflict: [partAt(p)],
           mend: { words: 'Take it out', edits: [{ do: 'remove', what: p.address }] },
         }),

@@ -2,7 +2,7 @@ import { namesIn } from '../../expressions/tree'
 import type { Finding } from '../finding'
 import type { PlannedSection } from '../../fill/planned'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import { example, hull, section, text } from './exampleForms'
 import type { Section } from '../../form/definition'
@@ -49,7 +49,7 @@ export const fallsThrough: Check = {
             finding(
               kind,
               first.place,
-              `${called(first.place)} and ${called(second.place)} are branches of ${called(from.place)}, but the first runs on into the second.`,
+              `${quotedName(first.place)} and ${quotedName(second.place)} are branches of ${quotedName(from.place)}, but the first runs on into the second.`,
               {
                 conflict: [
                   ...from.routes

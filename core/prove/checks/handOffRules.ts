@@ -1,11 +1,11 @@
 import { namesIn, type Expr } from '../../expressions/tree'
 import type { Form } from '../../form/definition'
 import type { Turn } from '../../form/turns'
-import { fills, viewOf } from '../../parties/access'
+import { mayFill, accessViewOf } from '../../parties/access'
 import { turnName } from '../../parties/turns'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, finding, partAt, each } from './check'
+import { type Check, finding, partAt, lookAtEach } from './check'
 import type { Goal } from '../goals/goal'
 import { certainTurns, type Model, type ReadRule } from '../model/model'
 import { example, section, text, whole } from './exampleForms'
@@ -39,7 +39,7 @@ export const neverHandedOff: Check = {
     'A hand-off is never taken: its condition is never true when its turn ends, or those above it always come first.',
   raises: handedOff('tons > 20'),
   spares: handedOff('tons > 5'),
-  run: inquiry => each(handOffsOf(inquiry), handOff => untaken(inquiry, handOff)),
+  run: inquiry => lookAtEach(handOffsOf(inquiry), handOff => untaken(inquiry, handOff)),
 }
 
 /** A hand-off of a turn: its rule as it was read, and those above it. */
@@ -106,9 +106,9 @@ function untaken(inquiry: Inquiry, { turn, at, rule, above, isShadowed }: Planne
 function settled({ form, plan, isAlwaysFilled }: Model, turn: Turn): number {
   const certain = certainTurns(form)
   const upTo = certain.includes(turn) ? certain.slice(0, certain.indexOf(turn) + 1) : certain
-  const views = upTo.map(t => viewOf(form, plan.places, t))
+  const views = upTo.map(t => accessViewOf(form, plan.places, t))
   const open = plan.places.find(
-    p => p.kind !== 'note' && isAlwaysFilled(p) && !views.some(view => fills(view, p)),
+    p => p.kind !== 'note' && isAlwaysFilled(p) && !views.some(view => mayFill(view, p)),
   )
   return open?.section ?? plan.sections.length
 }

@@ -1,7 +1,7 @@
 import { nodesOf } from '../../expressions/tree'
 import { linksOf } from '../../lists/integrity'
 import type { Finding } from '../finding'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { GOOD_ROWS, withLists } from './rows'
 
 const kind = { code: 'ignored-level', severity: 'risk' } as const
@@ -43,11 +43,11 @@ export const ignoredLevel: Check = {
             finding(
               kind,
               place,
-              `${called(place)} is not narrowed by ${called(parent.place)}, though the column “${link.column}” of its list says which it belongs to.`,
+              `${quotedName(place)} is not narrowed by ${quotedName(parent.place)}, though the column “${link.column}” of its list says which it belongs to.`,
               {
                 conflict: [partAt(place, node.narrowedBy === undefined ? 'place' : 'narrowedBy')],
                 mend: {
-                  words: `Narrow it by ${called(parent.place)}`,
+                  words: `Narrow it by ${quotedName(parent.place)}`,
                   edits: [
                     {
                       do: 'change',

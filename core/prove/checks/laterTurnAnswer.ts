@@ -1,9 +1,9 @@
 import { namesIn } from '../../expressions/tree'
-import { fills, viewOf } from '../../parties/access'
+import { mayFill, accessViewOf } from '../../parties/access'
 import { turnName } from '../../parties/turns'
 import type { Form } from '../../form/definition'
 import type { Finding } from '../finding'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'later-turn-answer', severity: 'risk' } as const
@@ -32,9 +32,9 @@ export const laterTurnAnswer: Check = {
   run: ({ form, model: { plan, rules } }) => {
     const turns = form.turns ?? []
     if (turns.length < 2) return []
-    const views = turns.map(turn => viewOf(form, plan.places, turn))
+    const views = turns.map(turn => accessViewOf(form, plan.places, turn))
     const filledAt = (place: (typeof plan.places)[number]) =>
-      views.flatMap((view, i) => (fills(view, place) ? [i] : []))
+      views.flatMap((view, i) => (mayFill(view, place) ? [i] : []))
     return rules.flatMap((rule): Finding[] => {
       if (!rule.expr || ['handOff', 'promise', 'closing'].includes(rule.kind)) return []
       const last = Math.max(-1, ...filledAt(rule.place))
@@ -49,7 +49,7 @@ export const laterTurnAnswer: Check = {
           finding(
             kind,
             rule.place,
-            `A rule of ${called(rule.place)} asks for ${called(asked.place)}, but that is answered only in the turn “${turnName(form, later)}”, after “${turnName(form, turn)}”.`,
+            `A rule of ${quotedName(rule.place)} asks for ${quotedName(asked.place)}, but that is answered only in the turn “${turnName(form, later)}”, after “${turnName(form, turn)}”.`,
             { rule: rule.id, conflict: [partAt(rule.place, rule.kind, rule.index), partAt(asked.place)] },
           ),
         ]

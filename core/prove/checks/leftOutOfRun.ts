@@ -1,6 +1,6 @@
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import type { Place } from '../../form/walk'
 import { example, section, text, yesNo } from './exampleForms'
 
@@ -40,7 +40,7 @@ export const leftOutOfRun: Check = {
         finding(
           kind,
           place,
-          `${called(place)} is always shown, while its neighbours above and below are shown only when ${rule}.`,
+          `${quotedName(place)} is always shown, while its neighbours above and below are shown only when ${rule}.`,
           {
             conflict: [
               partAt(place),

@@ -1,5 +1,5 @@
 import type { Finding } from '../finding'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'locked-question', severity: 'fault' } as const
@@ -33,7 +33,7 @@ export const lockedQuestion: Check = {
           finding(
             kind,
             place,
-            `${called(place)} has to be answered but is read-only and begins with nothing: nobody can answer it.`,
+            `${quotedName(place)} has to be answered but is read-only and begins with nothing: nobody can answer it.`,
             {
               conflict: [partAt(place, 'readOnly'), partAt(place, 'required')],
               mend: {

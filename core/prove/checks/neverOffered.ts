@@ -3,7 +3,7 @@ import { namesIn } from '../../expressions/tree'
 import { framesOf } from '../../fill/draw'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import { example, hull, section, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
@@ -75,7 +75,7 @@ export const neverOffered: Check = {
               finding(
                 kind,
                 place,
-                `${called(place)} never offers “${row.label}”: its rule is not true in any case in which the question is shown.`,
+                `${quotedName(place)} never offers “${row.label}”: its rule is not true in any case in which the question is shown.`,
                 { ...about, witness: inquiry.wayTo(place.section) },
               ),
             ]

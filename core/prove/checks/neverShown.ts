@@ -3,7 +3,7 @@ import type { Place } from '../../form/walk'
 import { isNeverInPlay, isFolded, isRepeated, NEVER_IN_PLAY } from './neverInPlay'
 import type { PlannedPlace, PlannedSection, Step } from '../../fill/planned'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, called, finding, partAt, each } from './check'
+import { type Check, quotedName, finding, partAt, lookAtEach } from './check'
 import { sectionGoal, type Goal } from '../goals/goal'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
@@ -20,7 +20,7 @@ export const neverShown: Check = {
   raises: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 and age > 65' })])),
   spares: example(section('crew', [whole('age'), text('guardian', { shownWhen: 'age < 18 or age > 65' })])),
   run: inquiry =>
-    each(
+    lookAtEach(
       inquiry.model.plan.sections.flatMap((s): (PlannedSection | Step)[] => [s, ...s.all]),
       thing => ownFindings(inquiry, thing),
     ),
@@ -85,7 +85,7 @@ function decided(
 ): Finding[] {
   const decision = inquiry.decide(goal, { seen: e => e.shown.has(place.order) })
   if (decision.is === 'undecided')
-    return [undecidedFinding(place, `whether ${called(place)} can ever be shown`, decision.why)]
+    return [undecidedFinding(place, `whether ${quotedName(place)} can ever be shown`, decision.why)]
   if (decision.is !== 'impossible') return []
   const repeated = isRepeated(inquiry, NEVER_IN_PLAY, decision.conflict)
   inquiry.facts.establish(place.order, decision.conflict)
@@ -101,11 +101,11 @@ function findingOf(inquiry: Inquiry, place: Place, conflict: ConflictPart[], nea
   const [first] = others
   if (first && isAround(inquiry, place, others)) {
     const outside = inquiry.model.plan.places.find(p => p.address === first.address)
-    const whose = outside ? `, of ${called(outside)}` : ''
-    const sentence = `${called(place)} can never be shown: its rule contradicts the one around it${whose}.`
+    const whose = outside ? `, of ${quotedName(outside)}` : ''
+    const sentence = `${quotedName(place)} can never be shown: its rule contradicts the one around it${whose}.`
     return finding(outer, place, sentence, { rule, conflict, witness })
   }
-  return finding(kind, place, `${called(place)} can never be shown: ${reasonIn(others)}.`, {
+  return finding(kind, place, `${quotedName(place)} can never be shown: ${reasonIn(others)}.`, {
     rule,
     conflict: conflict.length > 0 ? conflict : [partAt(place, 'shownWhen')],
     witness,

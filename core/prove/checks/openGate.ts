@@ -1,6 +1,6 @@
 import { NEVER_IN_PLAY, isNeverInPlay } from './neverInPlay'
 import type { Finding } from '../finding'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { gatesOf, hullBranches } from './branches'
 
 const kind = { code: 'open-gate', severity: 'risk' } as const
@@ -34,7 +34,7 @@ export const openGate: Check = {
         finding(
           kind,
           place,
-          `${called(place)} decides between ${different} branches but may be left blank: then none of them is taken.`,
+          `${quotedName(place)} decides between ${different} branches but may be left blank: then none of them is taken.`,
           {
             conflict: [partAt(place), ...own.map(b => partAt(b.place, b.kind, b.index))],
             witness: inquiry.wayTo(place.section),

@@ -1,6 +1,6 @@
 import { NEVER_IN_PLAY } from './neverInPlay'
 import type { Finding } from '../finding'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { sampleAnswer } from '../model/sampleAnswers'
 import { branchGroup, gatesOf, pairsOf } from './branches'
 import { example, section, whole } from './exampleForms'
@@ -33,7 +33,7 @@ export const overlappingBranches: Check = {
           finding(
             kind,
             b.place,
-            `${called(a.place)} and ${called(b.place)} look like alternatives, but the same answer to ${called(question.place)} shows both.`,
+            `${quotedName(a.place)} and ${quotedName(b.place)} look like alternatives, but the same answer to ${quotedName(question.place)} shows both.`,
             {
               rule: `${b.place.address}:shownWhen`,
               conflict: [partAt(a.place, 'shownWhen'), partAt(b.place, 'shownWhen')],

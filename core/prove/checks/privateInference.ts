@@ -1,9 +1,9 @@
 import { namesIn } from '../../expressions/tree'
-import { sees, viewOf } from '../../parties/access'
+import { maySee, accessViewOf } from '../../parties/access'
 import { turnName } from '../../parties/turns'
 import type { Form } from '../../form/definition'
 import type { Finding } from '../finding'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'private-inference', severity: 'risk' } as const
@@ -30,9 +30,9 @@ export const privateInference: Check = {
   spares: turned(undefined),
   run: ({ form, model: { plan, rules } }) =>
     (form.turns ?? []).flatMap(turn => {
-      const view = viewOf(form, plan.places, turn)
+      const view = accessViewOf(form, plan.places, turn)
       return rules.flatMap((rule): Finding[] => {
-        if (!rule.expr || rule.kind !== 'shownWhen' || !sees(view, rule.place)) return []
+        if (!rule.expr || rule.kind !== 'shownWhen' || !maySee(view, rule.place)) return []
         return [...new Set(namesIn(rule.expr))].flatMap((name): Finding[] => {
           const asked = plan.byCode.get(name)
           // Only what was said to be private: that a turn does not see a section is mostly a matter of its work.
@@ -42,7 +42,7 @@ export const privateInference: Check = {
             finding(
               kind,
               rule.place,
-              `In the turn “${turnName(form, turn)}”, whether ${called(rule.place)} is there tells something of ${called(asked.place)}, which is private to another party.`,
+              `In the turn “${turnName(form, turn)}”, whether ${quotedName(rule.place)} is there tells something of ${quotedName(asked.place)}, which is private to another party.`,
               { rule: rule.id, conflict: [partAt(rule.place, 'shownWhen'), partAt(asked.place)] },
             ),
           ]

@@ -1,5 +1,5 @@
 import { namesIn } from '../../expressions/tree'
-import { type Check, each, finding, partAt } from './check'
+import { type Check, lookAtEach, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import type { Finding } from '../finding'
 import { example, section, text, whole } from './exampleForms'
@@ -18,7 +18,7 @@ export const promiseBroken: Check = {
   raises: promising('if age < 21 then guardian != null else true'),
   spares: promising('if age < 18 then guardian != null else true'),
   run: inquiry =>
-    each(
+    lookAtEach(
       inquiry.model.rules.filter(r => r.kind === 'promise'),
       (rule): Finding[] => {
         const promise = rule.kind === 'promise' ? inquiry.form.promises?.[rule.index] : undefined

@@ -1,10 +1,10 @@
 import { NEVER_IN_PLAY, isNeverInPlay, isFolded } from './neverInPlay'
 import { namesIn } from '../../expressions/tree'
-import { piecesOf } from '../../form/quotes'
+import { splitQuotes } from '../../form/quotes'
 import { textsAt } from '../../form/texts'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
-import { type Check, called, each, finding, partAt } from './check'
+import { type Check, quotedName, lookAtEach, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import { example, section, text } from './exampleForms'
 
@@ -25,14 +25,14 @@ export const quoteBlank: Check = {
   raises: greeting(undefined),
   spares: greeting(true),
   run: inquiry =>
-    each(
+    lookAtEach(
       inquiry.model.plan.sections.flatMap(s => s.all),
       (step): Finding[] => {
         const { place } = step
         if (isNeverInPlay(inquiry, place.order) || isFolded(inquiry, step)) return []
         const quoted = textsAt(place)
           .filter(found => !found.entry)
-          .flatMap(found => piecesOf(found.text))
+          .flatMap(found => splitQuotes(found.text))
           .flatMap(piece => {
             const expr =
               piece.kind === 'words' ? null : inquiry.model.plan.names.read(piece.source, place, null).expr
@@ -64,7 +64,7 @@ export const quoteBlank: Check = {
                 finding(
                   kind,
                   place,
-                  `${called(place)} quotes ${called(asked.place)}, which may be blank there.`,
+                  `${quotedName(place)} quotes ${quotedName(asked.place)}, which may be blank there.`,
                   { conflict: [partAt(place), partAt(asked.place)], witness },
                 ),
               ]

@@ -1,10 +1,10 @@
-import { isFormat, piecesOf, FORMATS } from '../../form/quotes'
+import { isFormat, splitQuotes, FORMATS } from '../../form/quotes'
 import { nearest } from '../../expressions/near'
-import { insideOf } from '../../form/scope'
+import { standpointInside } from '../../form/scope'
 import { textsAt, withText } from '../../form/texts'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'quote-error', severity: 'fault' } as const
@@ -32,8 +32,8 @@ export const quoteError: Check = {
 
 function quotesIn(inquiry: Inquiry, found: ReturnType<typeof textsAt>[number]): Finding[] {
   const { place, text: whole, entry } = found
-  const stand = entry && place.kind === 'group' ? insideOf(place) : place
-  return piecesOf(whole).flatMap((piece): Finding[] => {
+  const stand = entry && place.kind === 'group' ? standpointInside(place) : place
+  return splitQuotes(whole).flatMap((piece): Finding[] => {
     if (piece.kind === 'words') return []
     const { syntax, problems } = inquiry.model.plan.names.read(piece.source, stand, null)
     const [problem] = syntax
@@ -46,7 +46,7 @@ function quotesIn(inquiry: Inquiry, found: ReturnType<typeof textsAt>[number]): 
           ? null
           : whole.slice(0, piece.from + problem.from) + problem.instead + whole.slice(piece.from + problem.to)
       return [
-        finding(kind, place, `${called(place)} quotes “${piece.source}”: ${problem.sentence}`, {
+        finding(kind, place, `${quotedName(place)} quotes “${piece.source}”: ${problem.sentence}`, {
           conflict,
           mend:
             mended === null ? null : { words: `Write ${problem.instead}`, edits: [withText(found, mended)] },
@@ -59,7 +59,7 @@ function quotesIn(inquiry: Inquiry, found: ReturnType<typeof textsAt>[number]): 
       finding(
         kind,
         place,
-        `${called(place)} quotes with the format “${piece.format}”, which there is not.${near ? ` Did you mean “${near}”?` : ` There is: ${FORMATS.join(', ')}.`}`,
+        `${quotedName(place)} quotes with the format “${piece.format}”, which there is not.${near ? ` Did you mean “${near}”?` : ` There is: ${FORMATS.join(', ')}.`}`,
         { conflict },
       ),
     ]

@@ -9,7 +9,7 @@ import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
 import type { StateSpace } from '../goals/stateSpace'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, called, each, finding, partAt } from './check'
+import { type Check, quotedName, lookAtEach, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import type { Literal } from '../solver/literal'
 import { example, section, text, whole, yesNo } from './exampleForms'
@@ -30,7 +30,7 @@ export const redundantPart: Check = {
     ]),
   ),
   run: inquiry =>
-    each(rulesWithParts(inquiry), rule =>
+    lookAtEach(rulesWithParts(inquiry), rule =>
       junctions(rule.expr, e => e).flatMap(at => redundant(inquiry, rule, at)),
     ),
 }
@@ -160,7 +160,7 @@ function redundant(inquiry: Inquiry, rule: Ruled, { parts, shorter, within }: Ju
   const place = rule.place
   const mended = print(without(all ? idle : idle.slice(0, 1)))
   return [
-    finding(kind, place, `In the rule of ${called(place)}, ${told}: the rule does the same without it.`, {
+    finding(kind, place, `In the rule of ${quotedName(place)}, ${told}: the rule does the same without it.`, {
       rule: ruleId(place, rule.kind, rule.index),
       conflict: [partAt(place, rule.kind, rule.index)],
       mend: { words: `Write ${mended}`, edits: [withRule(inquiry.form, rule, mended)] },

@@ -6,7 +6,7 @@ import type { PlannedQuestion, PlannedRule } from '../../fill/planned'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, called, each, finding, partAt } from './check'
+import { type Check, quotedName, lookAtEach, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import { example, section, text, whole, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
@@ -32,21 +32,24 @@ export const neverRequired: Check = {
     ]),
   ),
   run: inquiry =>
-    each(ruled(inquiry), ({ question, required }): Finding[] => {
+    lookAtEach(ruled(inquiry), ({ question, required }): Finding[] => {
       const { place } = question
       const goal = asked(inquiry, question, required, true)
       const decision = inquiry.decide(goal)
       const about = { rule: `${place.address}:required` }
       if (decision.is === 'undecided')
         return [
-          { ...undecidedFinding(place, `whether ${called(place)} is ever required`, decision.why), ...about },
+          {
+            ...undecidedFinding(place, `whether ${quotedName(place)} is ever required`, decision.why),
+            ...about,
+          },
         ]
       if (decision.is !== 'impossible') return []
       return [
         finding(
           never,
           place,
-          `${called(place)} is never required: its rule is not true in any case in which it is shown.`,
+          `${quotedName(place)} is never required: its rule is not true in any case in which it is shown.`,
           {
             ...about,
             conflict: decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'required')],
@@ -75,7 +78,7 @@ export const alwaysRequired: Check = {
     ]),
   ),
   run: inquiry =>
-    each(ruled(inquiry), ({ question, required }): Finding[] => {
+    lookAtEach(ruled(inquiry), ({ question, required }): Finding[] => {
       const { place } = question
       const decision = inquiry.decide(asked(inquiry, question, required, false), { aside: true })
       if (decision.is !== 'impossible') return []
@@ -83,7 +86,7 @@ export const alwaysRequired: Check = {
         finding(
           always,
           place,
-          `${called(place)} is required whenever it is shown: its rule is always true then.`,
+          `${quotedName(place)} is required whenever it is shown: its rule is always true then.`,
           {
             rule: `${place.address}:required`,
             conflict: decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'required')],

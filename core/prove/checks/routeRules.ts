@@ -4,7 +4,7 @@ import { NEVER_IN_PLAY, isNeverInPlay } from './neverInPlay'
 import { namesIn } from '../../expressions/tree'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import { example, section, text, yesNo } from './exampleForms'
 import { undecidedFinding } from './undecided'
@@ -55,10 +55,10 @@ function untakenRoute(inquiry: Inquiry, section: PlannedSection, at: number): Fi
   const route = section.routes[at]
   if (!route) return []
   const about = { rule: `${place.address}:route:${route.index}` }
-  const name = `Route ${route.index + 1} of ${called(place)}`
+  const name = `Route ${route.index + 1} of ${quotedName(place)}`
   const decision = inquiry.decide(takenGoal(section, at))
   if (decision.is === 'undecided') {
-    const question = `whether route ${route.index + 1} of ${called(place)} is ever taken`
+    const question = `whether route ${route.index + 1} of ${quotedName(place)} is ever taken`
     return [{ ...undecidedFinding(place, question, decision.why), ...about }]
   }
   if (decision.is !== 'impossible') return []

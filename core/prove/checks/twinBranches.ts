@@ -4,7 +4,7 @@ import type { Place } from '../../form/walk'
 import { optionsOf } from '../../form/rows'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { branchGroup, gatesOf, pairsOf } from './branches'
 import { example, hull, section } from './exampleForms'
 
@@ -39,7 +39,7 @@ export const twinBranches: Check = {
                 finding(
                   kind,
                   b.place,
-                  `${called(a.place)} and ${called(b.place)} have the same condition, while other answers to ${called(gate.question.place)} lead nowhere: a copy that was not adapted?`,
+                  `${quotedName(a.place)} and ${quotedName(b.place)} have the same condition, while other answers to ${quotedName(gate.question.place)} lead nowhere: a copy that was not adapted?`,
                   about,
                 ),
               ]
@@ -50,7 +50,7 @@ export const twinBranches: Check = {
           finding(
             kind,
             b.place,
-            `${called(a.place)} and ${called(b.place)} ask the same questions: one group for both, or a list narrowed by ${called(gate.question.place)}, is easier to keep right.`,
+            `${quotedName(a.place)} and ${quotedName(b.place)} ask the same questions: one group for both, or a list narrowed by ${quotedName(gate.question.place)}, is easier to keep right.`,
             about,
           ),
         ]

@@ -1,7 +1,7 @@
 import { NEVER_IN_PLAY, isNeverInPlay } from './neverInPlay'
 import { optionsOf } from '../../form/rows'
 import type { Finding } from '../finding'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { branchGroup, gatesOf } from './branches'
 import { example, hull, section } from './exampleForms'
 
@@ -39,7 +39,7 @@ export const uncoveredOption: Check = {
         finding(
           kind,
           place,
-          `Every option of ${called(place)} leads to a branch of its own, but “${only.label}” leads nowhere.`,
+          `Every option of ${quotedName(place)} leads to a branch of its own, but “${only.label}” leads nowhere.`,
           {
             conflict: [partAt(place), ...single.map(b => partAt(b.place, b.kind, b.index))],
             witness: { ...inquiry.wayTo(place.section), [place.code]: only.code },

@@ -1,6 +1,6 @@
 import type { Item } from '../../form/definition'
-import { fills, viewOf } from '../../parties/access'
-import { type Check, called, finding, partAt } from './check'
+import { mayFill, accessViewOf } from '../../parties/access'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'unfilled-question', severity: 'fault' } as const
@@ -22,17 +22,19 @@ export const unfilledQuestion: Check = {
     turns: [{ code: 'request', party: 'office', by: 'link', access: { boat: 'fills' } }],
   },
   run: ({ form, model: { plan } }) => {
-    const views = (form.turns?.length ? form.turns : [null]).map(turn => viewOf(form, plan.places, turn))
+    const views = (form.turns?.length ? form.turns : [null]).map(turn =>
+      accessViewOf(form, plan.places, turn),
+    )
     return plan.questions.flatMap(({ place }) =>
-      place.node.type === 'value' || views.some(view => fills(view, place))
+      place.node.type === 'value' || views.some(view => mayFill(view, place))
         ? []
         : [
             finding(
               kind,
               place,
               form.turns?.length
-                ? `No turn fills ${called(place)}, so it can never be answered.`
-                : `${called(place)} is kept from the respondent, and the form has no turn that fills it.`,
+                ? `No turn mayFill ${quotedName(place)}, so it can never be answered.`
+                : `${quotedName(place)} is kept from the respondent, and the form has no turn that mayFill it.`,
               { conflict: [partAt(place)] },
             ),
           ],

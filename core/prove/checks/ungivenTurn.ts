@@ -1,7 +1,7 @@
 import type { Form } from '../../form/definition'
 import { turnName } from '../../parties/turns'
 import type { Finding } from '../finding'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import { example, section } from './exampleForms'
 
@@ -50,7 +50,7 @@ export const ungivenTurn: Check = {
             finding(
               kind,
               asked.place,
-              `The turn “${turnName(inquiry.form, turn)}” goes to whoever ${called(asked.place)} names, but that may be blank: then it can be given to nobody.`,
+              `The turn “${turnName(inquiry.form, turn)}” goes to whoever ${quotedName(asked.place)} names, but that may be blank: then it can be given to nobody.`,
               { conflict: [partAt(asked.place)], witness },
             ),
           ]

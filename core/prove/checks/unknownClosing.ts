@@ -1,4 +1,4 @@
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'unknown-closing', severity: 'fault' } as const
@@ -17,7 +17,7 @@ export const unknownClosing: Check = {
           finding(
             kind,
             place,
-            `A route of ${called(place)} names the closing “${r.closing}”, which there is not.`,
+            `A route of ${quotedName(place)} names the closing “${r.closing}”, which there is not.`,
             { conflict: [partAt(place, 'route', r.index)] },
           ),
         ),

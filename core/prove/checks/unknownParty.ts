@@ -2,7 +2,7 @@ import type { Form } from '../../form/definition'
 import { DONE } from '../../form/turns'
 import { nearest } from '../../expressions/near'
 import type { Finding } from '../finding'
-import { type Check, called, finding, partAt } from './check'
+import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
 const kind = { code: 'unknown-party', severity: 'fault' } as const
@@ -61,7 +61,7 @@ export const unknownParty: Check = {
       place.node.privateTo === undefined
         ? []
         : missing(place.node.privateTo, parties, 'party').map(end =>
-            finding(kind, place, `${called(place)} is private to ${end}`, { conflict: [partAt(place)] }),
+            finding(kind, place, `${quotedName(place)} is private to ${end}`, { conflict: [partAt(place)] }),
           ),
     )
     return [...byTurns, ...byQuestions]

@@ -1,5 +1,5 @@
 import { isRepeated } from './neverInPlay'
-import { type Check, called, each, finding } from './check'
+import { type Check, quotedName, lookAtEach, finding } from './check'
 import type { Goal } from '../goals/goal'
 import type { Finding } from '../finding'
 import { example, section, text, yesNo } from './exampleForms'
@@ -22,7 +22,7 @@ export const unreachableSection: Check = {
     section('end', [text('remarks')]),
   ),
   run: inquiry =>
-    each(inquiry.model.plan.sections, ({ place }): Finding[] => {
+    lookAtEach(inquiry.model.plan.sections, ({ place }): Finding[] => {
       const index = place.section
       if (index === 0) return []
       const goal: Goal = {
@@ -36,14 +36,14 @@ export const unreachableSection: Check = {
       }
       const decision = inquiry.decide(goal, { seen: e => e.reached.has(index) })
       if (decision.is === 'undecided')
-        return [undecidedFinding(place, `whether the form ever leads to ${called(place)}`, decision.why)]
+        return [undecidedFinding(place, `whether the form ever leads to ${quotedName(place)}`, decision.why)]
       if (decision.is !== 'impossible') return []
       const repeated = isRepeated(inquiry, ['unreachable-section'], decision.conflict)
       inquiry.facts.establish(place.order, decision.conflict)
       return repeated
         ? []
         : [
-            finding(kind, place, `Nothing leads to ${called(place)}: no answers get there.`, {
+            finding(kind, place, `Nothing leads to ${quotedName(place)}: no answers get there.`, {
               conflict: decision.conflict,
               witness: inquiry.wayTo(index - 1),
             }),

@@ -1,5 +1,5 @@
 import { nodesOf } from '../../expressions/tree'
-import { piecesOf } from '../../form/quotes'
+import { splitQuotes } from '../../form/quotes'
 import { columnsOf } from '../../form/types'
 import { textsAt } from '../../form/texts'
 import type { Finding } from '../finding'
@@ -24,7 +24,7 @@ export const unusedColumn: Check = {
         .flatMap(r => (r.expr ? [...nodesOf(r.expr)] : []))
         .flatMap(n => (n.kind === 'path' ? [n.member] : [])),
     )
-    for (const piece of plan.places.flatMap(textsAt).flatMap(t => piecesOf(t.text)))
+    for (const piece of plan.places.flatMap(textsAt).flatMap(t => splitQuotes(t.text)))
       if (piece.kind === 'quote')
         for (const [, member = ''] of piece.source.matchAll(/\.\s*([a-z][a-z0-9_]*)/g)) used.add(member)
     const asked = new Set(

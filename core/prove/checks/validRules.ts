@@ -8,7 +8,7 @@ import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
 import type { StateSpace } from '../goals/stateSpace'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, called, each, finding, partAt } from './check'
+import { type Check, quotedName, lookAtEach, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import type { Literal } from '../solver/literal'
 import { example, section, whole } from './exampleForms'
@@ -30,7 +30,7 @@ export const unmeetableValid: Check = {
   raises: lengthWith('length > 40'),
   spares: lengthWith('length > 12'),
   run: inquiry =>
-    each(ruled(inquiry), (ruled): Finding[] => {
+    lookAtEach(ruledPlaces(inquiry), (ruled): Finding[] => {
       const { place, index } = ruled
       const met = (space: StateSpace) => [-space.encoding.truth(ruled.check.expr).f]
       const decision = inquiry.decide(answered('met', inquiry, ruled, met, outcome => outcome !== false))
@@ -40,7 +40,7 @@ export const unmeetableValid: Check = {
           {
             ...undecidedFinding(
               place,
-              `whether any answer meets the check of ${called(place)}`,
+              `whether any answer meets the check of ${quotedName(place)}`,
               decision.why,
             ),
             ...about,
@@ -63,14 +63,19 @@ export const unmeetableValid: Check = {
         return []
       inquiry.facts.establish(about.rule)
       return [
-        finding(unmeetable, place, `No answer meets the check of ${called(place)}: it always complains.`, {
-          ...about,
-          conflict: [
-            partAt(place, 'validWhen', index),
-            ...decision.conflict.filter(c => c.address !== place.address),
-          ],
-          witness: inquiry.wayTo(place.section),
-        }),
+        finding(
+          unmeetable,
+          place,
+          `No answer meets the check of ${quotedName(place)}: it always complains.`,
+          {
+            ...about,
+            conflict: [
+              partAt(place, 'validWhen', index),
+              ...decision.conflict.filter(c => c.address !== place.address),
+            ],
+            witness: inquiry.wayTo(place.section),
+          },
+        ),
       ]
     }),
 }
@@ -82,7 +87,7 @@ export const idleValid: Check = {
   raises: lengthWith('length > 1'),
   spares: lengthWith('length > 12'),
   run: inquiry =>
-    each(ruled(inquiry), (ruled): Finding[] => {
+    lookAtEach(ruledPlaces(inquiry), (ruled): Finding[] => {
       const { place, index, check } = ruled
       const decision = inquiry.decide(
         goalOf(
@@ -97,7 +102,11 @@ export const idleValid: Check = {
       if (decision.is === 'undecided')
         return [
           {
-            ...undecidedFinding(place, `whether the check of ${called(place)} ever complains`, decision.why),
+            ...undecidedFinding(
+              place,
+              `whether the check of ${quotedName(place)} ever complains`,
+              decision.why,
+            ),
             ...about,
           },
         ]
@@ -106,7 +115,7 @@ export const idleValid: Check = {
         finding(
           idle,
           place,
-          `The check of ${called(place)} never complains: every answer that can be given meets it.`,
+          `The check of ${quotedName(place)} never complains: every answer that can be given meets it.`,
           {
             ...about,
             conflict: [
@@ -127,7 +136,7 @@ interface Ruled {
   index: number
 }
 
-function ruled(inquiry: Inquiry): Ruled[] {
+function ruledPlaces(inquiry: Inquiry): Ruled[] {
   return inquiry.model.plan.sections
     .flatMap((s): (PlannedSection | Step)[] => [s, ...s.all])
     .filter(step => !isOutOfPlay(inquiry, step))

@@ -5,13 +5,13 @@ import {
   isoFromDay,
   LAST_DAY,
   monthsBetween,
-  moved,
+  moveDate,
   partOf,
 } from '../../expressions/dates'
 import type { CompareOp, Expr, ExprOf } from '../../expressions/tree'
 import { constantOf, linearSum, type Linear } from '../solver/linear'
 import type { Encoder, Truth } from './encoder'
-import { ONE, order, rational, ZERO } from '../solver/rational'
+import { ONE, compareRationals, rational, ZERO } from '../solver/rational'
 import { FLIPPED } from '../model/rewritten'
 import type { Literal } from '../solver/literal'
 import { equalTruth, orderedTruth } from './term'
@@ -97,7 +97,7 @@ export class Ages {
     const amount = left.op === '+' ? by : -by
     const movedTo = (day: bigint) =>
       BigInt(
-        dayNumber(moved(isoFromDay(Number(day)), { unit: 'months', amount }) ?? '') ??
+        dayNumber(moveDate(isoFromDay(Number(day)), { unit: 'months', amount }) ?? '') ??
           (amount > 0 ? LAST_DAY : FIRST_DAY),
       )
     // “moved is at least other”: true while other falls and base grows. Other lies before base by as much as base is moved, turned round.
@@ -188,7 +188,7 @@ export class Ages {
     if (term?.unit !== 'day') return null
     const [only, ...others] = term.linear.terms
     if (!only) return { at: term.linear.constant.n, given: term.given, linear: term.linear }
-    return others.length === 0 && order(only[1], ONE) === 0 && term.linear.constant.n === 0n
+    return others.length === 0 && compareRationals(only[1], ONE) === 0 && term.linear.constant.n === 0n
       ? { at: only[0], given: term.given, linear: term.linear }
       : null
   }

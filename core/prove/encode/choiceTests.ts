@@ -3,7 +3,7 @@ import { namesIn, type CompareOp, type Expr, type ExprOf } from '../../expressio
 import type { Value } from '../../expressions/types'
 import { valueKey } from '../../lists/listIndex'
 import { literalOf } from '../../parties/literal'
-import { baseOf } from '../model/entryCodes'
+import { parseEntryCode } from '../model/entryCodes'
 import { FLIPPED, HERE } from '../model/rewritten'
 import type { Literal } from '../solver/literal'
 import type { Encoder, Truth, Variable } from './encoder'
@@ -70,7 +70,7 @@ export class ChoiceTests {
     const { copies } = model
     const { name } = expr.left
     const reach = compile(expr.right, copies.environment)
-    const constants = model.asked.constants.get(baseOf(name).base) ?? []
+    const constants = model.asked.constants.get(parseEntryCode(name).base) ?? []
     const type = copies.typeOf(name)
     const values = new Array<Value>(copies.size).fill(null)
     const [holding, failing]: [Literal[], Literal[]] = [[], []]

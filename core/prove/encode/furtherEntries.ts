@@ -7,7 +7,7 @@ import {
   floorOf,
   fromDecimal,
   minus,
-  over,
+  dividedBy,
   plus,
   rational,
   times,
@@ -20,7 +20,7 @@ import type { GroupEntries } from './groupEntries'
 
 /** A number as a sum of so many that differ by a unit at most; the last takes what is left below a unit. */
 function shareEvenly(all: Rational, into: number, unit: Rational): Rational[] {
-  const units = floorOf(over(all, unit))
+  const units = floorOf(dividedBy(all, unit))
   const each = floorOf(rational(units, BigInt(into)))
   const left = minus(all, times(unit, rational(units)))
   return Array.from({ length: into }, (_, i) => {

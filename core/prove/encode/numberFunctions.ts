@@ -2,7 +2,7 @@ import type { Literal } from '../solver/literal'
 import { durationFrom } from '../../expressions/dates'
 import type { Expr, ExprOf } from '../../expressions/tree'
 import { constantOf, linearSum, linearTimes } from '../solver/linear'
-import { negative, ONE, order, over, rational, ZERO, type Rational } from '../solver/rational'
+import { negative, ONE, compareRationals, dividedBy, rational, ZERO, type Rational } from '../solver/rational'
 import type { Encoder, Term } from './encoder'
 import { isConstant, isDecimalDivisor, termFromDuration } from './term'
 
@@ -36,7 +36,7 @@ export class NumberFunctions {
     if (name === 'sum') return { linear: total, unit: 'number', given }
     const count = rational(terms.length)
     if (!isDecimalDivisor(count)) return null
-    return { linear: linearTimes(total, over(ONE, count)), unit: 'number', given }
+    return { linear: linearTimes(total, dividedBy(ONE, count)), unit: 'number', given }
   }
 
   /** The values that a function is given one by one; null when one of them is no sum. */
@@ -83,7 +83,12 @@ export class NumberFunctions {
       dividend ? this.encoder.term(dividend) : null,
       divisor ? this.encoder.term(divisor) : null,
     ]
-    if (a?.unit !== 'number' || b?.unit !== 'number' || !isConstant(b) || order(b.linear.constant, ZERO) <= 0)
+    if (
+      a?.unit !== 'number' ||
+      b?.unit !== 'number' ||
+      !isConstant(b) ||
+      compareRationals(b.linear.constant, ZERO) <= 0
+    )
       return null
     return { ...this.remainder(a, b.linear.constant), given: this.encoder.and([a.given, b.given]) }
   }

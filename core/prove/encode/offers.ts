@@ -1,6 +1,6 @@
 import type { Question } from '../../form/questions'
 import { print } from '../../expressions/print'
-import { parsed } from '../../expressions/parse'
+import { parseCached } from '../../expressions/parse'
 import { nodesOf, type Expr } from '../../expressions/tree'
 import { fill, offeredNow } from '../../fill/fill'
 import type { Answer, Answers } from '../../form/answers'
@@ -57,10 +57,10 @@ const MOST_KINDS = 400
 function withRow(expr: Expr | null, row: OfferedRow): Expr | undefined {
   if (expr === null) return undefined
   const text = print(expr)
-  const paths = [...nodesOf(parsed(text))].filter(
+  const paths = [...nodesOf(parseCached(text))].filter(
     n => n.kind === 'path' && n.of.kind === 'name' && n.of.name === 'row',
   )
-  const whole = [...nodesOf(parsed(text))].filter(n => n.kind === 'name' && n.name === 'row').length
+  const whole = [...nodesOf(parseCached(text))].filter(n => n.kind === 'name' && n.name === 'row').length
   if (whole !== paths.length) return undefined
   const written = [...paths]
     .sort((a, b) => b.from - a.from)
@@ -71,7 +71,7 @@ function withRow(expr: Expr | null, row: OfferedRow): Expr | undefined {
           : done,
       text,
     )
-  return parsed(written)
+  return parseCached(written)
 }
 
 const DATE = /^\d{4}-\d{2}-\d{2}$/

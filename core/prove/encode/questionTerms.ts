@@ -4,7 +4,7 @@ import type { Value } from '../../expressions/types'
 import type { PlannedQuestion } from '../../fill/planned'
 import { plainCode } from '../model/entryCodes'
 import { constantOf, linearSum, linearTimes, type Linear } from '../solver/linear'
-import { fromDecimal, ONE, over, rational, ZERO, type Rational } from '../solver/rational'
+import { fromDecimal, ONE, dividedBy, rational, ZERO, type Rational } from '../solver/rational'
 import type { Encoder, Term, Unit, Variable } from './encoder'
 
 const UNITS: Partial<Record<string, Unit>> = {
@@ -104,10 +104,10 @@ export class QuestionTerms {
     const unit = rational(1, 10n ** BigInt(places))
     const { arithmetic } = this.encoder
     // The factors of a variable count in its grids already.
-    if (arithmetic.isWhole(linearTimes(linear, over(ONE, unit)))) return linear
+    if (arithmetic.isWhole(linearTimes(linear, dividedBy(ONE, unit)))) return linear
     const { linear: result } = arithmetic.variable(unit)
     const gap = linearSum(result, linear, rational(-1))
-    const half = constantOf(over(unit, rational(2)))
+    const half = constantOf(dividedBy(unit, rational(2)))
     const { solver } = this.encoder
     solver.addClause([arithmetic.atMostZero(linearSum(gap, half, rational(-1)))])
     solver.addClause([arithmetic.atMostZero(linearSum(linearTimes(gap, rational(-1)), half, rational(-1)))])

@@ -1,9 +1,17 @@
 import { dayNumber, durationFrom, instant } from '../../expressions/dates'
 import { nodesOf, type Expr, type ExprOf } from '../../expressions/tree'
-import { single } from '../model/entryExpressions'
+import { nameOfEntry } from '../model/entryExpressions'
 import { constantOf, linearSum, linearTimes } from '../solver/linear'
 import type { Literal } from '../solver/literal'
-import { fromDecimal, isWhole, ONE, order, over, rational, type Rational } from '../solver/rational'
+import {
+  fromDecimal,
+  isWhole,
+  ONE,
+  compareRationals,
+  dividedBy,
+  rational,
+  type Rational,
+} from '../solver/rational'
 import { ChosenNumbers } from './chosenNumbers'
 import type { Encoder, Term, TermCase, Unit } from './encoder'
 import { NumberFunctions } from './numberFunctions'
@@ -70,7 +78,7 @@ export class Terms {
 
   /** An answer of one entry or row, or what a path reaches. */
   private reached(expr: ExprOf<'path' | 'filter'>): Term | null {
-    const one = single(expr, this.encoder.model.copies)
+    const one = nameOfEntry(expr, this.encoder.model.copies)
     if (one !== expr) return this.of(one)
     return expr.kind === 'path' ? this.path(expr) : null
   }
@@ -133,7 +141,7 @@ export class Terms {
         ? null
         : (spans
             .flatMap(s => s[at] ?? [])
-            .sort(order)
+            .sort(compareRationals)
             .at(at === 0 ? 0 : -1) ?? null)
     arithmetic.within(index, { literal: this.encoder.yes, low: end(0), high: end(1), strict: false })
     for (const c of cases) {
@@ -175,7 +183,7 @@ export class Terms {
     const whole = this.of(expr.of)
     if (whole?.unit === 'length' && expr.member === 'days') {
       // Only where it is a number of whole days; else it is cut towards zero.
-      const days = linearTimes(whole.linear, over(ONE, DAY))
+      const days = linearTimes(whole.linear, dividedBy(ONE, DAY))
       return this.encoder.arithmetic.isWhole(days)
         ? { linear: days, unit: 'number', given: whole.given }
         : null
@@ -205,7 +213,7 @@ function sumOfSame(a: Term, b: Term, by: Rational, given: Literal): Term | null 
 function moved(a: Term, by: Term, sign: Rational, given: Literal): Term | null {
   if (a.unit === 'second') return { linear: linearSum(a.linear, by.linear, sign), unit: 'second', given }
   if (a.unit !== 'day' || !isConstant(by)) return null
-  const days = over(by.linear.constant, DAY)
+  const days = dividedBy(by.linear.constant, DAY)
   return isWhole(days) ? { linear: linearSum(a.linear, constantOf(days), sign), unit: 'day', given } : null
 }
 
@@ -221,7 +229,7 @@ function quotient(a: Term, b: Term, given: Literal): Term | null {
   const divisor = b.linear.constant
   if (a.unit !== 'number' || b.unit !== 'number' || !isConstant(b)) return null
   if (divisor.n === 0n || !isDecimalDivisor(divisor)) return null
-  return { linear: linearTimes(a.linear, over(ONE, divisor)), unit: 'number', given }
+  return { linear: linearTimes(a.linear, dividedBy(ONE, divisor)), unit: 'number', given }
 }
 
 /** Whether a condition asks for today. */

@@ -1,6 +1,6 @@
 import { handleByKind, type ByKind, type CompareOp, type Expr, type ExprOf } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
-import { single } from '../model/entryExpressions'
+import { nameOfEntry } from '../model/entryExpressions'
 import { FLIPPED, HERE, testExpression, twoSided } from '../model/rewritten'
 import type { Literal } from '../solver/literal'
 import { ChoiceTests } from './choiceTests'
@@ -78,7 +78,7 @@ export class Truths {
 
   /** An answer of one entry or row by its name, or what a path reaches. */
   private reached(expr: ExprOf<'path' | 'filter'>): Truth {
-    const one = single(expr, this.encoder.model.copies)
+    const one = nameOfEntry(expr, this.encoder.model.copies)
     return one === expr ? this.triedOrOpen(expr) : this.of(one)
   }
 
@@ -144,7 +144,7 @@ export class Truths {
   private compare(expr: ExprOf<'compare'>): Truth {
     const { copies } = this.encoder.model
     const { op } = expr
-    const [left, right] = [single(expr.left, copies), single(expr.right, copies)]
+    const [left, right] = [nameOfEntry(expr.left, copies), nameOfEntry(expr.right, copies)]
     if (left !== expr.left || right !== expr.right) return this.of({ ...expr, left, right })
     if (left.kind !== 'name' && right.kind === 'name')
       return this.of({ ...expr, op: FLIPPED[op], left: right, right: left })

@@ -1,6 +1,6 @@
 import { namesIn, type Expr } from '../../expressions/tree'
 import type { PlannedSection, Step, PlannedQuestion } from '../../fill/planned'
-import { baseOf, codeAt, plainCode } from '../model/entryCodes'
+import { parseEntryCode, codeAt, plainCode } from '../model/entryCodes'
 import type { Entries } from '../model/groupQuestions'
 import { ownRules } from '../../fill/steps'
 import { locksOf, shownChain, type Model } from '../model/model'
@@ -87,7 +87,7 @@ class Collector {
 
   private addQuestion(code: string, question: PlannedQuestion) {
     const { place, required } = question
-    const { grid } = place.node.type === 'choice' ? baseOf(code) : { grid: null }
+    const { grid } = place.node.type === 'choice' ? parseEntryCode(code) : { grid: null }
     this.open.push(...(grid === null ? this.model.copies.rowsOf(code) : [grid]))
     this.addSection(place.section)
     this.addChain(question)

@@ -1,8 +1,8 @@
 import type { Answer, Answers } from '../../form/answers'
-import { nested } from '../../fill/draw'
+import { nestAnswers } from '../../fill/draw'
 import { sampleAnswer } from '../model/sampleAnswers'
 import type { Encoding } from '../encode/encoding'
-import { baseOf, rowCode } from '../model/entryCodes'
+import { parseEntryCode, rowCode } from '../model/entryCodes'
 import type { Model } from '../model/model'
 
 /** The answers of the model that the solver found last. A question with a default that is to be blank says so. */
@@ -12,7 +12,7 @@ export function exampleOf(model: Model, encoding: Encoding): Answers {
   const values = encoding.answers()
   for (const code of encoding.codes()) {
     const step = model.stepOf(code)
-    const { base, entry, grid } = baseOf(code)
+    const { base, entry, grid } = parseEntryCode(code)
     if (!step || grid !== null) continue
     const flat = (byEntry[entry - 1] ??= {})
     const value = values.get(code)
@@ -22,7 +22,7 @@ export function exampleOf(model: Model, encoding: Encoding): Answers {
     else if (step.default !== null) flat[base] = null
   }
   const counts = encoding.groups.counts()
-  return nested(plan.sections, byEntry[0] ?? {}, ({ place: { code } }) => {
+  return nestAnswers(plan.sections, byEntry[0] ?? {}, ({ place: { code } }) => {
     const [count, entries] = [counts.get(code), copies.of.get(code)]
     if (count === undefined || !entries) return null
     // Entries that are not told apart are like one that is, but for numbers that have to add up.
@@ -45,7 +45,7 @@ export function exampleOf(model: Model, encoding: Encoding): Answers {
 function gridOf({ stepOf, copies }: Model, code: string, values: ReadonlyMap<string, unknown>): Answer {
   const node = stepOf(code)?.place.node
   if (node?.type !== 'grid') return null
-  const asked = new Set(copies.rowsOf(code).map(row => baseOf(row).row))
+  const asked = new Set(copies.rowsOf(code).map(row => parseEntryCode(row).row))
   const answer: Record<string, Answer> = {}
   for (const { code: row } of node.rows) {
     const given = asked.has(row) ? values.get(rowCode(code, row)) : node.options[0]?.code

@@ -1,7 +1,7 @@
 import type { PlannedGroup, Step } from '../../fill/planned'
 import { isRepeating } from '../../fill/steps'
 import type { Encoding } from '../encode/encoding'
-import { baseOf } from '../model/entryCodes'
+import { parseEntryCode } from '../model/entryCodes'
 import type { Entries } from '../model/groupQuestions'
 import { shownChain, type Model } from '../model/model'
 import type { Literal } from '../solver/literal'
@@ -38,7 +38,7 @@ export class InPlayLiterals {
 
   /** The literal “the group has this entry”, where it matters how many it has. */
   private entryThere(group: PlannedGroup): Literal[] {
-    const { base, entry } = baseOf(group.place.code)
+    const { base, entry } = parseEntryCode(group.place.code)
     const entries = this.model.copies.of.get(base)
     if (!entries) return []
     this.constrainGroup(entries)

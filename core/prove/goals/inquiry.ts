@@ -2,7 +2,7 @@ import { type Goal, type Manner, type Decision, sectionGoal } from './goal'
 import { Facts } from './facts'
 import type { Answers } from '../../form/answers'
 import type { Form } from '../../form/definition'
-import { integrityOf, type RowProblem } from '../../lists/integrity'
+import { checkIntegrity, type RowProblem } from '../../lists/integrity'
 import type { Tally } from '../finding'
 import { StateSpace } from './stateSpace'
 import { Memory, Stamps } from './memory'
@@ -50,7 +50,7 @@ export class Inquiry {
   private rowProblems: RowProblem[] | null = null
   /** What is wrong with the rows of the form's lists. */
   get integrity(): RowProblem[] {
-    return (this.rowProblems ??= integrityOf(this.form.lists ?? []))
+    return (this.rowProblems ??= checkIntegrity(this.form.lists ?? []))
   }
 
   /** Decides a goal: possible with an example, impossible with the rules that make it so, or honestly neither. */

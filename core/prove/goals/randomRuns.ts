@@ -2,7 +2,7 @@ import { namesIn } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
 import { isoFromDay, dayNumber } from '../../expressions/dates'
 import type { Answer } from '../../form/answers'
-import { drawSteps, framesOf, random, repair, type Drawing } from '../../fill/draw'
+import { drawSteps, framesOf, seededRandom, repairAnswers, type Drawing } from '../../fill/draw'
 import { Filling, problemsIn, type Filled } from '../../fill/fill'
 import type { PlannedQuestion } from '../../fill/planned'
 import { isPossible, sampleAnswer } from '../model/sampleAnswers'
@@ -28,7 +28,7 @@ const FRUITLESS = 8
 /** Fills the form at random, section by section as a respondent would, and notes what showed. */
 export function randomRuns(model: Model, count: number, today: string, seed = 20261124): Evidence {
   const evidence: Evidence = { shown: new Set(), notShown: new Set(), refused: new Set(), reached: new Set() }
-  const next = random(seed)
+  const next = seededRandom(seed)
   const pools = new Map(model.plan.questions.map(q => [q, poolOf(model, q)] as const))
   const size = () =>
     evidence.shown.size + evidence.notShown.size + evidence.refused.size + evidence.reached.size
@@ -63,7 +63,7 @@ function oneRun(
       continue
     }
     noteReached(model, state, index, evidence)
-    const complete = repair(filling, section, answers, drawing, TRIES, () =>
+    const complete = repairAnswers(filling, section, answers, drawing, TRIES, () =>
       noteShown(model, state, index, evidence),
     )
     if (!problemsIn(state, section).some(p => p.kind !== 'invalid'))

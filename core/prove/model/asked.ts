@@ -21,7 +21,7 @@ export const constantValue = (e: Expr): Value | undefined =>
 const isExpr = (v: unknown): v is Expr => typeof v === 'object' && v !== null && 'kind' in v
 
 /** Collects the constants that conditions compare questions with, by question. */
-export function askedIn(
+export function collectAsked(
   expressions: Iterable<Expr>,
   reachedBy: (path: Expr) => readonly Value[] | null = () => null,
 ): Asked {

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Answers } from '../../form/answers'
-import { random } from '../../fill/draw'
+import { seededRandom } from '../../fill/draw'
 import type { Form, Item } from '../../form/definition'
 import { expectSame, proved, tried } from '../../../tests/support/tried'
 
@@ -167,7 +167,7 @@ function* allAnswers(min: number, most: number): Generator<Answers> {
 
 /** Some answers with many entries, few kinds of them or all. */
 function* manyEntries(seed: number, most: number): Generator<Answers> {
-  const next = random(seed)
+  const next = seededRandom(seed)
   const among = <T>(items: readonly T[]): T => items[Math.floor(next() * items.length)]!
   for (let i = 0; i < 300; i++) {
     const kinds = Array.from({ length: 1 + Math.floor(next() * 4) }, () => among(ENTRIES))

@@ -1,4 +1,4 @@
-import { baseOf, rowCode, codeAt } from './entryCodes'
+import { parseEntryCode, rowCode, codeAt } from './entryCodes'
 import { type Entries, askedOfGroups, entriesOf, membersOf } from './groupQuestions'
 import { compile } from '../../expressions/compile'
 import type { Compiled, Environment } from '../../expressions/compiled'
@@ -16,7 +16,7 @@ import type {
 import { readerOf } from '../../fill/readers'
 import { isQuestion, isRepeating } from '../../fill/steps'
 import type { QuestionOf } from '../../form/questions'
-import { replaced } from './rewritten'
+import { replaceParts } from './rewritten'
 
 /** The places of a copy, by its number, come after all others. */
 const STRIDE = 1_000_000
@@ -75,11 +75,11 @@ export class Copies {
   }
 
   typeOf(code: string): ValueType {
-    return this.plan.names.typeOf(baseOf(code).base)
+    return this.plan.names.typeOf(parseEntryCode(code).base)
   }
 
   private slotOf(name: string): number | undefined {
-    const { base, entry, grid } = baseOf(name)
+    const { base, entry, grid } = parseEntryCode(name)
     const own = this.plan.environment.slotOf(base)
     if (grid === null && (entry === 1 || own === undefined)) return own
     const known = this.slots.get(name)
@@ -90,7 +90,7 @@ export class Copies {
   }
 
   private memberOf(name: string, member: string): Compiled | undefined {
-    const { base, entry } = baseOf(name)
+    const { base, entry } = parseEntryCode(name)
     const reach = this.plan.environment.memberOf?.(base, member)
     const [own, slot] = [this.plan.environment.slotOf(base), this.slotOf(name)]
     if (!reach || entry === 1 || own === undefined || slot === undefined) return reach
@@ -105,7 +105,7 @@ export class Copies {
   stepOf(code: string): PlannedQuestion | undefined {
     const plain = this.plan.byCode.get(code)
     if (plain) return plain
-    const { base, entry, grid, row } = baseOf(code)
+    const { base, entry, grid, row } = parseEntryCode(code)
     if (entry === 1 && grid === null) return this.plan.byCode.get(base)
     const known = this.steps.get(code)
     if (known) return known
@@ -146,7 +146,7 @@ export class Copies {
   /** The rows of a grid that rules ask for one by one. */
   rowsOf(grid: string): readonly string[] {
     if (this.rows.size === 0) return []
-    return (this.rows.get(baseOf(grid).base) ?? []).map(row => rowCode(grid, row))
+    return (this.rows.get(parseEntryCode(grid).base) ?? []).map(row => rowCode(grid, row))
   }
 
   /** What stands at a place of a copy. */
@@ -163,7 +163,7 @@ export class Copies {
     const add = entry * STRIDE
     const codes = new Set([...membersOf(group), ...group.steps.filter(isRepeating).map(s => s.place.code)])
     const rename = (expr: Expr): Expr =>
-      replaced(expr, n =>
+      replaceParts(expr, n =>
         n.kind === 'name' && codes.has(n.name) ? { ...n, name: codeAt(n.name, entry) } : null,
       )
     this.made.set(group.place.order + add, {

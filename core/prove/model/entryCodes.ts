@@ -9,7 +9,7 @@ const PARTS = /^([^@#]*)(?:@(\d+))?(?:#(.*))?$/s
 /** A code as it is known by: the first entry's without its number. */
 export const plainCode = (code: string): string => (code.includes(AT) ? partsOf(code) : code)
 function partsOf(code: string): string {
-  const { base, entry } = baseOf(code)
+  const { base, entry } = parseEntryCode(code)
   return entry === 1 ? base : code
 }
 
@@ -17,7 +17,12 @@ function partsOf(code: string): string {
  * What a code is made of: the code that a question of an entry goes by in the form, and which entry it is of; of the row of a grid, the grid
  * (in its entry) and the row.
  */
-export function baseOf(code: string): { base: string; entry: number; grid: string | null; row: string } {
+export function parseEntryCode(code: string): {
+  base: string
+  entry: number
+  grid: string | null
+  row: string
+} {
   const at = code.includes(AT) || code.includes(ROW) ? PARTS.exec(code) : null
   if (!at) return { base: code, entry: 1, grid: null, row: '' }
   const [, own = '', entry = '1', row] = at

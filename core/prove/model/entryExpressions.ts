@@ -3,7 +3,7 @@ import type { Plan, PlannedGroup } from '../../fill/planned'
 import type { Copies } from './entries'
 import { codeAt, rowCode } from './entryCodes'
 import { membersOf, type Entries } from './groupQuestions'
-import { HERE, replaced } from './rewritten'
+import { HERE, replaceParts } from './rewritten'
 
 /** A name that nothing has: what is said with it can be anything. */
 const unknown = (name: string): Expr => ({ kind: 'name', name: `\u0000${name}`, ...HERE })
@@ -31,7 +31,7 @@ export function sourceOf(expr: Expr, copies: Copies): Source | null {
 
 /** A condition about entries (`e.power > 5` for each `e`) as one about the k-th; a name that nothing has stands for what can't be said so. */
 export const ofVariable = (expr: Expr, variable: string, group: PlannedGroup, entry: number): Expr =>
-  replaced(expr, n => {
+  replaceParts(expr, n => {
     if (n.kind === 'path' && n.of.kind === 'name' && n.of.name === variable)
       return membersOf(group).includes(n.member)
         ? { kind: 'name', name: codeAt(n.member, entry), ...HERE }
@@ -41,26 +41,26 @@ export const ofVariable = (expr: Expr, variable: string, group: PlannedGroup, en
 
 /** A condition about values (`x > 5` for each `x` of the entries' answers) as one about the answer of one entry. */
 export const ofValue = (expr: Expr, variable: string, code: string): Expr =>
-  replaced(expr, n =>
+  replaceParts(expr, n =>
     n.kind === 'name' && n.name === variable ? { kind: 'name', name: code, ...HERE } : null,
   )
 
 /** What stands in the brackets of a filter, of the k-th entry. */
 export const ofItem = (expr: Expr, group: PlannedGroup, entry: number): Expr => {
   const codes = new Set(membersOf(group))
-  return replaced(ofVariable(expr, 'item', group, entry), n =>
+  return replaceParts(ofVariable(expr, 'item', group, entry), n =>
     n.kind === 'name' && codes.has(n.name) ? { ...n, name: codeAt(n.name, entry) } : null,
   )
 }
 
 /** `guests[2].age`, `guests.age[2]`, `care.hull`: the answer of one entry or of a grid's row, as a name; anything else as it is. */
-export function single(expr: Expr, copies: Copies): Expr {
+export function nameOfEntry(expr: Expr, copies: Copies): Expr {
   return rowNamed(expr, copies) ?? entryNamed(expr, copies) ?? expr
 }
 
 function rowNamed(expr: Expr, copies: Copies): Expr | null {
   if (expr.kind !== 'path') return null
-  const of = single(expr.of, copies)
+  const of = nameOfEntry(expr.of, copies)
   const row = of.kind === 'name' ? rowCode(of.name, expr.member) : null
   return row !== null && copies.stepOf(row) ? { kind: 'name', name: row, ...HERE } : null
 }
@@ -88,7 +88,7 @@ function filterAndMember(expr: Expr): [ExprOf<'filter'> | null, string] {
 }
 
 /** Conditions with what they ask of entries and rows written as if asked of one question: what classes of answers have to tell apart. */
-export function askedOfEntries(exprs: readonly Expr[], plan: Plan): Expr[] {
+export function withEntriesByName(exprs: readonly Expr[], plan: Plan): Expr[] {
   const grids = new Set(plan.questions.filter(q => q.place.node.type === 'grid').map(q => q.place.code))
   if (plan.groups.size === 0 && grids.size === 0) return [...exprs]
   return exprs.flatMap(expr => {
@@ -111,7 +111,7 @@ function gridIn(expr: Expr, grids: ReadonlySet<string>): string | null {
 }
 
 const rowsByName = (expr: Expr, grids: ReadonlySet<string>): Expr =>
-  replaced(expr, n => {
+  replaceParts(expr, n => {
     const of = n.kind === 'path' ? gridIn(n.of, grids) : null
     return n.kind === 'path' && of !== null ? { kind: 'name', name: rowCode(of, n.member), ...HERE } : null
   })
@@ -124,7 +124,7 @@ function membersByName(expr: Expr, nodes: readonly Expr[], plan: Plan): Expr {
       n.kind === 'quantified' && n.over.kind === 'path' ? [[n.variable, n.over.member] as const] : [],
     ),
   )
-  return replaced(expr, n => {
+  return replaceParts(expr, n => {
     if (n.kind === 'path') return member(n.member)
     if (n.kind === 'filter') return n.of.kind === 'path' ? member(n.of.member) : null
     return n.kind === 'name' ? member(values.get(n.name)) : null

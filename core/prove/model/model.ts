@@ -7,16 +7,16 @@ import type { Form } from '../../form/definition'
 import type { Turn } from '../../form/turns'
 import { isCondition, rulesOf, type Rule } from '../../form/rules'
 import { cellValue } from '../../lists/listIndex'
-import { fills, viewOf } from '../../parties/access'
+import { mayFill, accessViewOf } from '../../parties/access'
 import type { Place } from '../../form/walk'
 import { blockersOf, isAvoidable } from './blockers'
 import { circularCodes } from './circles'
 import { domainOf, lockedAs } from './domains'
-import { askedIn, type Asked, propagateAsked } from './asked'
+import { collectAsked, type Asked, propagateAsked } from './asked'
 import { ENTRIES, OPAQUE, type Domain } from './domain'
 import { Copies } from './entries'
-import { askedOfEntries } from './entryExpressions'
-import { baseOf } from './entryCodes'
+import { withEntriesByName } from './entryExpressions'
+import { parseEntryCode } from './entryCodes'
 
 /** A rule with what was read of it; `expr` is null when it can't be used. */
 export type ReadRule = Rule & RuleReading
@@ -53,7 +53,7 @@ export function modelOf(form: Form, today: string): Model {
   const plan = planOf(form)
   const rules = readRules(form, plan)
   const read = rules.flatMap(r => r.expr ?? [])
-  const asked = askedIn(askedOfEntries(read, plan), path => cellsReached(plan, path))
+  const asked = collectAsked(withEntriesByName(read, plan), path => cellsReached(plan, path))
   propagateAsked(asked, plan)
   const domains = new Map<string, Domain>()
   const stepAt = new Map(plan.sections.flatMap(s => s.all).map(s => [s.place.order, s] as const))
@@ -61,7 +61,7 @@ export function modelOf(form: Form, today: string): Model {
   const copies = new Copies(plan, read, circular)
   for (const grid of copies.counted) for (const row of copies.rowsOf(grid)) asked.whole.add(row)
   const domain = (of: string): Domain => {
-    const code = baseOf(of).base
+    const code = parseEntryCode(of).base
     const known = domains.get(code)
     if (known) return known
     const found = domainOfCode(code, of, plan, asked, copies)
@@ -140,8 +140,8 @@ export function certainTurns({ turns = [] }: Form): Turn[] {
 function alwaysFilled({ form, places }: Plan): (place: Place) => boolean {
   const certain = certainTurns(form)
   if (certain.length === 0) return () => true
-  const views = certain.map(turn => viewOf(form, places, turn))
-  return place => views.some(view => fills(view, place))
+  const views = certain.map(turn => accessViewOf(form, places, turn))
+  return place => views.some(view => mayFill(view, place))
 }
 
 /** Every rule, read where it stands. */

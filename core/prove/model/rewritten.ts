@@ -79,10 +79,10 @@ export function testExpression(value: Expr, test: TestNode): Expr {
 }
 
 /** An expression with some of its parts replaced, the outer ones first; null leaves a part as it is. */
-export function replaced(expr: Expr, by: (node: Expr) => Expr | null): Expr {
+export function replaceParts(expr: Expr, by: (node: Expr) => Expr | null): Expr {
   const other = by(expr)
   if (other) return other
-  return handleByKind(REBUILT, expr, e => replaced(e, by))
+  return handleByKind(REBUILT, expr, e => replaceParts(e, by))
 }
 
 type Inside = (expr: Expr) => Expr

@@ -4,7 +4,7 @@ import {
   gcd,
   isWhole,
   negative,
-  order,
+  compareRationals,
   plus,
   rational,
   times,
@@ -108,7 +108,7 @@ export class Arithmetic {
     const entries = [...sum.terms].sort(([a], [b]) => a - b)
     const [first] = entries
     if (!first) {
-      const side = order(sum.constant, ZERO)
+      const side = compareRationals(sum.constant, ZERO)
       return side < 0 || (side === 0 && !strict) ? this.yes : -this.yes
     }
     const below = entries.reduce((d, [, f]) => (d * f.d) / gcd(d, f.d), 1n)
@@ -142,7 +142,7 @@ export class Arithmetic {
 
   /** The atoms of one sum stand in a row: each is true where the one before is. */
   private atom(form: LinearForm, at: Rational, strict: boolean): Literal {
-    const place = (a: Atom) => order(a.at, at) || Number(strict) - Number(a.strict)
+    const place = (a: Atom) => compareRationals(a.at, at) || Number(strict) - Number(a.strict)
     const index = form.atoms.findIndex(a => place(a) >= 0)
     const next = index < 0 ? undefined : form.atoms[index]
     if (next && place(next) === 0) return next.literal
@@ -163,9 +163,15 @@ export class Arithmetic {
   /** A stretch that lies wholly on one side of a single variable's atom decides it. */
   private tie(index: number, at: Rational, strict: boolean, literal: Literal) {
     for (const s of this.variables[index]?.stretches ?? []) {
-      if (s.high !== null && (order(s.high, at) < 0 || (order(s.high, at) === 0 && (s.strict || !strict))))
+      if (
+        s.high !== null &&
+        (compareRationals(s.high, at) < 0 || (compareRationals(s.high, at) === 0 && (s.strict || !strict)))
+      )
         this.solver.addClause([-s.literal, literal])
-      if (s.low !== null && (order(s.low, at) > 0 || (order(s.low, at) === 0 && (s.strict || strict))))
+      if (
+        s.low !== null &&
+        (compareRationals(s.low, at) > 0 || (compareRationals(s.low, at) === 0 && (s.strict || strict)))
+      )
         this.solver.addClause([-s.literal, -literal])
     }
   }
@@ -178,11 +184,11 @@ export class Arithmetic {
       const ends = [
         sure
           .flatMap(s => s.low ?? [])
-          .sort(order)
+          .sort(compareRationals)
           .at(-1) ?? null,
-        sure.flatMap(s => s.high ?? []).sort(order)[0] ?? null,
+        sure.flatMap(s => s.high ?? []).sort(compareRationals)[0] ?? null,
       ]
-      const [least = null, most = null] = order(factor, ZERO) > 0 ? ends : ends.reverse()
+      const [least = null, most = null] = compareRationals(factor, ZERO) > 0 ? ends : ends.reverse()
       low = low && least && plus(low, times(least, factor))
       high = high && most && plus(high, times(most, factor))
     }

@@ -32,7 +32,7 @@ export class Clauses {
   attach(literals: readonly Literal[]): Clause {
     const clause = this.size
     this.size += literals.length + 1
-    while (this.size > this.arena.length) this.arena = widened(this.arena)
+    while (this.size > this.arena.length) this.arena = widen(this.arena)
     this.arena[clause] = literals.length
     this.arena.set(literals, clause + 1)
     const [a = 0, b = 0] = literals
@@ -65,8 +65,8 @@ export class Clauses {
 }
 
 /** The same with room for twice as much. */
-export function widened<A extends Int8Array | Int32Array>(array: A): A
-export function widened(array: Int8Array | Int32Array): Int8Array | Int32Array {
+export function widen<A extends Int8Array | Int32Array>(array: A): A
+export function widen(array: Int8Array | Int32Array): Int8Array | Int32Array {
   const wider =
     array instanceof Int8Array ? new Int8Array(array.length * 2) : new Int32Array(array.length * 2)
   wider.set(array)

@@ -1,5 +1,5 @@
 import { ActivityHeap } from './activityHeap'
-import { Clauses, literalIndex, NONE, widened, type Clause } from './clauses'
+import { Clauses, literalIndex, NONE, widen, type Clause } from './clauses'
 import type { Literal } from './literal'
 
 export const UNASSIGNED = 0
@@ -30,10 +30,10 @@ export class Propagation {
   newVariable(): Literal {
     this.variables += 1
     if (this.variables >= this.level.length) {
-      this.values = widened(this.values)
-      this.level = widened(this.level)
-      this.reason = widened(this.reason)
-      this.trail = widened(this.trail)
+      this.values = widen(this.values)
+      this.level = widen(this.level)
+      this.reason = widen(this.reason)
+      this.trail = widen(this.trail)
     }
     this.activity.push(0)
     this.phase.push(-1)

@@ -34,9 +34,9 @@ export const negative = (a: Rational): Rational => ({ n: -a.n, d: a.d })
 export const times = (a: Rational, b: Rational): Rational =>
   a.d === 1n && b.d === 1n ? { n: a.n * b.n, d: 1n } : rational(a.n * b.n, a.d * b.d)
 /** @throws RangeError when divided by zero */
-export const over = (a: Rational, b: Rational): Rational => rational(a.n * b.d, a.d * b.n)
+export const dividedBy = (a: Rational, b: Rational): Rational => rational(a.n * b.d, a.d * b.n)
 /** Below zero, zero or above, as a comes before, with or after b. */
-export function order(a: Rational, b: Rational): number {
+export function compareRationals(a: Rational, b: Rational): number {
   const [x, y] = [a.n * b.d, b.n * a.d]
   if (x < y) return -1
   return x > y ? 1 : 0

@@ -1,4 +1,14 @@
-import { minus, negative, ONE, order, over, plus, times, ZERO, type Rational } from './rational'
+import {
+  minus,
+  negative,
+  ONE,
+  compareRationals,
+  dividedBy,
+  plus,
+  times,
+  ZERO,
+  type Rational,
+} from './rational'
 
 /**
  * Linear inequalities over the rationals, decided exactly: the general simplex of Dutertre and de Moura, "A Fast
@@ -16,7 +26,7 @@ export interface Bound<Reason> {
   reason: Reason
 }
 
-const nearOrder = (a: Near, b: Near): number => order(a.r, b.r) || order(a.e, b.e)
+const nearOrder = (a: Near, b: Near): number => compareRationals(a.r, b.r) || compareRationals(a.e, b.e)
 const nearPlus = (a: Near, b: Near): Near => ({ r: plus(a.r, b.r), e: plus(a.e, b.e) })
 const nearMinus = (a: Near, b: Near): Near => ({ r: minus(a.r, b.r), e: minus(a.e, b.e) })
 const nearTimes = (a: Near, by: Rational): Near => ({ r: times(a.r, by), e: times(a.e, by) })
@@ -100,7 +110,9 @@ export class Simplex<Reason> {
       const { variable, side, bound } = broken
       const row = this.rows.get(variable) ?? new Map<number, Rational>()
       const partner = [...row]
-        .filter(([other, factor]) => this.canMove(other, order(factor, ZERO) > 0 === (side === 'low')))
+        .filter(([other, factor]) =>
+          this.canMove(other, compareRationals(factor, ZERO) > 0 === (side === 'low')),
+        )
         .map(([other]) => other)
         .sort((a, b) => a - b)[0]
       if (partner === undefined) return this.explain(variable, row, side, bound)
@@ -140,7 +152,7 @@ export class Simplex<Reason> {
     let gap = side === 'low' ? nearMinus(bound.at, this.at(variable)) : nearMinus(this.at(variable), bound.at)
     const held: { reason: Reason; cost: Near | null }[] = []
     for (const [other, factor] of row) {
-      const way = order(factor, ZERO) > 0 === (side === 'low') ? 'high' : 'low'
+      const way = compareRationals(factor, ZERO) > 0 === (side === 'low') ? 'high' : 'low'
       const limit = this[way][other]
       if (!limit) continue
       const sure = this.sure[way][other]
@@ -149,7 +161,7 @@ export class Simplex<Reason> {
         cost: sure
           ? nearTimes(
               way === 'high' ? nearMinus(sure, limit.at) : nearMinus(limit.at, sure),
-              order(factor, ZERO) > 0 ? factor : negative(factor),
+              compareRationals(factor, ZERO) > 0 ? factor : negative(factor),
             )
           : null,
       })
@@ -167,15 +179,15 @@ export class Simplex<Reason> {
     const row = this.rows.get(basic)
     const factor = row?.get(partner)
     if (!row || !factor) return
-    const by = nearTimes(nearMinus(to, this.at(basic)), over(ONE, factor))
+    const by = nearTimes(nearMinus(to, this.at(basic)), dividedBy(ONE, factor))
     this.value[basic] = to
     this.value[partner] = nearPlus(this.at(partner), by)
     for (const [other, otherRow] of this.rows) {
       const share = otherRow.get(partner)
       if (other !== basic && share) this.value[other] = nearPlus(this.at(other), nearTimes(by, share))
     }
-    const solved = new Map<number, Rational>([[basic, over(ONE, factor)]])
-    for (const [v, f] of row) if (v !== partner) solved.set(v, negative(over(f, factor)))
+    const solved = new Map<number, Rational>([[basic, dividedBy(ONE, factor)]])
+    for (const [v, f] of row) if (v !== partner) solved.set(v, negative(dividedBy(f, factor)))
     this.rows.delete(basic)
     for (const [other, otherRow] of this.rows) {
       const share = otherRow.get(partner)
@@ -202,15 +214,15 @@ export class Simplex<Reason> {
       ] as const) {
         if (!less || !more) continue
         const [gap, slope] = [minus(more.r, less.r), minus(less.e, more.e)]
-        if (order(slope, ZERO) > 0 && order(gap, ZERO) > 0) {
-          const most = over(gap, slope)
-          if (order(most, small) < 0) small = most
+        if (compareRationals(slope, ZERO) > 0 && compareRationals(gap, ZERO) > 0) {
+          const most = dividedBy(gap, slope)
+          if (compareRationals(most, small) < 0) small = most
         }
       }
     })
     // Powers of ten keep decimals short.
     let step = ONE
-    while (order(step, small) > 0) step = over(step, { n: 10n, d: 1n })
+    while (compareRationals(step, small) > 0) step = dividedBy(step, { n: 10n, d: 1n })
     return this.value.map(at => plus(at.r, times(at.e, step)))
   }
 }

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { tellValue } from '#core/fill/describeValue'
+import { describeValue } from '#core/fill/describeValue'
 import type { WidgetEmits, WidgetProps } from './widget'
 
 /** A calculated value, or an answer that can't be changed here: shown, and said anew when it changes. */
 const props = defineProps<WidgetProps>()
 defineEmits<WidgetEmits>()
 const told = computed(() =>
-  tellValue(
+  describeValue(
     props.frame.values[props.step.slot] ?? null,
     props.question,
     props.frame.plan.form,

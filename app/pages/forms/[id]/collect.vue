@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
 import type { Answers } from '#core/form/answers'
-import { tellResponse, type ToldLine } from '#core/fill/describeResponse'
+import { describeResponse, type ResponseLine } from '#core/fill/describeResponse'
 import { planOf } from '#core/fill/plan'
 import { turnName, turnOf } from '#core/parties/turns'
 import type { Form } from '#core/form/definition'
@@ -45,7 +45,7 @@ const plans = computed(
 const told = computed(() =>
   (data.value?.responses ?? []).flatMap(r => {
     const plan = plans.value.get(r.release)
-    return plan ? [{ ...r, lines: tellResponse(plan, r.answers, r.begunOn) }] : []
+    return plan ? [{ ...r, lines: describeResponse(plan, r.answers, r.begunOn) }] : []
   }),
 )
 const columns = computed(() => {
@@ -81,7 +81,7 @@ const rows = computed(() =>
   })),
 )
 /** One cell for each question; what was asked once per entry stands in one cell, entry by entry. */
-function cells(lines: readonly ToldLine[]): Record<string, string> {
+function cells(lines: readonly ResponseLine[]): Record<string, string> {
   const byCode: Record<string, string> = {}
   for (const l of lines) {
     const text = l.state === 'answered' ? l.text : l.state === 'blank' ? '' : '·'

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { keyOf } from '#core/prove/acceptance'
+import { riskKey } from '#core/prove/acceptance'
 import { collides, isMiss, type Finding, type Severity } from '#core/prove/finding'
 import { readableDate } from '#core/expressions/dates'
 import { RULE_WORDS, rulesOf, type RuleKind } from '#core/form/rules'
-import { tellResponse } from '#core/fill/describeResponse'
+import { describeResponse } from '#core/fill/describeResponse'
 import { placeName } from '#core/form/walk'
 
 const draft = useDraft()
@@ -104,7 +104,7 @@ const answers = computed(() => {
   const witness = open.value?.witness
   if (!plan || !witness) return []
   let last = ''
-  return tellResponse(plan, witness, rehearsal.today)
+  return describeResponse(plan, witness, rehearsal.today)
     .filter(l => l.state === 'answered' && l.type !== 'value')
     .map(l => {
       const entry = l.path.slice(0, l.path.lastIndexOf('.') + 1)
@@ -285,7 +285,7 @@ async function rehearse() {
       >
         <template
           v-for="(f, i) in shown"
-          :key="keyOf(f)"
+          :key="riskKey(f)"
         >
           <h3
             v-if="i === 0 || groupOf(f) !== groupOf(shown[i - 1] ?? f)"

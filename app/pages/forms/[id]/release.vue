@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
-import { keyOf } from '#core/prove/acceptance'
+import { riskKey } from '#core/prove/acceptance'
 
 const draft = useDraft()
 const findings = useFindings()
@@ -77,7 +77,7 @@ async function copy(token: string) {
         </p>
         <div
           v-for="f in [...findings.risks, ...accepted]"
-          :key="keyOf(f)"
+          :key="riskKey(f)"
           class="risk-box"
         >
           <FindingRow :finding="f" />

@@ -62,7 +62,7 @@ const TRIES = 60
  * Made-up complete responses to a form, spread over the year before a day.
  * @throws Error when no complete response is found, which says that the form can't be finished
  */
-export function madeUpResponses(
+export function makeUpResponses(
   form: Form,
   count: number,
   today: string,

@@ -1,4 +1,4 @@
-import { Refusal } from '#shared/api'
+import { Refusal } from '#shared/api/refusal'
 
 /** What went wrong with a request, as a refusal for people: the server's own, or that it could not be reached. */
 export function refusalOf(error: unknown): Refusal {

@@ -130,7 +130,9 @@ export function useScript() {
     const group = place.groups.at(-1)
     if (group) {
       const outer = locate(form, group.address)
-      draft.edit(moveItemsEdits(form, addresses, { into: outer.container, at: outer.index + (by === 1 ? 1 : 0) }))
+      draft.edit(
+        moveItemsEdits(form, addresses, { into: outer.container, at: outer.index + (by === 1 ? 1 : 0) }),
+      )
       return
     }
     const next = form.sections[place.section + by]

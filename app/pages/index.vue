@@ -3,7 +3,7 @@ import { readableDate } from '#core/expressions/dates'
 import { strToU8, zipSync } from 'fflate'
 import { TEMPLATES } from '#core/form/blocks'
 import type { Form } from '#core/form/definition'
-import type { Refusal } from '#shared/api'
+import type { Refusal } from '#shared/api/refusal'
 
 definePageMeta({ middleware: 'designer' })
 useHead({ title: 'Forms · Tobbin' })

@@ -5,7 +5,7 @@ import { FormNames } from '#core/form/scope'
 import { applyEdits, EditError, type Edit } from '#core/form/edits'
 import type { Form } from '#core/form/definition'
 import type { Accepted } from '#core/prove/acceptance'
-import type { Refusal } from '#shared/api'
+import type { Refusal } from '#shared/api/refusal'
 
 interface Step {
   forward: Edit[]

@@ -256,7 +256,7 @@ describe('definitions', () => {
           ...('required' in QUESTIONS[from].shape ? { required: true, help: 'Help' } : {}),
         }
         const changed = Object.fromEntries(
-          Object.entries({ ...rich, ...retyped(rich as Question, to) }).filter(([, v]) => v !== null),
+          Object.entries({ ...rich, ...retypeQuestion(rich as Question, to) }).filter(([, v]) => v !== null),
         )
         expect([from, to, QuestionSchema.safeParse(changed).error?.issues ?? []]).toEqual([from, to, []])
         if ('required' in QUESTIONS[from].shape && 'required' in QUESTIONS[to].shape)

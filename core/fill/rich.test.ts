@@ -23,7 +23,7 @@ const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 function someAnswers(plan: Plan, s: number): Answers {
   const next = seededRandom(s)
   const answers: Record<string, Answer> = {
-    ...plausible(plan, {}, TODAY, next, () => ['oak', 'elm', 'a longer word']),
+    ...drawPlausibleAnswers(plan, {}, TODAY, next, () => ['oak', 'elm', 'a longer word']),
   }
   const odd: Answer[] = [null, 'nonsense', 7, true, ['a', 'zz'], { r1: 'a' }, [{}, {}], { other: 'mine' }]
   for (const q of plan.questions)

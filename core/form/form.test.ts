@@ -50,7 +50,7 @@ const edit = (form: Form): fc.Arbitrary<Edit> => {
     some.map((p): Edit => ({
       do: 'change',
       what: p.address,
-      set: p.kind === 'question' ? { ...retyped(p.node, 'choice'), shownWhen: null } : { nonsense: 1 },
+      set: p.kind === 'question' ? { ...retypeQuestion(p.node, 'choice'), shownWhen: null } : { nonsense: 1 },
     })),
   )
 }

@@ -208,6 +208,14 @@ export const QUESTIONS = {
   hidden: HiddenQuestion,
 } as const
 
+/** The question types, in the order in which menus list them. */
+export const QUESTION_TYPES = Object.keys(QUESTIONS).filter(isQuestionType)
+
+/** Whether a word is the name of a question type. */
+export function isQuestionType(name: string): name is keyof typeof QUESTIONS {
+  return Object.hasOwn(QUESTIONS, name)
+}
+
 /** A question of any type, told apart by `type`. */
 export const Question = z.discriminatedUnion('type', [
   TextQuestion,
@@ -241,3 +249,7 @@ type QuestionMap = { [T in QuestionType]: z.infer<(typeof QUESTIONS)[T]> }
 export type QuestionOf<T extends QuestionType = QuestionType> = { [P in T]: QuestionMap[P] & { type: P } }[T]
 /** The types whose answers are codes of offered rows. */
 export type ChoiceType = 'choice' | 'choices'
+
+/** Whether a question is answered with codes of offered rows. */
+export const isChoice = (question: Question): question is QuestionOf<ChoiceType> =>
+  question.type === 'choice' || question.type === 'choices'

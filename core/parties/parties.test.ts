@@ -115,7 +115,7 @@ describe('a party’s view', () => {
         const turn = form.turns?.[which] ?? null
         const [before, other] = [answersFor(form, t), answersFor(form, u)]
         const first = redactForParty(fill(plan, before, TODAY), turn, before)
-        const asks = new Set(first.asks)
+        const asks = new Set(first.refetchOn)
         const changed = Object.fromEntries(
           Object.entries(other).filter(([code]) => first.access[code] === 'fills' && !asks.has(code)),
         )

@@ -1,6 +1,8 @@
+import { API } from '../../shared/api/endpoints'
 import { openRoute } from '../http/route'
+import { closeSession } from '../http/session'
 
-export default openRoute(async event => {
-  await clearUserSession(event)
-  return { done: true }
+export default openRoute(API.signOut, async ({ event }) => {
+  await closeSession(event)
+  return { done: true as const }
 })

@@ -1,12 +1,12 @@
-import { SignIn } from '../../shared/api'
-import { bodyOf, openRoute, refuse } from '../http/route'
-import { userWith } from '../services/users'
-import { database } from '../store/current'
+import { API } from '../../shared/api/endpoints'
+import { refuse } from '../http/refuse'
+import { openRoute } from '../http/route'
+import { openSession } from '../http/session'
+import { findUser } from '../services/users'
 
-export default openRoute(async event => {
-  const { email, password } = await bodyOf(event, SignIn)
-  const user = await userWith(await database(), email, password)
+export default openRoute(API.signIn, async ({ db, event, body }) => {
+  const user = await findUser(db, body.email, body.password)
   if (!user) return refuse(401, 'wrong-sign-in', 'E-mail and password don’t fit together.')
-  await setUserSession(event, { user })
+  await openSession(event, user)
   return { user }
 })

@@ -1,101 +1,75 @@
-import {
-  createError,
-  defineEventHandler,
-  getRouterParam,
-  readBody,
-  getRequestHeader,
-  type EventHandlerRequest,
-  type H3Event,
-} from 'h3'
-import type { z } from 'zod'
-import { problemsOf } from '../../core/form/read'
-import type { Refusal } from '../../shared/api'
+import { createError, defineEventHandler, type EventHandlerRequest, type H3Event } from 'h3'
+import type { AnswerOf, Endpoint, ReadRequest } from '../../shared/api/endpoints'
+import type { Designer } from '../../shared/api/session'
+import { database } from '../store/current'
+import type { Database } from '../store/database'
+import { readRequest } from './readRequest'
+import { refuse, Refused } from './refuse'
+import { readDesigner } from './session'
 
-/** A refusal for people: turned into the one shape of error that every route answers with. */
-export class Refused extends Error {
-  constructor(
-    readonly status: number,
-    readonly refusal: Refusal,
-  ) {
-    super(refusal.sentence)
-    this.name = 'Refused'
-  }
+/** What a route works with: the request as it was read, and the store. */
+export interface RouteContext<E extends Endpoint> extends ReadRequest<E> {
+  event: H3Event<EventHandlerRequest>
+  db: Database
 }
 
-/** Throws a refusal. */
-export function refuse(
-  status: number,
-  code: string,
-  sentence: string,
-  problems?: Refusal['problems'],
-): never {
-  throw new Refused(status, { code, sentence, problems })
+interface Bounds {
+  /** Bytes of the body at most. */
+  most?: number
 }
-
-type Event = H3Event<EventHandlerRequest>
-export interface Designer {
-  id: string
-  name: string
-  email: string
-}
-
-const LARGEST_BODY = 45_000_000
-
-/** A route of the designers: refused unless somebody is signed in. */
-export const designerRoute = <T>(handle: (event: Event, designer: Designer) => Promise<T>) =>
-  openRoute(async event => {
-    const { user } = await getUserSession(event)
-    if (!user) return refuse(401, 'signed-out', 'Sign in to go on.')
-    return handle(event, user)
-  })
 
 /** A route that anybody may call. */
-export const openRoute = <T>(handle: (event: Event) => Promise<T>) =>
+export const openRoute = <E extends Endpoint>(
+  endpoint: E,
+  handle: (context: RouteContext<E>) => Promise<AnswerOf<E>>,
+  { most }: Bounds = {},
+) =>
+  answering(async event => {
+    const request = await readRequest(event, endpoint, most)
+    return handle({ ...request, event, db: await database() })
+  })
+
+/** A route of the designers: refused unless somebody is signed in, before anything of the request is read. */
+export const designerRoute = <E extends Endpoint>(
+  endpoint: E,
+  handle: (context: RouteContext<E> & { designer: Designer }) => Promise<AnswerOf<E>>,
+  { most }: Bounds = {},
+) =>
+  answering(async event => {
+    const designer = await requireDesigner(event)
+    const request = await readRequest(event, endpoint, most)
+    return handle({ ...request, event, db: await database(), designer })
+  })
+
+/** A route of the designers that answers with bytes. */
+export const downloadRoute = (
+  handle: (context: {
+    event: H3Event<EventHandlerRequest>
+    db: Database
+    designer: Designer
+  }) => Promise<Buffer>,
+) =>
+  answering(async event => {
+    const designer = await requireDesigner(event)
+    return handle({ event, db: await database(), designer })
+  })
+
+async function requireDesigner(event: H3Event): Promise<Designer> {
+  return (await readDesigner(event)) ?? refuse(401, 'signed-out', 'Sign in to go on.')
+}
+
+/** Refusals leave the server in one shape; any other error is the server's, and says nothing of itself. */
+const answering = <T>(handle: (event: H3Event<EventHandlerRequest>) => Promise<T>) =>
   defineEventHandler(async event => {
     try {
       return await handle(event)
     } catch (error) {
-      if (error instanceof Refused)
-        throw createError({
-          statusCode: error.status,
-          statusMessage: error.refusal.code,
-          message: error.refusal.sentence,
-          data: error.refusal,
-        })
-      throw error
+      if (!(error instanceof Refused)) throw error
+      throw createError({
+        statusCode: error.status,
+        statusMessage: error.refusal.code,
+        message: error.refusal.sentence,
+        data: error.refusal,
+      })
     }
   })
-
-/** Refuses a body that says it is longer than so many bytes, before it is read. */
-export function refuseLonger(event: Event, most: number) {
-  if (Number(getRequestHeader(event, 'content-length') ?? 0) > most)
-    refuse(413, 'too-large', `This is larger than ${most / 1_000_000} MB, the most that is read at once.`)
-}
-
-/** Reads and checks the body; what doesn't fit is refused with every problem and its path. */
-export async function bodyOf<T>(event: Event, schema: z.ZodType<T>, most = LARGEST_BODY): Promise<T> {
-  refuseLonger(event, most)
-  let body: unknown
-  try {
-    body = await readBody(event)
-  } catch {
-    return refuse(400, 'not-json', 'The request is not JSON.')
-  }
-  const result = schema.safeParse(body)
-  if (result.success) return result.data
-  const problems = problemsOf(result.error, body)
-  return refuse(
-    400,
-    'wrong-shape',
-    `The request doesn’t fit: ${problems[0]?.path ?? ''} ${problems[0]?.sentence ?? ''}`.trim(),
-    problems,
-  )
-}
-
-const UUID = /^[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/
-
-/** The id in the address; one that can't be an id is not found. */
-export function idOf(event: Event): string {
-  const id = getRouterParam(event, 'id') ?? ''
-  return UUID.test(id) ? id : refuse(404, 'not-found', 'There is nothing at this address.')
-}

@@ -5,11 +5,13 @@ import type { Filled } from '../../core/fill/fill'
 import { DEFAULT_MEGABYTES, isFile } from '../../core/fill/readers'
 import { readableBytes } from '../../core/fill/describeValue'
 import { FILE_KINDS, type QuestionOf } from '../../core/form/questions'
+import type { Plan } from '../../core/fill/planned'
+import type { Turn } from '../../core/form/turns'
 import { filledBy } from '../../core/parties/turns'
 import type { Database } from '../store/database'
 import { files } from '../store/schema'
-import { refuse } from '../http/route'
-import { openingBy } from './openings'
+import { refuse } from '../http/refuse'
+import { resolveLink } from './links'
 
 type Kind = (typeof FILE_KINDS)[number]
 const KIND_WORDS: Record<Kind, string> = {
@@ -40,68 +42,85 @@ const DAYS_WAITING = 7
 export async function takeFile(
   db: Database,
   token: string,
-  given: { question: string; key: string; name: string },
+  { question, key, name }: { question: string; key: string; name: string },
   content: Uint8Array,
 ): Promise<{ file: string; name: string; bytes: number }> {
-  const { release, plan, turn, row: taken } = await openingBy(db, token)
-  if (taken?.handedOffAt) refuse(409, 'handed-off', 'This turn has been handed off already.')
-  const node = filledBy(plan, turn).has(
-    plan.byCode.get(given.question)?.place.entryOf?.code ?? given.question,
-  )
-    ? plan.byCode.get(given.question)?.place.node
-    : undefined
-  if (node?.type !== 'file') return refuse(422, 'no-file-question', 'This form does not ask for a file here.')
-  const most = (node.megabytes ?? DEFAULT_MEGABYTES) * MEGABYTE
-  if (content.length > most)
-    refuse(
-      413,
-      'file-too-large',
-      `“${given.name}” has ${readableBytes(content.length)}; at most ${readableBytes(most)} are taken.`,
-    )
-  if (content.length === 0) refuse(422, 'file-empty', `“${given.name}” is empty.`)
-  const mediaType = await mediaTypeOf(content, node, given.name)
-  await db
-    .delete(files)
-    .where(and(isNull(files.responseId), lt(files.at, new Date(Date.now() - DAYS_WAITING * 86_400_000))))
-  const [waiting] = await db
-    .select({ number: count() })
-    .from(files)
-    .where(and(eq(files.releaseId, release.id), eq(files.sendingKey, given.key)))
-  if (Number(waiting?.number ?? 0) >= MOST_WAITING)
-    refuse(429, 'too-many-files', `At most ${MOST_WAITING} files can be given at once.`)
-  const [row] = await db
+  const { release, plan, turn, row } = await resolveLink(db, token)
+  if (row?.handedOffAt) refuse(409, 'handed-off', 'This turn has been handed off already.')
+  const node = fileQuestion(plan, turn, question)
+  refuseWrongSize(content, node, name)
+  const mediaType = await readMediaType(content, node, name)
+  await clearUnclaimed(db)
+  await refuseTooMany(db, release.id, key)
+  const [stored] = await db
     .insert(files)
     .values({
       releaseId: release.id,
-      sendingKey: given.key,
-      question: given.question,
-      name: given.name,
+      sendingKey: key,
+      question,
+      name,
       mediaType,
       size: content.length,
       content,
     })
     .returning({ id: files.id })
-  return row
-    ? { file: row.id, name: given.name, bytes: content.length }
+  return stored
+    ? { file: stored.id, name, bytes: content.length }
     : refuse(500, 'not-stored', 'The file could not be stored.')
 }
 
-async function mediaTypeOf(
+/** The question that asks for a file in this turn. */
+function fileQuestion(plan: Plan, turn: Turn | null, code: string): QuestionOf<'file'> {
+  const place = plan.byCode.get(code)?.place
+  const isAsked = filledBy(plan, turn).has(place?.entryOf?.code ?? code)
+  return isAsked && place?.node.type === 'file'
+    ? place.node
+    : refuse(422, 'no-file-question', 'This form does not ask for a file here.')
+}
+
+function refuseWrongSize(content: Uint8Array, node: QuestionOf<'file'>, name: string) {
+  const most = (node.megabytes ?? DEFAULT_MEGABYTES) * MEGABYTE
+  if (content.length === 0) refuse(422, 'file-empty', `“${name}” is empty.`)
+  if (content.length <= most) return
+  const [size, limit] = [readableBytes(content.length), readableBytes(most)]
+  refuse(413, 'file-too-large', `“${name}” has ${size}; at most ${limit} are taken.`)
+}
+
+/** Files that nobody sent are cleared after some days. */
+async function clearUnclaimed(db: Database) {
+  const since = new Date(Date.now() - DAYS_WAITING * 86_400_000)
+  await db.delete(files).where(and(isNull(files.responseId), lt(files.at, since)))
+}
+
+async function refuseTooMany(db: Database, releaseId: string, key: string) {
+  const [waiting] = await db
+    .select({ number: count() })
+    .from(files)
+    .where(and(eq(files.releaseId, releaseId), eq(files.sendingKey, key)))
+  if (Number(waiting?.number ?? 0) >= MOST_WAITING)
+    refuse(429, 'too-many-files', `At most ${MOST_WAITING} files can be given at once.`)
+}
+
+async function readMediaType(
   content: Uint8Array,
   { kinds }: QuestionOf<'file'>,
   name: string,
 ): Promise<string> {
   const found = await fileTypeFromBuffer(content)
-  const kind = found ? KIND_OF[found.ext] : isText(content) ? 'text' : undefined
+  const kind = found ? KIND_OF[found.ext] : textKind(content)
   const allowed: readonly Kind[] = kinds ?? FILE_KINDS
   if (kind === undefined || !allowed.includes(kind)) {
-    refuse(
-      422,
-      'wrong-kind',
-      `“${name}” is ${kind ? KIND_WORDS[kind] : found ? `a file of another kind (${found.ext})` : 'of no kind that is known'}; ${allowed.map(k => KIND_WORDS[k]).join(' or ')} is taken here.`,
-    )
+    const wanted = allowed.map(k => KIND_WORDS[k]).join(' or ')
+    refuse(422, 'wrong-kind', `“${name}” is ${kindWords(kind, found?.ext)}; ${wanted} is taken here.`)
   }
   return found?.mime ?? 'text/plain; charset=utf-8'
+}
+
+const textKind = (content: Uint8Array): Kind | undefined => (isText(content) ? 'text' : undefined)
+
+function kindWords(kind: Kind | undefined, extension: string | undefined): string {
+  if (kind) return KIND_WORDS[kind]
+  return extension === undefined ? 'of no kind that is known' : `a file of another kind (${extension})`
 }
 
 /** UTF-8 without control characters, as plain texts and CSV files are. */
@@ -160,7 +179,8 @@ export async function claimFiles(
 }
 
 /** A file with its content, for whoever may see the responses. */
-export async function fileById(db: Database, id: string) {
+export async function loadFile(db: Database, id: string): Promise<typeof files.$inferSelect> {
+  if (!UUID.test(id)) return refuse(404, 'not-found', 'There is no such file.')
   const [row] = await db.select().from(files).where(eq(files.id, id))
   return row ?? refuse(404, 'not-found', 'There is no such file.')
 }

@@ -1,48 +1,32 @@
 import { randomBytes } from 'node:crypto'
-import { and, desc, eq, max } from 'drizzle-orm'
-import { findAcceptance, type Accepted } from '../../core/prove/acceptance'
+import { desc, eq, max, sql } from 'drizzle-orm'
+import type { Form } from '../../core/form/definition'
+import { findAcceptance } from '../../core/prove/acceptance'
+import type { Finding } from '../../core/prove/finding'
 import { prove } from '../../core/prove/prove'
+import type { AcceptedRisk, ReleaseBrief } from '../../shared/api/releases'
+import type { Designer } from '../../shared/api/session'
+import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
-import { acceptances, forms, releases } from '../store/schema'
-import { refuse, type Designer } from '../http/route'
-
-export const todayText = (now = new Date()): string =>
-  new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10)
+import { forms, releases } from '../store/schema'
+import { listAcceptances } from './acceptances'
+import { isoToday } from './calendar'
 
 /** Proves the draft once more and freezes it: refused while a fault is open, or a risk that nobody accepted as it stands. */
-export async function release(db: Database, id: string, designer: Designer, revision: number) {
+export async function releaseForm(
+  db: Database,
+  id: string,
+  designer: Designer,
+  revision: number,
+): Promise<{ number: number; token: string }> {
   return db.transaction(async tx => {
     const [row] = await tx.select().from(forms).where(eq(forms.id, id)).for('update')
     if (!row) return refuse(404, 'not-found', 'There is no such form.')
     if (row.revision !== revision)
-      return refuse(
-        409,
-        'outdated',
-        'The draft has changed since you looked. Look at it again, then release.',
-      )
-    const { findings } = prove(row.draft, todayText())
-    const faults = findings.filter(f => f.severity === 'fault')
-    if (faults.length > 0)
-      return refuse(
-        422,
-        'open-faults',
-        `${faults.length === 1 ? 'A fault is' : `${faults.length} faults are`} open, so this can’t be released.`,
-        faults.map(f => ({ path: f.at ?? '', sentence: f.sentence })),
-      )
-    const risks = findings.filter(f => f.severity === 'risk')
-    const known = (await tx.select().from(acceptances).where(eq(acceptances.formId, id))).map(a => ({
-      ...a,
-      at: a.at.toISOString(),
-    }))
-    const accepted = risks.map(finding => ({ finding, by: findAcceptance(row.draft, finding, known) }))
-    const open = accepted.flatMap(({ finding, by }) => (by ? [] : [finding]))
-    if (open.length > 0)
-      return refuse(
-        422,
-        'open-risks',
-        `${open.length === 1 ? 'A risk needs' : `${open.length} risks need`} a reason before this is released.`,
-        open.map(f => ({ path: f.at ?? '', sentence: f.sentence })),
-      )
+      refuse(409, 'outdated', 'The draft has changed since you looked. Look at it again, then release.')
+    const { findings } = prove(row.draft, isoToday())
+    refuseFaults(findings)
+    const accepted = await acceptedRisks(tx, id, row.draft, findings)
     const [last] = await tx
       .select({ number: max(releases.number) })
       .from(releases)
@@ -53,7 +37,7 @@ export async function release(db: Database, id: string, designer: Designer, revi
       token: randomBytes(12).toString('base64url'),
       definition: row.draft,
       findings,
-      accepted: accepted.map(({ finding, by }) => ({ finding, reason: by?.reason ?? '', by: by?.by ?? '' })),
+      accepted,
       releasedBy: designer.id,
     }
     await tx.insert(releases).values(made)
@@ -61,42 +45,52 @@ export async function release(db: Database, id: string, designer: Designer, revi
   })
 }
 
-/** The releases of a form, the newest first. */
-export async function releasesOf(db: Database, id: string) {
-  const rows = await db.select().from(releases).where(eq(releases.formId, id)).orderBy(desc(releases.number))
-  return rows.map(r => ({
-    id: r.id,
-    number: r.number,
-    token: r.token,
-    releasedAt: r.releasedAt.toISOString(),
-    accepted: r.accepted,
-    definition: r.definition,
+function refuseFaults(findings: readonly Finding[]) {
+  const faults = findings.filter(f => f.severity === 'fault')
+  if (faults.length === 0) return
+  const are = faults.length === 1 ? 'A fault is' : `${faults.length} faults are`
+  refuse(422, 'open-faults', `${are} open, so this can’t be released.`, faults.map(asProblem))
+}
+
+/** The risks of a draft with the reasons for which they were accepted; refused when one has none. */
+async function acceptedRisks(
+  db: Database,
+  id: string,
+  draft: Form,
+  findings: readonly Finding[],
+): Promise<AcceptedRisk[]> {
+  const known = await listAcceptances(db, id)
+  const risks = findings
+    .filter(f => f.severity === 'risk')
+    .map(finding => ({ finding, acceptance: findAcceptance(draft, finding, known) }))
+  const open = risks.filter(r => !r.acceptance).map(r => r.finding)
+  if (open.length > 0) {
+    const need = open.length === 1 ? 'A risk needs' : `${open.length} risks need`
+    refuse(422, 'open-risks', `${need} a reason before this is released.`, open.map(asProblem))
+  }
+  return risks.map(({ finding, acceptance }) => ({
+    finding,
+    reason: acceptance?.reason ?? '',
+    by: acceptance?.by ?? '',
   }))
 }
 
-/** Accepts a risk of a draft in somebody's name, or takes the acceptance back where there is no reason. */
-export async function accept(
-  db: Database,
-  id: string,
-  designer: Designer,
-  { key, basis, reason }: { key: string; basis: string; reason: string },
-) {
-  const [row] = await db.select({ id: forms.id }).from(forms).where(eq(forms.id, id))
-  if (!row) return refuse(404, 'not-found', 'There is no such form.')
-  if (reason === '')
-    await db.delete(acceptances).where(and(eq(acceptances.formId, id), eq(acceptances.key, key)))
-  else {
-    const values = { basis, reason, by: designer.name, at: new Date() }
-    await db
-      .insert(acceptances)
-      .values({ formId: id, key, ...values })
-      .onConflictDoUpdate({ target: [acceptances.formId, acceptances.key], set: values })
-  }
-  return acceptancesOf(db, id)
-}
+const asProblem = (f: Finding) => ({ path: f.at ?? '', sentence: f.sentence })
 
-/** The risks of a draft that were accepted. */
-export async function acceptancesOf(db: Database, id: string): Promise<Accepted[]> {
-  const rows = await db.select().from(acceptances).where(eq(acceptances.formId, id))
-  return rows.map(({ key, basis, reason, by, at }) => ({ key, basis, reason, by, at: at.toISOString() }))
+/** The releases of a form, the newest first. */
+export async function listReleases(db: Database, formId: string): Promise<ReleaseBrief[]> {
+  const rows = await db
+    .select({
+      id: releases.id,
+      number: releases.number,
+      token: releases.token,
+      releasedAt: releases.releasedAt,
+      accepted: releases.accepted,
+      sameAsDraft: sql<boolean>`${releases.definition} = ${forms.draft}`,
+    })
+    .from(releases)
+    .innerJoin(forms, eq(releases.formId, forms.id))
+    .where(eq(releases.formId, formId))
+    .orderBy(desc(releases.number))
+  return rows.map(r => ({ ...r, releasedAt: r.releasedAt.toISOString() }))
 }

@@ -1,10 +1,12 @@
+import type { Form } from '../../core/form/definition'
+import type { Turn } from '../../core/form/turns'
 import { randomBytes } from 'node:crypto'
 import { count } from 'drizzle-orm'
 import slipway from '../../demo/forms/slipway_incident.form.json'
 import afterLaunch from '../../demo/forms/after_launch.form.json'
 import haulOut from '../../demo/forms/haul_out.form.json'
 import mooring from '../../demo/forms/mooring.form.json'
-import { madeUpResponses } from '../../demo/respond'
+import { makeUpResponses } from '../../demo/respond'
 import { readForm } from '../../core/form/read'
 import type { Answers } from '../../core/form/answers'
 import { fill } from '../../core/fill/fill'
@@ -14,9 +16,10 @@ import { filledBy, turnOf, turnsTaken } from '../../core/parties/turns'
 import { prove } from '../../core/prove/prove'
 import type { Database } from '../store/database'
 import { forms, releases, responses, turns, users } from '../store/schema'
-import { hashOf } from './users'
-import { todayText } from './releases'
-import { addressesOf } from './turns'
+import { hashPassword } from './users'
+import { isoToday } from './calendar'
+import { actorsOf } from './handOff'
+import { newToken } from './links'
 
 /** Whom the demo data belongs to; `npm run demo` prints this. */
 export const DEMO_OWNER = {
@@ -37,7 +40,7 @@ const DEMO_FORMS: readonly { definition: unknown; responses: number }[] = [
 export async function seed(db: Database, demo: boolean): Promise<void> {
   const [found] = await db.select({ users: count() }).from(users)
   if (!demo || !found || Number(found.users) > 0) return
-  const passwordHash = await hashOf(DEMO_OWNER.password)
+  const passwordHash = await hashPassword(DEMO_OWNER.password)
   await db.transaction(async tx => {
     const [owner] = await tx
       .insert(users)
@@ -60,30 +63,36 @@ async function seedForm(
     .values({ title: form.title, draft: form, begun: form })
     .returning({ id: forms.id })
   if (!row || entry.responses === 0) return
-  const today = todayText()
-  const { findings } = prove(form, today)
+  const releaseId = await seedRelease(db, row.id, ownerId, form)
+  await seedResponses(db, releaseId, form, entry.responses)
+}
+
+async function seedRelease(
+  db: Database,
+  formId: string,
+  ownerId: string | null,
+  form: Form,
+): Promise<string> {
+  const { findings } = prove(form, isoToday())
   if (findings.some(f => f.severity !== 'advice'))
     throw new Error(`The demo form “${form.title}” is not clean: ${findings.map(f => f.sentence).join(' ')}`)
+  const token = `demo_${form.code}`
   const [release] = await db
     .insert(releases)
-    .values({
-      formId: row.id,
-      number: 1,
-      token: `demo_${form.code}`,
-      definition: form,
-      findings,
-      accepted: [],
-      releasedBy: ownerId,
-    })
+    .values({ formId, number: 1, token, definition: form, findings, accepted: [], releasedBy: ownerId })
     .returning({ id: releases.id })
-  if (!release) return
+  if (!release) throw new Error(`The demo form “${form.title}” could not be released.`)
+  return release.id
+}
+
+async function seedResponses(db: Database, releaseId: string, form: Form, count: number) {
   const plan = planOf(form)
-  const made = madeUpResponses(form, entry.responses, today, 7).map((r, i) => underWay(plan, r, i))
+  const made = makeUpResponses(form, count, isoToday(), 7).map((r, i) => underWay(plan, r, i))
   const stored = await db
     .insert(responses)
     .values(
       made.map(({ begunOn, answers, turn, sentAt }) => ({
-        releaseId: release.id,
+        releaseId,
         sendingKey: randomBytes(9).toString('base64url'),
         begunOn,
         sentAt,
@@ -92,28 +101,32 @@ async function seedForm(
       })),
     )
     .returning({ id: responses.id })
-  const taken = made.flatMap(({ steps }, i) =>
-    steps.map(step => ({
-      ...step,
-      responseId: stored[i]?.id ?? '',
-      token: randomBytes(15).toString('base64url'),
-    })),
+  const opened = made.flatMap(({ steps }, i) =>
+    steps.map(step => ({ ...step, responseId: stored[i]?.id ?? '', token: newToken() })),
   )
-  if (taken.length > 0) await db.insert(turns).values(taken)
+  if (opened.length > 0) await db.insert(turns).values(opened)
 }
 
 const DAY = 86_400_000
+const HOUR = 3_600_000
+const MINUTE = 60_000
 
-/** A made-up response with its turns: the newest few are still under way, so that somebody has a turn to take. */
+/** How many turns of a made-up response are done: the newest few are still under way, so that somebody has a turn to take. */
+function turnsDone(index: number, all: number): number {
+  if (index < 3) return 1
+  return index < 5 ? 2 : all
+}
+
+/** A made-up response with its turns. */
 function underWay(plan: Plan, { begunOn, answers }: { begunOn: string; answers: Answers }, index: number) {
   const through = turnsTaken(fill(plan, answers, begunOn)).flatMap(code => turnOf(plan.form, code) ?? [])
-  const done = index < 3 ? 1 : index < 5 ? 2 : through.length
-  const own = new Set(through.slice(0, done).flatMap(turn => [...filledBy(plan, turn)]))
-  const at = (n: number) =>
-    new Date(Math.min(Date.parse(`${begunOn}T10:30:00Z`) + n * DAY, Date.now() - 3_600_000 + n * 60_000))
+  const done = turnsDone(index, through.length)
+  const begun = Date.parse(`${begunOn}T10:30:00Z`)
+  // A turn a day; those of today follow one another by minutes.
+  const at = (n: number) => new Date(Math.min(begun + n * DAY, Date.now() - HOUR + n * MINUTE))
   const steps = through.slice(0, done + 1).map((turn, n) => ({
     turn: turn.code,
-    to: addressesOf(answers, turn),
+    to: actorsOf(answers, turn),
     openedAt: at(n),
     handedOffAt: n < done ? at(n + 1) : null,
   }))
@@ -122,9 +135,12 @@ function underWay(plan: Plan, { begunOn, answers }: { begunOn: string; answers: 
     turn: through[done]?.code ?? null,
     steps,
     sentAt: at(Math.min(done, through.length)),
-    answers:
-      through.length === 0
-        ? answers
-        : Object.fromEntries(Object.entries(answers).filter(([code]) => own.has(code))),
+    answers: through.length === 0 ? answers : answersOf(plan, through.slice(0, done), answers),
   }
+}
+
+/** The answers that some turns have given. */
+function answersOf(plan: Plan, done: readonly Turn[], answers: Answers): Answers {
+  const own = new Set(done.flatMap(turn => [...filledBy(plan, turn)]))
+  return Object.fromEntries(Object.entries(answers).filter(([code]) => own.has(code)))
 }

@@ -2,22 +2,17 @@ import { asc, eq, sql } from 'drizzle-orm'
 import type { Form } from '../../core/form/definition'
 import type { ChoiceList } from '../../core/form/choiceLists'
 import type { Edit } from '../../core/form/edits'
-import { refuse, type Designer } from '../http/route'
+import type { SharedListBrief } from '../../shared/api/lists'
+import type { Designer } from '../../shared/api/session'
+import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { forms, releases, sharedLists } from '../store/schema'
 import { saveEdits } from './drafts'
 
-/** Whom a shared list touches: drafts that follow it, and releases that keep the rows of their time. */
-export interface SharedUse {
-  id: string
-  title: string
-  releases: number[]
-}
-
 const usesList = (form: Form, code: string) => form.lists?.find(l => l.shared === code)
 
 /** The lists of the workspace with whom each touches. */
-export async function sharedListsOf(db: Database) {
+export async function listSharedLists(db: Database): Promise<SharedListBrief[]> {
   const lists = await db
     .select({
       code: sharedLists.code,
@@ -39,7 +34,7 @@ export async function sharedListsOf(db: Database) {
   return lists.map(l => ({
     ...l,
     savedAt: l.savedAt.toISOString(),
-    usedBy: drafts.flatMap((form): SharedUse[] => {
+    usedBy: drafts.flatMap((form): SharedListBrief['usedBy'] => {
       const kept = frozen.filter(r => r.formId === form.id && r.names.includes(l.code)).map(r => r.number)
       return form.names.includes(l.code) || kept.length > 0
         ? [{ id: form.id, title: form.title, releases: kept }]
@@ -48,7 +43,11 @@ export async function sharedListsOf(db: Database) {
   }))
 }
 
-export async function sharedList(db: Database, code: string) {
+/** A list of the workspace with its rows. */
+export async function loadSharedList(
+  db: Database,
+  code: string,
+): Promise<{ list: ChoiceList; revision: number }> {
   const [row] = await db.select().from(sharedLists).where(eq(sharedLists.code, code))
   return row
     ? { list: row.list, revision: row.revision }
@@ -59,13 +58,11 @@ export async function sharedList(db: Database, code: string) {
  * Keeps a list for all forms, and brings every other draft that follows it to the same rows, as an edit that can be undone there.
  * @returns the new revision and the forms that were changed
  */
-export async function saveShared(
+export async function saveSharedList(
   db: Database,
   designer: Designer,
   code: string,
-  base: number,
-  from: string,
-  given: ChoiceList,
+  { base, from, list: given }: { base: number; from: string; list: ChoiceList },
 ): Promise<{ revision: number; changed: string[] }> {
   const list: ChoiceList = { ...given, code, shared: code }
   return db.transaction(async tx => {
@@ -74,14 +71,7 @@ export async function saveShared(
       .from(sharedLists)
       .where(eq(sharedLists.code, code))
       .for('update')
-    if ((row?.revision ?? 0) !== base)
-      return refuse(
-        409,
-        'outdated',
-        row && base === 0
-          ? `The workspace has a list “${code}” already; give this one another code, or bring that one in.`
-          : 'Somebody else changed this list for all forms meanwhile. Look at theirs first.',
-      )
+    if ((row?.revision ?? 0) !== base) refuseOutdated(code, row !== undefined && base === 0)
     const kept = {
       title: list.title ?? code,
       list,
@@ -92,21 +82,38 @@ export async function saveShared(
     }
     if (row) await tx.update(sharedLists).set(kept).where(eq(sharedLists.code, code))
     else await tx.insert(sharedLists).values({ code, ...kept })
-    const following = await tx
-      .select({ id: forms.id, title: forms.title, draft: forms.draft, revision: forms.revision })
-      .from(forms)
-      .where(
-        sql`jsonb_path_query_array(${forms.draft}, '$.lists[*].shared') @> ${JSON.stringify([code])}::jsonb`,
-      )
-    const changed: string[] = []
-    for (const form of following) {
-      const copy = usesList(form.draft, code)
-      if (form.id === from || !copy) continue
-      await saveEdits(tx, form.id, designer.id, form.revision, followEdits(copy, list))
-      changed.push(form.title)
-    }
-    return { revision: base + 1, changed }
+    return { revision: base + 1, changed: await bringToFollowers(tx, designer, list, from) }
   })
+}
+
+function refuseOutdated(code: string, isTaken: boolean): never {
+  const sentence = isTaken
+    ? `The workspace has a list “${code}” already; give this one another code, or bring that one in.`
+    : 'Somebody else changed this list for all forms meanwhile. Look at theirs first.'
+  return refuse(409, 'outdated', sentence)
+}
+
+/** Brings the drafts that follow a list, but one, to its rows; gives their titles. */
+async function bringToFollowers(
+  db: Database,
+  designer: Designer,
+  list: ChoiceList,
+  except: string,
+): Promise<string[]> {
+  const following = await db
+    .select({ id: forms.id, title: forms.title, draft: forms.draft, revision: forms.revision })
+    .from(forms)
+    .where(
+      sql`jsonb_path_query_array(${forms.draft}, '$.lists[*].shared') @> ${JSON.stringify([list.code])}::jsonb`,
+    )
+  const changed: string[] = []
+  for (const form of following) {
+    const copy = usesList(form.draft, list.code)
+    if (form.id === except || !copy) continue
+    await saveEdits(db, form.id, designer.id, form.revision, followEdits(copy, list))
+    changed.push(form.title)
+  }
+  return changed
 }
 
 /** The edits that bring a draft's copy to the list as the workspace has it. */

@@ -3,7 +3,6 @@ import {
   date,
   index,
   integer,
-  jsonb,
   pgTable,
   text,
   timestamp,
@@ -11,13 +10,18 @@ import {
   uuid,
   primaryKey,
 } from 'drizzle-orm/pg-core'
-import type { Answers } from '../../core/form/answers'
-import type { Form } from '../../core/form/definition'
-import type { ChoiceList } from '../../core/form/choiceLists'
-import type { Edit } from '../../core/form/edits'
-import type { Finding } from '../../core/prove/finding'
+import { z } from 'zod'
+import { AcceptedRisk } from '../../shared/api/releases'
+import { AnyAnswers, StoredEdits, StoredFinding, StoredForm, StoredList } from '../../shared/api/stored'
 
 const id = () => uuid('id').primaryKey().defaultRandom()
+/** JSON that is read by a schema whenever it comes out of the store: what does not fit is an error that names the problem. */
+const json = <T extends z.ZodType>(name: string, schema: T) =>
+  customType<{ data: z.output<T>; driverData: unknown }>({
+    dataType: () => 'jsonb',
+    toDriver: value => JSON.stringify(value),
+    fromDriver: value => schema.parse(value),
+  })(name)
 const bytes = customType<{ data: Uint8Array; driverData: Uint8Array }>({ dataType: () => 'bytea' })
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' }).notNull().defaultNow()
 
@@ -34,9 +38,9 @@ export const users = pgTable('users', {
 export const forms = pgTable('forms', {
   id: id(),
   title: text('title').notNull(),
-  draft: jsonb('draft').$type<Form>().notNull(),
+  draft: json('draft', StoredForm).notNull(),
   /** The draft as it was when the form was made: every later state follows from it by the changes. Null for forms older than this column. */
-  begun: jsonb('begun').$type<Form>(),
+  begun: json('begun', StoredForm),
   revision: integer('revision').notNull().default(0),
   createdAt: at('created_at'),
   savedAt: at('saved_at'),
@@ -47,7 +51,7 @@ export const sharedLists = pgTable('shared_lists', {
   id: id(),
   code: text('code').notNull().unique(),
   title: text('title').notNull(),
-  list: jsonb('list').$type<ChoiceList>().notNull(),
+  list: json('list', StoredList).notNull(),
   rowCount: integer('row_count').notNull(),
   revision: integer('revision').notNull().default(1),
   savedBy: uuid('saved_by').references(() => users.id),
@@ -64,18 +68,11 @@ export const changes = pgTable(
       .references(() => forms.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     userId: uuid('user_id').references(() => users.id),
-    edits: jsonb('edits').$type<Edit[]>().notNull(),
+    edits: json('edits', StoredEdits).notNull(),
     at: at('at'),
   },
   t => [uniqueIndex('changes_form_revision').on(t.formId, t.revision)],
 )
-
-/** A risk that somebody answers for, as the release keeps it. */
-export interface Acceptance {
-  finding: Finding
-  reason: string
-  by: string
-}
 
 /** Risks of drafts that somebody accepted, by finding: one comes back when what it rests on changes. */
 export const acceptances = pgTable(
@@ -103,9 +100,9 @@ export const releases = pgTable(
       .references(() => forms.id, { onDelete: 'cascade' }),
     number: integer('number').notNull(),
     token: text('token').notNull().unique(),
-    definition: jsonb('definition').$type<Form>().notNull(),
-    findings: jsonb('findings').$type<Finding[]>().notNull(),
-    accepted: jsonb('accepted').$type<Acceptance[]>().notNull(),
+    definition: json('definition', StoredForm).notNull(),
+    findings: json('findings', z.array(StoredFinding)).notNull(),
+    accepted: json('accepted', z.array(AcceptedRisk)).notNull(),
     releasedBy: uuid('released_by').references(() => users.id),
     releasedAt: at('released_at'),
   },
@@ -124,7 +121,7 @@ export const responses = pgTable(
     sendingKey: text('sending_key').notNull(),
     begunOn: date('begun_on', { mode: 'string' }).notNull(),
     sentAt: at('sent_at'),
-    answers: jsonb('answers').$type<Answers>().notNull(),
+    answers: json('answers', AnyAnswers).notNull(),
     /** The code of the turn that is open; null when the response is done. */
     turn: text('turn'),
   },
@@ -145,7 +142,7 @@ export const turns = pgTable(
     turn: text('turn').notNull(),
     token: text('token').notNull().unique(),
     /** Who is to act: e-mail addresses; empty for whoever has the link. */
-    to: jsonb('to').$type<string[]>().notNull(),
+    to: json('to', z.array(z.string())).notNull(),
     openedAt: at('opened_at'),
     handedOffAt: timestamp('handed_off_at', { withTimezone: true, mode: 'date' }),
     /** What the next party said when it gave the turn back. */

@@ -12,7 +12,9 @@ const at = ref(0)
 const said = ref('')
 const input = useTemplateRef('input')
 onMounted(() => input.value?.focus())
-const found = computed(() => (draft.form ? findText(draft.form, draft.places, wanted.value, fields.value) : []))
+const found = computed(() =>
+  draft.form ? findText(draft.form, draft.places, wanted.value, fields.value) : [],
+)
 const current = computed(() => found.value[at.value])
 const place = computed(() => draft.places.find(p => p.address === current.value?.address))
 watch(wanted, () => {

@@ -36,7 +36,7 @@ const parents = computed(() => {
     )
       return []
     if (p.entryOf && p.entryOf.order !== props.place.entryOf?.order) return []
-    const codes = [...indexOf(optionsOf(form, p.node) ?? []).byCode.keys()]
+    const codes = [...indexRows(optionsOf(form, p.node) ?? []).byCode.keys()]
     const [best] = list.value ? narrowingsBy(list.value, { code: p.code, type: p.node.type, codes }) : []
     return best
       ? [

@@ -70,7 +70,8 @@ function write(text: string) {
 }
 function turn() {
   const { names } = draft
-  if (readable.value && names) emit('change', print(oppositeCondition(readable.value, name => names.typeOf(name))))
+  if (readable.value && names)
+    emit('change', print(oppositeCondition(readable.value, name => names.typeOf(name))))
 }
 const showText = computed(() => isText.value || (props.text !== undefined && readable.value === null))
 </script>

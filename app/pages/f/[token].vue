@@ -6,7 +6,7 @@ import type { Page } from '#core/fill/pages'
 import { planOf } from '#core/fill/plan'
 import { describeResponse, type ResponseLine } from '#core/fill/describeResponse'
 import type { Form } from '#core/form/definition'
-import type { Refusal } from '#shared/api'
+import type { Refusal } from '#shared/api/refusal'
 import type { OfferedRow } from '#core/form/rows'
 import { FILE_TAKER, ROW_FINDER, type FileTaker, type RowFinder } from '~/components/answer/widgets/widget'
 

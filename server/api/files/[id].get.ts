@@ -1,11 +1,10 @@
-import { setResponseHeaders } from 'h3'
-import { designerRoute, idOf } from '../../http/route'
-import { fileById } from '../../services/files'
-import { database } from '../../store/current'
+import { getRouterParam, setResponseHeaders } from 'h3'
+import { downloadRoute } from '../../http/route'
+import { loadFile } from '../../services/files'
 
 /** A file is always downloaded, never shown by the browser as a page of ours. */
-export default designerRoute(async event => {
-  const file = await fileById(await database(), idOf(event))
+export default downloadRoute(async ({ db, event }) => {
+  const file = await loadFile(db, getRouterParam(event, 'id') ?? '')
   setResponseHeaders(event, {
     'content-type': file.mediaType,
     'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,

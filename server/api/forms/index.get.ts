@@ -1,5 +1,5 @@
+import { API } from '../../../shared/api/endpoints'
 import { designerRoute } from '../../http/route'
 import { listForms } from '../../services/drafts'
-import { database } from '../../store/current'
 
-export default designerRoute(async () => listForms(await database()))
+export default designerRoute(API.listForms, ({ db }) => listForms(db))

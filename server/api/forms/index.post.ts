@@ -1,6 +1,5 @@
-import { NewForm } from '../../../shared/api'
-import { bodyOf, designerRoute } from '../../http/route'
+import { API } from '../../../shared/api/endpoints'
+import { designerRoute } from '../../http/route'
 import { createForm } from '../../services/drafts'
-import { database } from '../../store/current'
 
-export default designerRoute(async event => createForm(await database(), await bodyOf(event, NewForm)))
+export default designerRoute(API.createForm, ({ db, body }) => createForm(db, body))

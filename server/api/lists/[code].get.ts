@@ -1,6 +1,5 @@
-import { getRouterParam } from 'h3'
+import { API } from '../../../shared/api/endpoints'
 import { designerRoute } from '../../http/route'
-import { sharedList } from '../../services/sharedLists'
-import { database } from '../../store/current'
+import { loadSharedList } from '../../services/sharedLists'
 
-export default designerRoute(async event => sharedList(await database(), getRouterParam(event, 'code') ?? ''))
+export default designerRoute(API.loadSharedList, ({ db, params }) => loadSharedList(db, params.code))

@@ -1,5 +1,5 @@
+import { API } from '../../../shared/api/endpoints'
 import { designerRoute } from '../../http/route'
-import { sharedListsOf } from '../../services/sharedLists'
-import { database } from '../../store/current'
+import { listSharedLists } from '../../services/sharedLists'
 
-export default designerRoute(async () => sharedListsOf(await database()))
+export default designerRoute(API.listSharedLists, ({ db }) => listSharedLists(db))

@@ -1,5 +1,5 @@
-import { designerRoute, idOf } from '../../http/route'
-import { responseById } from '../../services/answering'
-import { database } from '../../store/current'
+import { API } from '../../../shared/api/endpoints'
+import { designerRoute } from '../../http/route'
+import { loadResponse } from '../../services/responses'
 
-export default designerRoute(async event => responseById(await database(), idOf(event)))
+export default designerRoute(API.loadResponse, ({ db, params }) => loadResponse(db, params.id))

@@ -1,6 +1,5 @@
-import { getRouterParam } from 'h3'
+import { API } from '../../../../shared/api/endpoints'
 import { openRoute } from '../../../http/route'
-import { pageOf } from '../../../services/turns'
-import { database } from '../../../store/current'
+import { loadRespondentPage } from '../../../services/respondentPage'
 
-export default openRoute(async event => pageOf(await database(), getRouterParam(event, 'token') ?? ''))
+export default openRoute(API.openLink, ({ db, params }) => loadRespondentPage(db, params.token))

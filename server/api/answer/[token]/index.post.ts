@@ -1,13 +1,8 @@
-import { getRouterParam } from 'h3'
-import { Sending } from '../../../../shared/api'
-import { bodyOf, openRoute } from '../../../http/route'
-import { LARGEST_SENDING, takeResponse } from '../../../services/answering'
-import { database } from '../../../store/current'
+import { API } from '../../../../shared/api/endpoints'
+import { openRoute } from '../../../http/route'
+import { LARGEST_SENDING } from '../../../services/acceptAnswers'
+import { submitAnswers } from '../../../services/submitAnswers'
 
-export default openRoute(async event =>
-  takeResponse(
-    await database(),
-    getRouterParam(event, 'token') ?? '',
-    await bodyOf(event, Sending, LARGEST_SENDING),
-  ),
-)
+export default openRoute(API.sendAnswers, ({ db, params, body }) => submitAnswers(db, params.token, body), {
+  most: LARGEST_SENDING,
+})

@@ -1,13 +1,11 @@
-import { getRouterParam } from 'h3'
-import { Returning } from '../../../../shared/api'
-import { bodyOf, openRoute } from '../../../http/route'
-import { giveBack } from '../../../services/turns'
-import { database } from '../../../store/current'
+import { API } from '../../../../shared/api/endpoints'
+import { openRoute } from '../../../http/route'
+import { returnTurn } from '../../../services/returnTurn'
 
-export default openRoute(async event =>
-  giveBack(
-    await database(),
-    getRouterParam(event, 'token') ?? '',
-    (await bodyOf(event, Returning, 100_000)).remark,
-  ),
+export default openRoute(
+  API.returnTurn,
+  ({ db, params, body }) => returnTurn(db, params.token, body.remark),
+  {
+    most: 100_000,
+  },
 )

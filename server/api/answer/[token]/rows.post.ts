@@ -1,14 +1,8 @@
-import { getRouterParam } from 'h3'
-import { RowSearch } from '../../../../shared/api'
-import { bodyOf, openRoute } from '../../../http/route'
-import { LARGEST_SENDING } from '../../../services/answering'
-import { findRows } from '../../../services/turns'
-import { database } from '../../../store/current'
+import { API } from '../../../../shared/api/endpoints'
+import { openRoute } from '../../../http/route'
+import { LARGEST_SENDING } from '../../../services/acceptAnswers'
+import { findOfferedRows } from '../../../services/rowSearch'
 
-export default openRoute(async event =>
-  findRows(
-    await database(),
-    getRouterParam(event, 'token') ?? '',
-    await bodyOf(event, RowSearch, LARGEST_SENDING),
-  ),
-)
+export default openRoute(API.searchRows, ({ db, params, body }) => findOfferedRows(db, params.token, body), {
+  most: LARGEST_SENDING,
+})

@@ -1,8 +1,7 @@
-import { Accepting } from '../../../../shared/api'
-import { bodyOf, designerRoute, idOf } from '../../../http/route'
-import { accept } from '../../../services/releases'
-import { database } from '../../../store/current'
+import { API } from '../../../../shared/api/endpoints'
+import { designerRoute } from '../../../http/route'
+import { acceptRisk } from '../../../services/acceptances'
 
-export default designerRoute(async (event, designer) =>
-  accept(await database(), idOf(event), designer, await bodyOf(event, Accepting)),
+export default designerRoute(API.acceptRisk, ({ db, params, body, designer }) =>
+  acceptRisk(db, params.id, designer, body),
 )

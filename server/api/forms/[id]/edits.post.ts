@@ -1,9 +1,7 @@
-import { SaveEdits } from '../../../../shared/api'
-import { bodyOf, designerRoute, idOf } from '../../../http/route'
+import { API } from '../../../../shared/api/endpoints'
+import { designerRoute } from '../../../http/route'
 import { saveEdits } from '../../../services/drafts'
-import { database } from '../../../store/current'
 
-export default designerRoute(async (event, designer) => {
-  const { base, edits } = await bodyOf(event, SaveEdits)
-  return saveEdits(await database(), idOf(event), designer.id, base, edits)
-})
+export default designerRoute(API.saveEdits, ({ db, params, body, designer }) =>
+  saveEdits(db, params.id, designer.id, body.base, body.edits),
+)

@@ -1,5 +1,5 @@
-import { designerRoute, idOf } from '../../../http/route'
-import { historyOf } from '../../../services/drafts'
-import { database } from '../../../store/current'
+import { API } from '../../../../shared/api/endpoints'
+import { designerRoute } from '../../../http/route'
+import { loadHistory } from '../../../services/history'
 
-export default designerRoute(async event => historyOf(await database(), idOf(event)))
+export default designerRoute(API.loadHistory, ({ db, params }) => loadHistory(db, params.id))

@@ -1,23 +1,5 @@
-import { designerRoute, idOf } from '../../../http/route'
-import { formRow } from '../../../services/drafts'
-import { acceptancesOf, releasesOf } from '../../../services/releases'
-import { responsesOf } from '../../../services/answering'
-import { database } from '../../../store/current'
+import { API } from '../../../../shared/api/endpoints'
+import { designerRoute } from '../../../http/route'
+import { loadForm } from '../../../services/loadForm'
 
-export default designerRoute(async event => {
-  const db = await database()
-  const row = await formRow(db, idOf(event))
-  const [releases, responses] = [await releasesOf(db, row.id), await responsesOf(db, row.id)]
-  return {
-    id: row.id,
-    draft: row.draft,
-    revision: row.revision,
-    savedAt: row.savedAt.toISOString(),
-    releases: releases.map(({ definition, ...r }) => ({
-      ...r,
-      sameAsDraft: JSON.stringify(definition) === JSON.stringify(row.draft),
-    })),
-    responses: responses.length,
-    accepted: await acceptancesOf(db, row.id),
-  }
-})
+export default designerRoute(API.loadForm, ({ db, params }) => loadForm(db, params.id))

@@ -1,9 +1,7 @@
-import { NewRelease } from '../../../../shared/api'
-import { bodyOf, designerRoute, idOf } from '../../../http/route'
-import { release } from '../../../services/releases'
-import { database } from '../../../store/current'
+import { API } from '../../../../shared/api/endpoints'
+import { designerRoute } from '../../../http/route'
+import { releaseForm } from '../../../services/releases'
 
-export default designerRoute(async (event, designer) => {
-  const { revision } = await bodyOf(event, NewRelease)
-  return release(await database(), idOf(event), designer, revision)
-})
+export default designerRoute(API.releaseForm, ({ db, params, body, designer }) =>
+  releaseForm(db, params.id, designer, body.revision),
+)

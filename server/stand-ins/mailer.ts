@@ -9,13 +9,13 @@ export interface Message {
   text: string
 }
 
-/** Stands in for a mail server: what is posted is kept, and can be read in Collect. */
-export async function post(db: Database, letters: readonly Message[]): Promise<void> {
+/** Stands in for a mail server: what is sent is kept, and can be read in Collect. */
+export async function sendMail(db: Database, letters: readonly Message[]): Promise<void> {
   if (letters.length > 0) await db.insert(messages).values([...letters])
 }
 
 /** The messages about a response, the newest first. */
-export const postedFor = (db: Database, responseId: string) =>
+export const listMail = (db: Database, responseId: string) =>
   db
     .select({ to: messages.to, subject: messages.subject, text: messages.text, at: messages.at })
     .from(messages)

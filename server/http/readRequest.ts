@@ -1,0 +1,55 @@
+import { getQuery, getRequestHeader, getRouterParams, readBody, type H3Event } from 'h3'
+import type { z } from 'zod'
+import { problemsOf } from '../../core/form/read'
+import type { Endpoint, ReadRequest } from '../../shared/api/endpoints'
+import { refuse } from './refuse'
+
+/** Bytes of a body, unless a route says otherwise. */
+const LARGEST_BODY = 45_000_000
+
+/** Reads a request by the schemas of its endpoint; what does not fit is refused. `most`: bytes of the body. */
+export async function readRequest<E extends Endpoint>(
+  event: H3Event,
+  endpoint: E,
+  most?: number,
+): Promise<ReadRequest<E>>
+export async function readRequest(event: H3Event, { params, query, body }: Endpoint, most = LARGEST_BODY) {
+  return {
+    params: params ? readParams(event, params) : undefined,
+    query: query ? readValid(getQuery(event), query, 'The question') : undefined,
+    body: body ? await readValidBody(event, body, most) : undefined,
+  }
+}
+
+/** An address with a part that can't be one leads nowhere. */
+function readParams(event: H3Event, schema: z.ZodType) {
+  const result = schema.safeParse(getRouterParams(event, { decode: true }))
+  return result.success ? result.data : refuse(404, 'not-found', 'There is nothing at this address.')
+}
+
+async function readValidBody(event: H3Event, schema: z.ZodType, most: number): Promise<unknown> {
+  refuseLonger(event, most)
+  let body: unknown
+  try {
+    body = await readBody(event)
+  } catch {
+    return refuse(400, 'not-json', 'The request is not JSON.')
+  }
+  return readValid(body, schema, 'The request')
+}
+
+/** What does not fit is refused with every problem and its path. */
+function readValid(data: unknown, schema: z.ZodType, what: string): unknown {
+  const result = schema.safeParse(data)
+  if (result.success) return result.data
+  const problems = problemsOf(result.error, data)
+  const [first] = problems
+  const sentence = `${what} doesn’t fit: ${first?.path ?? ''} ${first?.sentence ?? ''}`.trim()
+  return refuse(400, 'wrong-shape', sentence, problems)
+}
+
+/** Refuses a body that says it is longer than so many bytes, before it is read. */
+export function refuseLonger(event: H3Event, most: number) {
+  if (Number(getRequestHeader(event, 'content-length') ?? 0) > most)
+    refuse(413, 'too-large', `This is larger than ${most / 1_000_000} MB, the most that is read at once.`)
+}

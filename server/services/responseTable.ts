@@ -1,0 +1,140 @@
+import { and, asc, count, desc, eq, or, sql, type SQL } from 'drizzle-orm'
+import { describeResponse, type ResponseLine } from '../../core/fill/describeResponse'
+import { planOf } from '../../core/fill/plan'
+import type { Plan } from '../../core/fill/planned'
+import type { Form } from '../../core/form/definition'
+import { isChoice } from '../../core/form/questions'
+import { optionsOf } from '../../core/form/rows'
+import { turnName, turnOf } from '../../core/parties/turns'
+import type { ResponseQuery, ResponseTable } from '../../shared/api/responses'
+import type { Database } from '../store/database'
+import { releases, responses } from '../store/schema'
+import { loadFormRow } from './drafts'
+import { countResponses } from './loadForm'
+
+/** Choices of one question whose labels fit a search, at most: beyond, the search is too wide to be told by labels. */
+const MOST_LABELS = 50
+
+/** A page of the responses to all releases of a form: counted, searched, sorted and paged by the database, its cells made here. */
+export async function listResponses(
+  db: Database,
+  formId: string,
+  { page, size, search, sort }: ResponseQuery,
+): Promise<ResponseTable> {
+  await loadFormRow(db, formId)
+  const definitions = await loadDefinitions(db, formId)
+  const ofForm = eq(releases.formId, formId)
+  const where = search.trim() === '' ? ofForm : and(ofForm, matches(search.trim(), definitions))
+  const [found] = await db
+    .select({ number: count() })
+    .from(responses)
+    .innerJoin(releases, eq(responses.releaseId, releases.id))
+    .where(where)
+  const rows = await db
+    .select({
+      id: responses.id,
+      sentAt: responses.sentAt,
+      begunOn: responses.begunOn,
+      answers: responses.answers,
+      turn: responses.turn,
+      release: releases.number,
+    })
+    .from(responses)
+    .innerJoin(releases, eq(responses.releaseId, releases.id))
+    .where(where)
+    .orderBy(orderBy(sort), desc(responses.id))
+    .limit(size)
+    .offset((page - 1) * size)
+  const plans = new Map(
+    definitions.filter(d => rows.some(r => r.release === d.number)).map(d => [d.number, planOf(d.form)]),
+  )
+  return {
+    count: Number(found?.number ?? 0),
+    all: await countResponses(db, formId),
+    hasTurns: definitions.some(d => (d.form.turns ?? []).length > 0),
+    columns: columnsIn(definitions[0]?.form),
+    rows: rows.map(({ answers, begunOn, turn, ...row }) => {
+      const plan = plans.get(row.release)
+      return {
+        ...row,
+        sentAt: row.sentAt.toISOString(),
+        turn: turn === null ? null : nameOfTurn(plan, turn),
+        cells: plan ? cellsOf(describeResponse(plan, answers, begunOn)) : {},
+      }
+    }),
+  }
+}
+
+interface Definition {
+  number: number
+  form: Form
+}
+
+/** The definitions of a form's releases, the newest first. */
+const loadDefinitions = (db: Database, formId: string): Promise<Definition[]> =>
+  db
+    .select({ number: releases.number, form: releases.definition })
+    .from(releases)
+    .where(eq(releases.formId, formId))
+    .orderBy(desc(releases.number))
+
+/** Quotes in a label are of one response: the head of a column has none. */
+const columnsIn = (form: Form | undefined): ResponseTable['columns'] =>
+  form
+    ? planOf(form).questions.map(({ place }) => ({
+        code: place.code,
+        label: place.node.label.replaceAll(/\{\{[^}]*\}\}/g, '…'),
+      }))
+    : []
+
+function nameOfTurn(plan: Plan | undefined, code: string): string {
+  const turn = plan && turnOf(plan.form, code)
+  return plan && turn ? turnName(plan.form, turn) : code
+}
+
+/** How a cell says that its question was not asked. */
+const UNASKED = '·'
+
+/** One cell for each question; what was asked once per entry stands in one cell, entry by entry. */
+function cellsOf(lines: readonly ResponseLine[]): Record<string, string> {
+  const cells: Record<string, string> = {}
+  for (const line of lines) {
+    const text = line.state === 'unasked' ? UNASKED : line.text
+    const before = cells[line.code]
+    cells[line.code] = before ? [before, text].filter(Boolean).join(' | ') : text
+  }
+  return cells
+}
+
+/** What of a response can be sorted by besides its answers. */
+const SORTED = { sentAt: responses.sentAt, release: releases.number, turn: responses.turn } as const
+
+/** `-sentAt`: the newest first; any other name is the code of a question. */
+function orderBy(sort: string): SQL {
+  const isDown = sort.startsWith('-')
+  const key = sort.replace(/^-/, '')
+  const column =
+    key in SORTED ? SORTED[key as keyof typeof SORTED] : sql`${responses.answers} -> ${key}::text`
+  return isDown ? sql`${desc(column)} nulls last` : sql`${asc(column)} nulls last`
+}
+
+/** Answers that hold a text, or a choice whose label does. */
+function matches(text: string, definitions: readonly Definition[]): SQL | undefined {
+  const typed = `%${text.replaceAll(/[\\%_]/g, '\\$&')}%`
+  const labelled = definitions.flatMap(d => choicesLabelled(d.form, text))
+  return or(
+    sql`${responses.answers}::text ilike ${typed}`,
+    ...labelled.map(answer => sql`${responses.answers} @> ${JSON.stringify(answer)}::jsonb`),
+  )
+}
+
+/** The answers that choose something whose label holds a text, as JSON that the stored answers contain. */
+function choicesLabelled(form: Form, text: string): Record<string, unknown>[] {
+  const wanted = text.toLowerCase()
+  return planOf(form).questions.flatMap(({ place: { node, code, entryOf } }) => {
+    if (!isChoice(node) || entryOf !== null) return []
+    const found = (optionsOf(form, node) ?? []).filter(row => row.label.toLowerCase().includes(wanted))
+    if (found.length > MOST_LABELS) return []
+    return found.map(row => ({ [code]: node.type === 'choices' ? [row.code] : row.code }))
+  })
+}

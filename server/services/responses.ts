@@ -1,0 +1,56 @@
+import { asc, eq } from 'drizzle-orm'
+import { describeResponse } from '../../core/fill/describeResponse'
+import { planOf } from '../../core/fill/plan'
+import type { Form } from '../../core/form/definition'
+import { turnName, turnOf } from '../../core/parties/turns'
+import type { ResponseDetails } from '../../shared/api/responses'
+import { refuse } from '../http/refuse'
+import { listMail } from '../stand-ins/mailer'
+import type { Database } from '../store/database'
+import { releases, responses, turns } from '../store/schema'
+
+/** One response as it is read, with its turns and what was posted about it. */
+export async function loadResponse(db: Database, id: string): Promise<ResponseDetails> {
+  const [row] = await db
+    .select({
+      sentAt: responses.sentAt,
+      begunOn: responses.begunOn,
+      answers: responses.answers,
+      release: releases.number,
+      definition: releases.definition,
+    })
+    .from(responses)
+    .innerJoin(releases, eq(responses.releaseId, releases.id))
+    .where(eq(responses.id, id))
+  if (!row) return refuse(404, 'not-found', 'There is no such response.')
+  const messages = await listMail(db, id)
+  return {
+    id,
+    sentAt: row.sentAt.toISOString(),
+    begunOn: row.begunOn,
+    release: row.release,
+    lines: describeResponse(planOf(row.definition), row.answers, row.begunOn),
+    turns: await listTurns(db, id, row.definition),
+    messages: messages.map(m => ({ ...m, at: m.at.toISOString() })),
+  }
+}
+
+/** The turns of a response in the order in which they were opened. */
+async function listTurns(db: Database, responseId: string, form: Form): Promise<ResponseDetails['turns']> {
+  const rows = await db
+    .select()
+    .from(turns)
+    .where(eq(turns.responseId, responseId))
+    .orderBy(asc(turns.openedAt))
+  return rows.map(({ turn: code, token, to, openedAt, handedOffAt, remark }) => {
+    const turn = turnOf(form, code)
+    return {
+      name: turn ? turnName(form, turn) : code,
+      token,
+      to,
+      openedAt: openedAt.toISOString(),
+      handedOffAt: handedOffAt?.toISOString() ?? null,
+      remark,
+    }
+  })
+}

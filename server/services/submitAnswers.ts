@@ -1,0 +1,74 @@
+import { eq } from 'drizzle-orm'
+import { dayNumber } from '../../core/expressions/dates'
+import type { Filled } from '../../core/fill/fill'
+import type { Turn } from '../../core/form/turns'
+import { turnName } from '../../core/parties/turns'
+import type { Sending, Sent } from '../../shared/api/answering'
+import { refuse } from '../http/refuse'
+import type { Database } from '../store/database'
+import { responses, turns } from '../store/schema'
+import { acceptAnswers, answersToStore } from './acceptAnswers'
+import { isoToday } from './calendar'
+import { claimFiles, filesIn } from './files'
+import { handOff, openNextTurn, refuseOtherRelease } from './handOff'
+import { newToken, resolveLink, type LinkTarget } from './links'
+
+/** How long ago a response may have been begun, in days; a day ahead allows for time zones. */
+const LONGEST_FILLING = 90
+
+/** Takes a response, or the turn of one. What is not in play is left out; anything that does not fit refuses the whole, and nothing is stored. */
+export async function submitAnswers(db: Database, token: string, sending: Sending): Promise<Sent> {
+  const { release, plan, turn, row } = await resolveLink(db, token)
+  if (row) return handOff(db, token, sending)
+  refuseOtherRelease(release.number, sending.release)
+  refuseWrongDay(sending.begunOn)
+  const filled = acceptAnswers(plan, turn, {}, sending.answers, sending.begunOn)
+  return db.transaction(tx => storeResponse(tx, release, turn, sending, filled))
+}
+
+function refuseWrongDay(begunOn: string) {
+  const age = (dayNumber(isoToday()) ?? 0) - (dayNumber(begunOn) ?? 0)
+  if (age >= -1 && age <= LONGEST_FILLING) return
+  refuse(
+    422,
+    'wrong-day',
+    `A response is sent within ${LONGEST_FILLING} days of its beginning. Reload the page to begin again.`,
+  )
+}
+
+async function storeResponse(
+  db: Database,
+  release: LinkTarget['release'],
+  turn: Turn | null,
+  sending: Sending,
+  filled: Filled,
+): Promise<Sent> {
+  const [stored] = await db
+    .insert(responses)
+    .values({
+      releaseId: release.id,
+      sendingKey: sending.key,
+      begunOn: sending.begunOn,
+      answers: answersToStore(filled, turn, {}),
+    })
+    .onConflictDoNothing()
+    .returning({ id: responses.id, sentAt: responses.sentAt })
+  // The same sending again, after a lost connection: it is stored already.
+  if (!stored) return { sentAt: new Date().toISOString(), next: null }
+  await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
+  const sentAt = stored.sentAt.toISOString()
+  if (!turn) return { sentAt, next: null }
+  await db.insert(turns).values({
+    responseId: stored.id,
+    turn: turn.code,
+    token: newToken(),
+    to: [],
+    handedOffAt: stored.sentAt,
+  })
+  const next = await openNextTurn(db, release, filled, turn, stored.id)
+  await db
+    .update(responses)
+    .set({ turn: next?.code ?? null })
+    .where(eq(responses.id, stored.id))
+  return { sentAt, next: next ? turnName(release.definition, next) : null }
+}

@@ -1,0 +1,63 @@
+import { z } from 'zod'
+import { Edit } from '../../core/form/edits'
+import { LIMITS } from '../../core/form/limits'
+import { Acceptance, ReleaseBrief } from './releases'
+import { StoredEdits, StoredForm } from './stored'
+
+/** A new form: by its title, or a whole definition (read and reported on by itself). */
+export const NewForm = z.union([
+  z.strictObject({ title: z.string().trim().min(1, 'a form needs a title').max(LIMITS.label) }),
+  z.strictObject({ definition: z.unknown() }),
+])
+export const CreatedForm = z.object({ id: z.string() })
+
+/** What home shows of a form; `release` and `responses` are 0 where there are none. */
+export const FormBrief = z.object({
+  id: z.string(),
+  title: z.string(),
+  code: z.string(),
+  savedAt: z.string(),
+  questions: z.int(),
+  release: z.int(),
+  responses: z.int(),
+})
+export type FormBrief = z.infer<typeof FormBrief>
+
+/** A form as a designer opens it; `responses` counts those to all releases. */
+export const LoadedForm = z.object({
+  id: z.string(),
+  draft: StoredForm,
+  revision: z.int(),
+  savedAt: z.string(),
+  releases: z.array(ReleaseBrief),
+  responses: z.int(),
+  accepted: z.array(Acceptance),
+})
+
+/** Edits of a draft, on top of the revision that the browser knows. */
+export const SaveEdits = z.strictObject({ base: z.int().min(0), edits: z.array(Edit).min(1).max(1_000) })
+export const SavedEdits = z.object({ revision: z.int(), savedAt: z.string() })
+
+/** Which changes are asked for: those after a revision. */
+export const ChangesSince = z.object({ since: z.coerce.number().int().min(0) })
+/** A save of a draft: what was changed, by whom, and whether by the one who asks. */
+export const Change = z.object({ revision: z.int(), edits: StoredEdits, by: z.string(), own: z.boolean() })
+export type Change = z.infer<typeof Change>
+
+/** Every save of a draft, the newest first; `canLook`: earlier states can be built again. */
+export const History = z.object({
+  canLook: z.boolean(),
+  begunAt: z.string(),
+  saves: z.array(
+    z.object({
+      revision: z.int(),
+      at: z.string(),
+      by: z.string(),
+      edits: z.array(z.object({ do: z.string(), what: z.string() })),
+    }),
+  ),
+})
+export type History = z.infer<typeof History>
+
+/** A draft as it was. */
+export const DraftState = z.object({ form: StoredForm })

@@ -1,0 +1,38 @@
+import { z } from 'zod'
+import { LIMITS } from '../../core/form/limits'
+import { StoredFinding } from './stored'
+
+/** A release of the draft as the browser knows it; its risks have been accepted before. */
+export const NewRelease = z.strictObject({ revision: z.int().min(0) })
+export const Released = z.object({ number: z.int(), token: z.string() })
+
+/** A risk that somebody answers for, as a release keeps it. */
+export const AcceptedRisk = z.object({ finding: StoredFinding, reason: z.string(), by: z.string() })
+export type AcceptedRisk = z.infer<typeof AcceptedRisk>
+
+/** A release as designers see it in a list. */
+export const ReleaseBrief = z.object({
+  id: z.string(),
+  number: z.int(),
+  token: z.string(),
+  releasedAt: z.string(),
+  sameAsDraft: z.boolean(),
+  accepted: z.array(AcceptedRisk),
+})
+export type ReleaseBrief = z.infer<typeof ReleaseBrief>
+
+/** A risk of a draft, accepted with a reason; without one the acceptance is taken back. `key` and `basis`: which risk, and the state of what it rests on. */
+export const Accepting = z.strictObject({
+  key: z.string().min(1).max(LIMITS.text),
+  basis: z.string().max(64),
+  reason: z.string().trim().max(LIMITS.text),
+})
+
+/** An acceptance of a risk of a draft. */
+export const Acceptance = z.object({
+  key: z.string(),
+  basis: z.string(),
+  reason: z.string(),
+  by: z.string(),
+  at: z.string(),
+})

@@ -17,7 +17,7 @@ export default defineNuxtConfig({
   telemetry: false,
   features: { inlineStyles: false },
   alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
-  imports: { autoImport: true },
+  imports: { dirs: ['browser', 'wording'] },
   components: [{ path: '~/components', pathPrefix: false }],
   build: { transpile: ['vuetify', '@atlaskit/pragmatic-drag-and-drop'] },
   css: [
@@ -33,7 +33,12 @@ export default defineNuxtConfig({
       meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
     },
   },
-  runtimeConfig: { demo: '', dataFolder: 'data' },
+  runtimeConfig: {
+    demo: '',
+    dataFolder: 'data',
+    // The session cookie: sealed with NUXT_SESSION_PASSWORD, for twelve hours.
+    session: { password: '', name: 'tobbin-session', maxAge: 12 * 60 * 60 },
+  },
   routeRules: { '/forms/**': { ssr: false } },
   vite: {
     worker: { format: 'es' },

@@ -4,17 +4,17 @@ export function useDesignTheme() {
     default: () => null,
     maxAge: 31_536_000,
   })
-  const system = useState<'light' | 'dark'>('system-theme', () => 'light')
+  const system = useSystemTheme()
   onMounted(() => {
     const query = window.matchMedia('(prefers-color-scheme: dark)')
     const follow = () => {
-      system.value = query.matches ? 'dark' : 'light'
+      system.name = query.matches ? 'dark' : 'light'
     }
     follow()
     query.addEventListener('change', follow)
     onBeforeUnmount(() => query.removeEventListener('change', follow))
   })
-  const name = computed(() => chosen.value ?? system.value)
+  const name = computed(() => chosen.value ?? system.name)
   useHead({ htmlAttrs: { 'data-theme': computed(() => chosen.value ?? undefined) } })
   return {
     name,

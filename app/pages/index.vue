@@ -1,24 +1,15 @@
 <script setup lang="ts">
-import { readableDate } from '#core/expressions/dates'
 import { strToU8, zipSync } from 'fflate'
 import { TEMPLATES } from '#core/form/blocks'
 import type { Form } from '#core/form/definition'
+import { API } from '#shared/api/endpoints'
 import type { Refusal } from '#shared/api/refusal'
+import { callApi, useApi } from '~/api/callApi'
 
 definePageMeta({ middleware: 'designer' })
 useHead({ title: 'Forms · Tobbin' })
-interface FormBrief {
-  id: string
-  title: string
-  code: string
-  savedAt: string
-  questions: number
-  release: number
-  responses: number
-}
-const { data: forms, refresh } = await useAsyncData('forms', () =>
-  useRequestFetch()<FormBrief[]>('/api/forms'),
-)
+const api = useApi()
+const { data: forms, refresh } = await useAsyncData('forms', () => api(API.listForms))
 const title = ref('')
 const refusal = ref<Refusal | null>(null)
 const file = useTemplateRef('file')
@@ -26,7 +17,7 @@ const file = useTemplateRef('file')
 async function create(body: { title: string } | { definition: unknown }) {
   refusal.value = null
   try {
-    const { id } = await $fetch<{ id: string }>('/api/forms', { method: 'POST', body })
+    const { id } = await callApi(API.createForm, { body })
     await navigateTo(`/forms/${id}/write`)
   } catch (error) {
     refusal.value = refusalOf(error)
@@ -49,7 +40,7 @@ async function bring(definitions: Form[]) {
   if (definitions.length === 1 && definitions[0]) return create({ definition: definitions[0] })
   for (const definition of definitions) {
     try {
-      await $fetch('/api/forms', { method: 'POST', body: { definition } })
+      await callApi(API.createForm, { body: { definition } })
     } catch (error) {
       refusal.value = refusalOf(error)
     }
@@ -62,15 +53,11 @@ const chosen = ref<string[]>([])
 async function exportChosen() {
   const files: Record<string, Uint8Array> = {}
   for (const id of chosen.value) {
-    const { draft } = await $fetch<{ draft: Form }>(`/api/forms/${id}`)
+    const { draft } = await callApi(API.loadForm, { params: { id } })
     const name = files[`${draft.code}.form.json`] ? `${draft.code}-${id.slice(0, 8)}` : draft.code
     files[`${name}.form.json`] = strToU8(`${JSON.stringify(draft, null, 2)}\n`)
   }
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([zipSync(files).slice().buffer], { type: 'application/zip' }))
-  link.download = 'forms.zip'
-  link.click()
-  URL.revokeObjectURL(link.href)
+  download('forms.zip', [zipSync(files).slice().buffer], 'application/zip')
 }
 </script>
 
@@ -200,7 +187,7 @@ async function exportChosen() {
                   >0</span
                 >
               </td>
-              <td class="quiet">{{ readableDate(f.savedAt.slice(0, 10)) }}</td>
+              <td class="quiet">{{ readableDay(f.savedAt) }}</td>
             </tr>
           </tbody>
         </table>

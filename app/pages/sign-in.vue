@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { API } from '#shared/api/endpoints'
+import { callApi } from '~/api/callApi'
+
 const { fetch: refresh, loggedIn } = useUserSession()
 const route = useRoute()
 const email = ref('')
@@ -15,7 +18,7 @@ async function signIn() {
   busy.value = true
   wrong.value = ''
   try {
-    await $fetch('/api/session', { method: 'POST', body: { email: email.value, password: password.value } })
+    await callApi(API.signIn, { body: { email: email.value, password: password.value } })
     await refresh()
     await navigateTo(wanted.value)
   } catch (error) {

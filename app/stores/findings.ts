@@ -1,10 +1,15 @@
 import { defineStore } from 'pinia'
-import { findAcceptance, riskBasis, riskKey, type Accepted } from '#core/prove/acceptance'
-import type { Finding, Verdict } from '#core/prove/finding'
-import type { ProveAnswer, ProveQuestion, ProveRest } from '../workers/prove.worker'
+import type { Ref } from 'vue'
+import type { Edit } from '#core/form/edits'
+import { findAcceptance, riskBasis, riskKey } from '#core/prove/acceptance'
+import { isSameFinding, type Finding, type Verdict } from '#core/prove/finding'
+import { API } from '#shared/api/endpoints'
+import { callApi } from '~/api/callApi'
+import { dayHere } from '~/browser/dayHere'
+import type { ProveAnswer, ProveMessage } from '../workers/prove.worker'
 import { useDraft } from './draft'
-import { dayHere } from './rehearsal'
 
+/** Milliseconds without a further edit after which the draft is proved. */
 const SETTLE = 60
 /** While a page scrolls the prover rests: drawing needs the processor more. */
 const REST = 150
@@ -19,83 +24,103 @@ export const useFindings = defineStore('findings', () => {
   const broken = ref<string | null>(null)
   /** Every check has run at least once: what is shown is the whole verdict on some state of the draft. */
   const isWhole = ref(false)
-  let worker: Worker | null = null
-  let asked = 0
-  let timer: ReturnType<typeof setTimeout> | undefined
 
-  function start() {
-    if (worker) return
-    worker = new Worker(new URL('../workers/prove.worker.ts', import.meta.url), { type: 'module' })
-    worker.onmessage = ({ data }: MessageEvent<ProveAnswer>) => {
-      if (data.asked !== asked) return
-      working.value = !data.isWhole
-      broken.value = data.error
-      // While a later state is being proved, what was said of the earlier one stands until more is known.
-      if (data.verdict && (data.isWhole || !isWhole.value)) verdict.value = data.verdict
-      isWhole.value ||= data.isWhole
-      milliseconds.value = data.milliseconds
-    }
-    worker.onerror = event => {
-      working.value = false
-      broken.value = `The prover stopped: ${event.message}`
-    }
-    watch(
-      () => draft.id,
-      () => {
-        verdict.value = null
-        isWhole.value = false
-      },
-    )
-    watch(() => draft.form, ask, { immediate: true })
-    document.addEventListener('scroll', () => post({ rest: REST }), { capture: true, passive: true })
+  function hear(answer: ProveAnswer) {
+    working.value = !answer.isWhole
+    broken.value = answer.error
+    // While a later state is being proved, what was said of the earlier one stands until more is known.
+    if (answer.verdict && (answer.isWhole || !isWhole.value)) verdict.value = answer.verdict
+    isWhole.value ||= answer.isWhole
+    milliseconds.value = answer.milliseconds
   }
+  function fail(reason: string) {
+    working.value = false
+    broken.value = `The prover stopped: ${reason}`
+  }
+  const prover = useProver(hear, fail, () => {
+    working.value = true
+  })
+  watch(
+    () => draft.id,
+    () => {
+      verdict.value = null
+      isWhole.value = false
+    },
+  )
+  const state = { verdict, isWhole, milliseconds, working, broken }
+  return { ...state, ...useSortedFindings(verdict), start: prover.start }
+})
+
+/** Asks the worker: for the whole draft at first, from then on for what edits made of it. */
+function useProver(hear: (answer: ProveAnswer) => void, fail: (reason: string) => void, begin: () => void) {
+  const draft = useDraft()
+  const worker = shallowRef<Worker | null>(null)
+  /** The number of the newest question. */
+  const asked = ref(0)
+  /** Edits since the worker was asked last; null when it needs the whole form. */
+  const edits = shallowRef<readonly Edit[] | null>(null)
+  const timer = shallowRef<ReturnType<typeof setTimeout>>()
+  const post = (message: ProveMessage) => worker.value?.postMessage(message)
 
   function ask() {
-    clearTimeout(timer)
-    working.value = true
-    asked += 1
-    timer = setTimeout(() => {
-      if (draft.form) post({ asked, form: draft.form, today: dayHere() })
+    clearTimeout(timer.value)
+    begin()
+    asked.value += 1
+    timer.value = setTimeout(() => {
+      const { form } = draft
+      if (!form) return
+      const question = { asked: asked.value, today: dayHere() }
+      post(edits.value === null ? { ...question, form } : { ...question, edits: edits.value })
+      edits.value = []
     }, SETTLE)
   }
+  /** Edits that lead from the form before to the present one are all that the worker needs. */
+  function follow(before: unknown) {
+    const change = draft.lastChange
+    const isStep = change !== null && change.after === draft.form && change.before === before
+    edits.value = isStep && edits.value !== null ? [...edits.value, ...change.edits] : null
+    ask()
+  }
+  function start() {
+    if (worker.value) return
+    worker.value = new Worker(new URL('../workers/prove.worker.ts', import.meta.url), { type: 'module' })
+    worker.value.onmessage = ({ data }: MessageEvent<ProveAnswer>) => {
+      if (data.asked === asked.value) hear(data)
+    }
+    worker.value.onerror = event => fail(event.message)
+    watch(
+      () => draft.form,
+      (_, before) => follow(before),
+      { immediate: true, flush: 'sync' },
+    )
+    document.addEventListener('scroll', () => post({ rest: REST }), { capture: true, passive: true })
+  }
+  return { start }
+}
 
-  const post = (message: ProveQuestion | ProveRest) => worker?.postMessage(message)
-
-  const of = (severity: 'fault' | 'risk' | 'advice') =>
+/** Findings by severity and place; risks that somebody accepted as they stand are apart. */
+function useSortedFindings(verdict: Readonly<Ref<Verdict | null>>) {
+  const draft = useDraft()
+  const ofSeverity = (severity: Finding['severity']) =>
     verdict.value?.findings.filter(f => f.severity === severity) ?? []
-  const faults = computed(() => of('fault'))
+  const faults = computed(() => ofSeverity('fault'))
+  const advice = computed(() => ofSeverity('advice'))
   const accepted = computed(
     () =>
       new Map(
-        of('risk').flatMap(f => {
+        ofSeverity('risk').flatMap(f => {
           const by = draft.form && findAcceptance(draft.form, f, draft.accepted, draft.places)
           return by ? [[f, by] as const] : []
         }),
       ),
   )
-  /** Those that nobody has accepted as they stand. */
-  const risks = computed(() => of('risk').filter(f => !accepted.value.has(f)))
-  async function accept(finding: Finding, reason: string) {
-    if (draft.form)
-      draft.accepted = await $fetch<Accepted[]>(`/api/forms/${draft.id}/acceptances`, {
-        method: 'PUT',
-        body: { key: riskKey(finding), basis: riskBasis(draft.form, finding, draft.places), reason },
-      })
-  }
-  const advice = computed(() => of('advice'))
+  const risks = computed(() => ofSeverity('risk').filter(f => !accepted.value.has(f)))
   /** By address; a list that says the same stays the same object. */
   const byAddress = computed<ReadonlyMap<string, readonly Finding[]>>(before => {
     const map = new Map<string, Finding[]>()
     for (const f of verdict.value?.findings ?? [])
       if (f.address !== null && !accepted.value.has(f)) map.set(f.address, [...(map.get(f.address) ?? []), f])
-    const same = (a: readonly Finding[] | undefined, b: readonly Finding[]) =>
-      a !== undefined && JSON.stringify(a) === JSON.stringify(b)
-    return new Map(
-      [...map].map(([address, found]) => [
-        address,
-        same(before?.get(address), found) ? (before?.get(address) ?? found) : found,
-      ]),
-    )
+    return new Map([...map].map(([address, found]) => [address, keepSame(before?.get(address), found)]))
   })
   /** A getter, for the store would wrap a function: rows ask this for each frame. */
   const at = computed(
@@ -103,18 +128,14 @@ export const useFindings = defineStore('findings', () => {
       (address: string): readonly Finding[] =>
         byAddress.value.get(address) ?? NONE,
   )
-  return {
-    verdict,
-    isWhole,
-    milliseconds,
-    working,
-    broken,
-    faults,
-    risks,
-    accepted,
-    accept,
-    advice,
-    at,
-    start,
+  /** Accepts a risk with a reason; without one the acceptance is taken back. */
+  async function accept(finding: Finding, reason: string) {
+    if (!draft.form) return
+    const body = { key: riskKey(finding), basis: riskBasis(draft.form, finding, draft.places), reason }
+    draft.accepted = await callApi(API.acceptRisk, { params: { id: draft.id }, body })
   }
-})
+  return { faults, risks, accepted, accept, advice, at }
+}
+
+const keepSame = (before: readonly Finding[] | undefined, now: readonly Finding[]): readonly Finding[] =>
+  before?.length === now.length && before.every((f, i) => now[i] && isSameFinding(f, now[i])) ? before : now

@@ -1,179 +1,95 @@
-import { defineStore } from 'pinia'
-import { isAnswer, type Answer, type Answers } from '#core/form/answers'
+import { defineStore, storeToRefs } from 'pinia'
+import { seededRandom } from '#core/fill/draw'
 import { fill } from '#core/fill/fill'
 import { pagesOf, type Page } from '#core/fill/pages'
-import { seededRandom } from '#core/fill/draw'
 import { planOf } from '#core/fill/plan'
-import { type Plan } from '#core/fill/planned'
-import { replan } from '#core/fill/replan'
+import type { Plan } from '#core/fill/planned'
 import { drawPlausibleAnswers } from '#core/fill/plausible'
+import { replan } from '#core/fill/replan'
+import type { Answers } from '#core/form/answers'
 import type { Address } from '#core/form/walk'
-import { placeReader } from '#core/form/threads'
 import type { Finding } from '#core/prove/finding'
 import { useDraft } from './draft'
+import { useAnswerSets } from './rehearsal/useAnswerSets'
+import { usePracticeAnswers } from './rehearsal/usePracticeAnswers'
+import { placesConcerned, useWitness } from './rehearsal/useWitness'
 
-/** The day here, as ISO date. */
-export const dayHere = (now = new Date()): string =>
-  `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
+/** How often likely answers are drawn until a set is complete. */
+const TRIES = 10
 
 /** The live form beside the design: practice answers survive every edit, and reloads. */
 export const useRehearsal = defineStore('rehearsal', () => {
   const draft = useDraft()
-  const answers = shallowRef<Answers>({})
+  const { id } = storeToRefs(draft)
+  const { answers, put, answer, restoreAnswers } = usePracticeAnswers(id)
+  const { sets, restoreSets, removeSet, ...keeping } = useAnswerSets(id)
+  const witness = useWitness()
   const place = ref<Page>({ section: 0, only: null })
-  /** What a witness was opened for; it stands out in the rehearsal. */
-  const lit = ref<Address | null>(null)
-  /** The rules that a finding is about, while its witness is open. */
-  const concerned = shallowRef<ReadonlySet<Address>>(new Set())
-  /** The day that is rehearsed: today, unless a witness needs another. */
-  const today = ref(dayHere())
-  const plan = computed<Plan | null>(before =>
-    !draft.form ? null : before ? replan(before, draft.form) : planOf(draft.form),
-  )
-  const filled = computed(() => (plan.value ? fill(plan.value, answers.value, today.value) : null))
-  const key = computed(() => `tobbin-practice-${draft.id}`)
-
-  /** Done with the witness: nothing stands out any more, and it is today again. */
-  function unlight() {
-    lit.value = null
-    concerned.value = new Set()
-    today.value = dayHere()
-  }
+  const plan = computed<Plan | null>(before => {
+    if (!draft.form) return null
+    return before ? replan(before, draft.form) : planOf(draft.form)
+  })
+  const filled = computed(() => (plan.value ? fill(plan.value, answers.value, witness.today.value) : null))
 
   function restore() {
-    answers.value = {}
     place.value = { section: 0, only: null }
-    unlight()
+    witness.unlight()
     restoreSets()
-    try {
-      const kept: unknown = JSON.parse(localStorage.getItem(key.value) ?? '{}')
-      if (typeof kept === 'object' && kept !== null)
-        answers.value = Object.fromEntries(
-          Object.entries(kept).filter((e): e is [string, Answer] => isAnswer(e[1])),
-        )
-    } catch {
-      localStorage.removeItem(key.value) // not ours any more: begin with none
-    }
+    restoreAnswers()
   }
-
-  const keep = () => localStorage.setItem(key.value, JSON.stringify(answers.value))
-
-  function answer(code: string, value: Answer) {
-    answers.value = { ...answers.value, [code]: value }
-    keep()
-  }
-
   function startAfresh() {
-    answers.value = {}
+    put({})
     place.value = { section: filled.value?.path[0] ?? 0, only: null }
-    unlight()
-    keep()
+    witness.unlight()
   }
-
-  /** Named sets of practice answers, kept by form in this browser. */
-  const sets = ref<{ name: string; answers: Answers }[]>([])
-  const setsKey = computed(() => `tobbin-sets-${draft.id}`)
-  const keepSets = () => localStorage.setItem(setsKey.value, JSON.stringify(sets.value))
-  function saveSet(name: string) {
-    sets.value = [...sets.value.filter(s => s.name !== name), { name, answers: answers.value }].toSorted(
-      (a, b) => a.name.localeCompare(b.name),
-    )
-    keepSets()
-  }
-  function removeSet(name: string) {
-    sets.value = sets.value.filter(s => s.name !== name)
-    keepSets()
-  }
+  const saveSet = (name: string) => keeping.saveSet(name, answers.value)
   function openSet(name: string) {
     const found = sets.value.find(s => s.name === name)
     if (!found) return
     startAfresh()
-    answers.value = found.answers
-    keep()
+    put(found.answers)
   }
-  function restoreSets() {
-    sets.value = []
-    try {
-      const kept: unknown = JSON.parse(localStorage.getItem(setsKey.value) ?? '[]')
-      if (Array.isArray(kept))
-        sets.value = kept.filter(
-          (s: unknown): s is { name: string; answers: Answers } =>
-            typeof s === 'object' &&
-            s !== null &&
-            'name' in s &&
-            typeof s.name === 'string' &&
-            'answers' in s &&
-            isAnswer(s.answers) &&
-            typeof s.answers === 'object',
-        )
-    } catch {
-      localStorage.removeItem(setsKey.value) // not ours any more: begin with none
-    }
-  }
-
   /** Fills what is not answered with likely answers; false when no way through was found. */
   function fillRest(): boolean {
-    if (!plan.value) return false
-    const next = seededRandom(Date.now() % 2 ** 31)
-    const given = Object.fromEntries(Object.entries(answers.value).filter(([, v]) => v !== null))
-    for (let attempt = 0; attempt < 10; attempt++) {
-      const likely = drawPlausibleAnswers(plan.value, given, today.value, next, undefined, 0)
-      if (!likely) continue
-      answers.value = { ...answers.value, ...likely }
-      keep()
-      return true
-    }
-    return false
+    const likely = plan.value && drawRest(plan.value, answers.value, witness.today.value)
+    if (likely) put({ ...answers.value, ...likely })
+    return likely !== null
   }
-
-  /** Opens the witness of a finding: its answers on its day, the rules concerned lit. A promise stands nowhere: what it names is lit. */
-  function show({ witness, address, conflict, today: day }: Finding) {
-    if (!witness) return
-    const namedIn = placeReader(draft.places)
-    const concerns = conflict.flatMap(part =>
-      part.kind === 'promise'
-        ? namedIn(draft.form?.promises?.[part.index]?.holds ?? '').map(p => p.address)
-        : [part.address],
-    )
-    open(witness, address, address ?? concerns.at(-1))
-    concerned.value = new Set(concerns)
-    if (day) today.value = day
+  /** Opens the witness of a finding: its answers on its day, the rules concerned lit. */
+  function show(finding: Finding) {
+    if (!finding.witness) return
+    const concerned = placesConcerned(finding, draft.form, draft.places)
+    open(finding.witness, finding.address, finding.address ?? concerned.at(-1))
+    witness.concerned.value = new Set(concerned)
+    if (finding.today) witness.today.value = finding.today
   }
-
   /** Opens answers at the section of the thing concerned, or of another. */
-  function open(witness: Answers, at: Address | null, near = at) {
-    unlight()
-    answers.value = { ...witness }
-    lit.value = at
+  function open(opened: Answers, at: Address | null, near: Address | null | undefined = at) {
+    witness.unlight()
+    put({ ...opened })
+    witness.lit.value = at
     const wanted = draft.places.find(p => p.address === near)
     const pages = filled.value ? pagesOf(filled.value) : []
-    const reached = pages.filter(p => p.section <= (wanted?.section ?? 0))
-    const section = reached.at(-1)?.section ?? 0
-    place.value =
-      reached.find(p => p.section === section && (p.only === null || p.only >= (wanted?.order ?? 0))) ??
-      reached.at(-1) ??
-      place.value
-    keep()
+    place.value = pageNear(pages, wanted?.section ?? 0, wanted?.order ?? 0) ?? place.value
   }
-
-  return {
-    sets,
-    saveSet,
-    removeSet,
-    openSet,
-    fillRest,
-    answers,
-    place,
-    lit,
-    concerned,
-    unlight,
-    show,
-    today,
-    plan,
-    filled,
-    restore,
-    answer,
-    startAfresh,
-    open,
-  }
+  const acting = { restore, answer, startAfresh, fillRest, show, open }
+  return { answers, place, plan, filled, sets, saveSet, removeSet, openSet, ...witness, ...acting }
 })
+
+/** Likely answers to what is blank; null when none were found that complete the form. */
+function drawRest(plan: Plan, answers: Answers, today: string): Answers | null {
+  const given = Object.fromEntries(Object.entries(answers).filter(([, v]) => v !== null))
+  const next = seededRandom(Date.now() % 2 ** 31)
+  for (let attempt = 0; attempt < TRIES; attempt++) {
+    const likely = drawPlausibleAnswers(plan, given, today, next, undefined, 0)
+    if (likely) return likely
+  }
+  return null
+}
+
+/** The page of a section on which something stands, or the last one that comes before it. */
+function pageNear(pages: readonly Page[], section: number, order: number): Page | undefined {
+  const reached = pages.filter(p => p.section <= section)
+  const last = reached.at(-1)
+  return reached.find(p => p.section === last?.section && (p.only === null || p.only >= order)) ?? last
+}

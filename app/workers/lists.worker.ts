@@ -124,11 +124,11 @@ async function fromWorkbook(file: File): Promise<Table> {
   reply({ is: 'progress', share: 0.1 })
   const [first] = await readXlsx(file)
   reply({ is: 'progress', share: 0.9 })
-  return (first?.data ?? []).map(line =>
-    line.map(cell =>
-      cell === null ? '' : cell instanceof Date ? cell.toISOString().slice(0, 10) : String(cell),
-    ),
-  )
+  return (first?.data ?? []).map(line => line.map(cellOf))
+}
+function cellOf(cell: unknown): string {
+  if (cell instanceof Date) return cell.toISOString().slice(0, 10)
+  return cell === null ? '' : String(cell)
 }
 
 function compare({ roles, kinds, before, missing }: Extract<ListsQuestion, { ask: 'compare' }>) {

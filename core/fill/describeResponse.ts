@@ -2,7 +2,7 @@ import type { Value } from '../expressions/types'
 import type { Question } from '../form/questions'
 import { isRecord, type Answer, type Answers } from '../form/answers'
 import { fill } from './fill'
-import type { Frame } from './frame'
+import type { Filled, Frame } from './frame'
 import { isQuestion, isRepeating } from './steps'
 import type { Plan, Step, PlannedGroup, PlannedQuestion } from './planned'
 import { entryHeading, quotedText } from './quote'
@@ -25,17 +25,17 @@ export interface ResponseLine {
 }
 
 /** A response question by question, in the order of the form; the first line of each section carries its title. */
-export function describeResponse(plan: Plan, answers: Answers, today: string): ResponseLine[] {
-  const filled = fill(plan, answers, today)
-  return plan.sections.flatMap(section => {
+export const describeResponse = (plan: Plan, answers: Answers, today: string): ResponseLine[] =>
+  describeFilled(fill(plan, answers, today))
+
+/** The same of a response that was worked out already. */
+export function describeFilled(filled: Filled): ResponseLine[] {
+  return filled.plan.sections.flatMap(section => {
     const lines = describeSteps(section.steps, filled, '', null)
     const [first] = lines
-    return first
-      ? [
-          { ...first, heading: quotedText(filled, section.place.node.title, section.place) },
-          ...lines.slice(1),
-        ]
-      : lines
+    if (!first) return lines
+    const heading = quotedText(filled, section.place.node.title, section.place)
+    return [{ ...first, heading }, ...lines.slice(1)]
   })
 }
 

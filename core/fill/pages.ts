@@ -1,5 +1,6 @@
 import { namesIn } from '../expressions/tree'
 import type { Filled } from './frame'
+import { problemsIn, type AnswerProblem } from './problems'
 import { isQuestion, isRepeating } from './steps'
 import type { PlannedRule, PlannedSection, Step } from './planned'
 
@@ -70,4 +71,32 @@ export function isSettled(filled: Filled, pages: readonly Page[], at: number): b
         (plan.form.pace === 'question' &&
           section.all.some(step => step.place.order > here && waits(step.shown)))),
   )
+}
+
+/**
+ * The page on which something that is wrong or missing is said: where its question is asked, for a group where its last question is, for a
+ * section its last page. Undefined where the way does not lead there.
+ */
+export function pageOfProblem(filled: Filled, { step: { place } }: AnswerProblem): Page | undefined {
+  const pages = pagesOf(filled).filter(p => p.section === place.section)
+  const last = pages.at(-1)
+  if (place.kind === 'section' || last?.only == null) return last
+  const asked = new Map(filled.plan.places.map(p => [p.order, p]))
+  const isInside = (p: Page) => asked.get(p.only ?? -1)?.groups.some(g => g.order === place.order)
+  const outer = place.groups.find(g => pages.some(p => p.only === g.order))
+  return (
+    pages.find(p => p.only === (outer ?? place).order) ??
+    pages.findLast(isInside) ??
+    pages.find(p => (p.only ?? 0) > place.order) ??
+    last
+  )
+}
+
+/** What keeps a page from being left, in the order of the form. */
+export function problemsOnPage(filled: Filled, page: Page): AnswerProblem[] {
+  const section = filled.plan.sections[page.section]
+  if (!section) return []
+  const problems = problemsIn(filled, section)
+  if (page.only === null) return problems
+  return problems.filter(problem => pageOfProblem(filled, problem)?.only === page.only)
 }

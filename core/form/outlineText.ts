@@ -231,6 +231,21 @@ const isShouted = (words: string) =>
   !BULLET.test(words)
 const sentenceCase = (words: string) => words.charAt(0) + words.slice(1).toLowerCase()
 
+export const DRAFTED_KINDS = ['section', 'question', 'note'] as const
+
+/** The same words as something of another kind. */
+export function turnDrafted(drafted: Drafted, into: (typeof DRAFTED_KINDS)[number]): Drafted {
+  const words = draftedWords(drafted)
+  if (into === 'section') return { kind: 'section', title: words }
+  if (into === 'note') return { kind: 'note', text: words }
+  return { ...question(''), label: words }
+}
+
+function draftedWords(drafted: Drafted): string {
+  if (drafted.kind === 'section') return drafted.title
+  return drafted.kind === 'question' ? drafted.label : drafted.text
+}
+
 function question(words: string): DraftedQuestion {
   const STAR = /\s*\*+\s*$/
   const bare = words.replace(/[\s:]*[_.…]{3,}\s*$/, '').trim()

@@ -1,4 +1,4 @@
-import type { Answers } from '../form/answers'
+import { sameAnswer, type Answers } from '../form/answers'
 import type { Edit } from '../form/edits'
 import type { Address } from '../form/walk'
 import type { ConflictPart } from './goals/conflict'
@@ -62,3 +62,19 @@ const COLLISIONS: ReadonlySet<string> = new Set([
 export const collides = (finding: Finding): boolean => COLLISIONS.has(finding.code)
 /** Whether the witness is the nearest miss: what it is about never shows, so it only leads to its place. */
 export const isMiss = ({ code }: Finding): boolean => code === 'never-shown' || code === 'contradicts-outer'
+
+/** Whether two findings say the same, of the same place, for the same reasons. */
+export const isSameFinding = (a: Finding, b: Finding): boolean =>
+  a.code === b.code &&
+  a.severity === b.severity &&
+  a.address === b.address &&
+  a.rule === b.rule &&
+  a.sentence === b.sentence &&
+  a.today === b.today &&
+  a.mend?.words === b.mend?.words &&
+  sameAnswer(a.witness, b.witness) &&
+  a.conflict.length === b.conflict.length &&
+  a.conflict.every((part, i) => isSamePart(part, b.conflict[i]))
+
+const isSamePart = (a: ConflictPart, b: ConflictPart | undefined): boolean =>
+  a.address === b?.address && a.kind === b.kind && a.index === b.index

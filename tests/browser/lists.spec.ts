@@ -186,10 +186,10 @@ test('the grid by keyboard: typed, pasted as a block, filled down, moved, retire
     .poll(async () => (await rows()).map((r: { label: string }) => r.label))
     .toEqual(['Alpha quay', 'Beta', 'Delta', 'Gamma'])
   await page.getByRole('button', { name: 'Retire / bring back' }).click()
-  await page.getByRole('button', { name: 'Mark the rows woad' }).click()
+  await page.getByRole('button', { name: 'Mark the rows note' }).click()
   await expect
     .poll(async () => (await rows())[2])
-    .toMatchObject({ label: 'Delta', retired: true, mark: 'woad' })
+    .toMatchObject({ label: 'Delta', retired: true, mark: 'note' })
   // A row that names its parent by label is an orphan; the mend writes the code.
   await expect(page.getByText('The coast of a row is not among coasts')).toBeVisible()
   await page.getByRole('button', { name: 'Write it as the list has it' }).click()

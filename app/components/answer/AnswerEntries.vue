@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { HEADING_BELOW } from './keys'
 import { isRecord, type Answer, type Answers } from '#core/form/answers'
 import type { Frame } from '#core/fill/fill'
 import { entryHeading } from '#core/fill/quote'
@@ -25,7 +26,7 @@ const list = computed((): Answers[] =>
 )
 const repeat = computed(() => props.group.place.node.repeat)
 const title = computed(() => props.group.place.node.title || 'Entries')
-const heading = inject('heading below', ref('h3'))
+const heading = inject(HEADING_BELOW, ref('h3'))
 const said = ref('')
 const box = useTemplateRef('box')
 

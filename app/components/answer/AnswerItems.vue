@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { HEADING_BELOW, PARTY_ACCESS } from './keys'
 import type { Answer, Answers } from '#core/form/answers'
 import { widgetFor } from './widgets'
 import { rowCount } from './widgets/widget'
 import type { Frame } from '#core/fill/fill'
 import { isQuestion, isRepeating } from '#core/fill/steps'
-import { type Step } from '#core/fill/planned'
+import type { Step } from '#core/fill/planned'
 import { quotedText } from '#core/fill/quote'
 import type { Address } from '#core/form/walk'
 
@@ -27,7 +28,7 @@ const inPlay = computed(() =>
     .filter(s => props.frame.inPlay[s.place.order] && (props.only === null || props.only.has(s.place.order)))
     .toSorted((a, b) => a.place.order - b.place.order),
 )
-const heading = inject('heading below', ref('h3'))
+const heading = inject(HEADING_BELOW, ref('h3'))
 const underOf = (step: Step) =>
   step.place.kind !== 'section' && 'under' in step.place.node ? step.place.node.under : undefined
 /** The choices of this page whose options stand open, so that something can stand under one. */
@@ -56,7 +57,7 @@ const shown = computed(() =>
 )
 const follows = computed(() => new Set(inPlay.value.filter(isUnder).map(s => underOf(s)?.question)))
 /** What this party only reads, by code; everything is filled where nobody says otherwise. */
-const access = inject<Ref<Record<string, 'reads' | 'fills'>>>('access', ref({}))
+const access = inject(PARTY_ACCESS, ref<Record<string, 'reads' | 'fills'>>({}))
 const isRead = (step: Step) =>
   access.value[step.place.code] === 'reads' && (isQuestion(step) || isRepeating(step))
 const idOf = (step: Step) => `${props.prefix}-${step.place.code}`

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { EXPLAIN } from './keys'
 import type { Answer } from '#core/form/answers'
 import { problemOf, type Frame } from '#core/fill/fill'
 import { keptAnswer } from '#core/fill/keep'
+import { unitOf } from '#core/form/questions'
 import { quotedText } from '#core/fill/quote'
 import type { PlannedQuestion } from '#core/fill/planned'
-import type { Address } from '#core/form/walk'
 import { LOCKED, widgetFor } from './widgets'
 import { rowCount } from './widgets/widget'
 
@@ -19,7 +20,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ answer: [value: Answer] }>()
 /** In the rehearsal every question answers why it is as it is; a respondent is not shown that. */
-const why = inject<((address: Address, frame: Frame) => void) | null>('why', null)
+const why = inject(EXPLAIN, null)
 const slots = defineSlots<{ under?: (scope: { option: string }) => unknown }>()
 
 const node = computed(() => props.question.place.node)
@@ -46,15 +47,17 @@ const value = computed<Answer>(() =>
 const text = (t: string | undefined) => (t ? quotedText(props.frame, t, props.question.place) : '')
 const label = computed(() => text(node.value.label) || node.value.code)
 const help = computed(() => ('help' in node.value ? text(node.value.help) : ''))
-const unit = computed(() =>
-  'unit' in node.value ? node.value.unit : 'currency' in node.value ? node.value.currency : undefined,
-)
+const unit = computed(() => unitOf(node.value))
 const lost = computed(() =>
   (props.frame.lost.get(props.question.slot) ?? []).map(
     code => props.question.offer?.rows.get(code)?.label ?? code,
   ),
 )
 const isOutput = computed(() => node.value.type === 'value' || locked.value)
+const labelTag = computed(() => {
+  if (isOutput.value) return 'span'
+  return widget.value?.group ? 'legend' : 'label'
+})
 const describedby = computed(
   () =>
     [
@@ -92,7 +95,7 @@ const role = computed(() =>
     :aria-required="widget.group && role === 'radiogroup' && required ? true : undefined"
   >
     <component
-      :is="isOutput ? 'span' : widget.group ? 'legend' : 'label'"
+      :is="labelTag"
       :id="`${id}-label`"
       class="label"
       :for="widget.group ? undefined : id"

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { HEADING_BELOW } from './keys'
 import type { Answer, Answers } from '#core/form/answers'
-import { problemsIn, type Filled } from '#core/fill/fill'
-import { shownOn, type Page } from '#core/fill/pages'
+import type { Filled } from '#core/fill/fill'
+import { problemsOnPage, shownOn, type Page } from '#core/fill/pages'
 import { quotedText } from '#core/fill/quote'
 import type { AnswerProblem } from '#core/fill/problems'
 import { placeName, type Address } from '#core/form/walk'
@@ -19,21 +20,12 @@ const props = defineProps<{
 const emit = defineEmits<{ answer: [code: string, value: Answer] }>()
 /** Groups inside stand one level below the section's own heading. */
 provide(
-  'heading below',
+  HEADING_BELOW,
   computed(() => (props.level === 'h1' ? 'h2' : 'h3')),
 )
 const planned = computed(() => props.filled.plan.sections[props.page.section])
 const only = computed(() => shownOn(props.filled, props.page))
-const problems = computed(() =>
-  props.tried && planned.value
-    ? problemsIn(props.filled, planned.value).filter(
-        p =>
-          only.value === null ||
-          only.value.has(p.step.place.order) ||
-          p.step.place.groups.some(g => only.value?.has(g.order)),
-      )
-    : [],
-)
+const problems = computed(() => (props.tried ? problemsOnPage(props.filled, props.page) : []))
 const isEmpty = computed(() => planned.value?.steps.every(s => !props.filled.inPlay[s.place.order]) ?? true)
 const idOf = (path: string) => `${props.prefix}-${path.replaceAll(/\[(\d+)\]\./g, '-$1-')}`
 const nameOf = (p: AnswerProblem) => {

@@ -4,20 +4,17 @@ const draft = useDraft()
 const findings = useFindings()
 const questions = computed(() => draft.places.filter(p => p.kind === 'question').length)
 const latest = computed(() => draft.releases[0])
-const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`
 const stages = computed(() => [
-  { key: 'write', name: 'Write', notes: [{ text: count(questions.value, 'question', 'questions'), as: '' }] },
+  { key: 'write', name: 'Write', notes: [{ text: counted(questions.value, 'question'), as: '' }] },
   { key: 'rehearse', name: 'Rehearse', notes: [] },
   {
     key: 'prove',
     name: 'Prove',
     notes: [
       ...(findings.faults.length > 0
-        ? [{ text: count(findings.faults.length, 'fault', 'faults'), as: 'fault' }]
+        ? [{ text: counted(findings.faults.length, 'fault'), as: 'fault' }]
         : []),
-      ...(findings.risks.length > 0
-        ? [{ text: count(findings.risks.length, 'risk', 'risks'), as: 'risk' }]
-        : []),
+      ...(findings.risks.length > 0 ? [{ text: counted(findings.risks.length, 'risk'), as: 'risk' }] : []),
       ...(findings.isWhole && findings.faults.length + findings.risks.length === 0
         ? [{ text: 'all decided', as: 'proven' }]
         : []),
@@ -31,17 +28,14 @@ const stages = computed(() => [
   {
     key: 'collect',
     name: 'Collect',
-    notes: draft.responses > 0 ? [{ text: count(draft.responses, 'response', 'responses'), as: '' }] : [],
+    notes: draft.responses > 0 ? [{ text: counted(draft.responses, 'response'), as: '' }] : [],
   },
 ])
-const tone = (key: string) =>
-  key !== 'prove' || !findings.isWhole
-    ? ''
-    : findings.faults.length > 0
-      ? 'fault'
-      : findings.risks.length > 0
-        ? 'risk'
-        : ''
+function tone(key: string): 'fault' | 'risk' | '' {
+  if (key !== 'prove' || !findings.isWhole) return ''
+  if (findings.faults.length > 0) return 'fault'
+  return findings.risks.length > 0 ? 'risk' : ''
+}
 </script>
 
 <template>

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { API } from '#shared/api/endpoints'
+import { callApi } from '~/api/callApi'
+
 defineProps<{ title?: string; code?: string }>()
 const { user, clear } = useUserSession()
 const theme = useDesignTheme()
@@ -11,7 +14,7 @@ const initials = computed(
       .slice(0, 2) ?? '',
 )
 async function signOut() {
-  await $fetch('/api/session', { method: 'DELETE' })
+  await callApi(API.signOut)
   await clear()
   await navigateTo('/sign-in')
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { readableDate } from '#core/expressions/dates'
+import { SEVERITY_MARKS } from '~/theme/severityMarks'
 import { collides, isMiss, type Finding } from '#core/prove/finding'
 
 const props = defineProps<{ finding: Finding; chosen?: boolean }>()
@@ -7,7 +7,6 @@ const draft = useDraft()
 const findings = useFindings()
 const rehearsal = useRehearsal()
 const route = useRoute()
-const MARKS = { fault: '✕', risk: '▲', advice: '●' } as const
 const WORDS = { fault: 'Fault', risk: 'Risk', advice: 'Advice' } as const
 const number = computed(() => draft.places.find(p => p.address === props.finding.address)?.number ?? '')
 const accepted = computed(() => findings.accepted.get(props.finding) ?? null)
@@ -50,7 +49,7 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
     <span
       class="sign"
       aria-hidden="true"
-      >{{ accepted ? '✓' : MARKS[finding.severity] }}</span
+      >{{ accepted ? '✓' : SEVERITY_MARKS[finding.severity] }}</span
     >
     <div>
       <p>
@@ -69,7 +68,7 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
         v-if="accepted"
         class="small"
       >
-        Accepted by {{ accepted.by }} on {{ readableDate(accepted.at.slice(0, 10)) }}: {{ accepted.reason }}
+        Accepted by {{ accepted.by }} on {{ readableDay(accepted.at) }}: {{ accepted.reason }}
       </p>
       <form
         v-if="reason !== null && !accepted"

@@ -44,7 +44,6 @@ function stateOf(p: Promised, i: number) {
     ? { tone: 'quiet', words: 'proving …' }
     : { tone: 'proven', words: '✓ proven' }
 }
-const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '')
 </script>
 
 <template>
@@ -73,7 +72,7 @@ const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? ev
           :value="p.text"
           :aria-label="`Promise ${i + 1}`"
           maxlength="500"
-          @input="change(i, { text: valueOf($event) }, `promise${i}`)"
+          @input="change(i, { text: inputText($event) }, `promise${i}`)"
         />
         <button
           class="text-button"

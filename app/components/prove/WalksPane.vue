@@ -63,18 +63,20 @@ async function open(walk: Walk) {
   rehearsal.open(walk.answers, null)
   await navigateTo(`/forms/${draft.id}/write`)
 }
-const expected = (w: Walk) =>
-  [
-    w.expect.inPlay ? `${w.expect.inPlay.length} in play` : '',
-    w.expect.notInPlay ? `${w.expect.notInPlay.length} not` : '',
-    w.expect.values
-      ? `${Object.keys(w.expect.values).length} ${Object.keys(w.expect.values).length === 1 ? 'value' : 'values'}`
-      : '',
-    w.expect.finishes === undefined ? '' : w.expect.finishes ? 'finishes' : 'does not finish',
-    w.expect.turns ? `turns ${w.expect.turns.join(' → ')}` : '',
-  ]
-    .filter(Boolean)
-    .join(' · ')
+function expected({ expect }: Walk): string {
+  const parts: string[] = []
+  if (expect.inPlay) parts.push(`${expect.inPlay.length} in play`)
+  if (expect.notInPlay) parts.push(`${expect.notInPlay.length} not`)
+  if (expect.values) parts.push(counted(Object.keys(expect.values).length, 'value'))
+  if (expect.finishes !== undefined) parts.push(expect.finishes ? 'finishes' : 'does not finish')
+  if (expect.turns) parts.push(`turns ${expect.turns.join(' → ')}`)
+  return parts.join(' · ')
+}
+const heading = computed(() => {
+  if (walks.value.length === 0) return 'Walks'
+  if (failing.value === 0) return 'Every walk ends as expected'
+  return `${failing.value} of ${walks.value.length} walks end otherwise`
+})
 </script>
 
 <template>
@@ -82,15 +84,7 @@ const expected = (w: Walk) =>
     class="pane"
     aria-label="Walks"
   >
-    <h2>
-      {{
-        walks.length === 0
-          ? 'Walks'
-          : failing === 0
-            ? 'Every walk ends as expected'
-            : `${failing} of ${walks.length} walks end otherwise`
-      }}
-    </h2>
+    <h2>{{ heading }}</h2>
     <p class="quiet">
       A walk is a set of answers with the outcome expected. It is walked again after every edit, so that what
       was right stays right.

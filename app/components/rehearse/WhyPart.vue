@@ -6,16 +6,11 @@ import type { Part } from '#core/fill/explain'
 const props = defineProps<{ part: Part }>()
 const draft = useDraft()
 const MODES = { all: 'all of', any: 'any of', none: 'none of' }
-const outcome = computed(() =>
-  props.part.outcome === true ? 'true' : props.part.outcome === false ? 'false' : 'unknown',
-)
-const words = computed(() =>
-  props.part.mode
-    ? MODES[props.part.mode]
-    : draft.words
-      ? sentenceText(sentenceOf(props.part.expr, draft.words))
-      : '',
-)
+const outcome = computed(() => String(props.part.outcome ?? 'unknown'))
+const words = computed(() => {
+  if (props.part.mode) return MODES[props.part.mode]
+  return draft.words ? sentenceText(sentenceOf(props.part.expr, draft.words)) : ''
+})
 const numberOf = (code: string) =>
   draft.places.find(p => p.code === code && p.kind !== 'section')?.number ?? code
 </script>

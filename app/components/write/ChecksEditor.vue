@@ -6,7 +6,6 @@ const props = defineProps<{ checks: readonly AnswerCheck[]; place: Place }>()
 const emit = defineEmits<{ change: [checks: AnswerCheck[], merge: string | null] }>()
 const put = (i: number, next: AnswerCheck | null, merge: string | null = null) =>
   emit('change', next === null ? props.checks.toSpliced(i, 1) : props.checks.toSpliced(i, 1, next), merge)
-const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '')
 </script>
 
 <template>
@@ -27,7 +26,7 @@ const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? ev
         :value="c.message"
         :aria-label="`Message of check ${i + 1}`"
         placeholder="What to say when it is not; {{ code }} quotes an answer"
-        @input="put(i, { ...c, message: valueOf($event) }, `message${i}`)"
+        @input="put(i, { ...c, message: inputText($event) }, `message${i}`)"
       />
     </div>
     <button

@@ -72,17 +72,11 @@ function toggle(test: ConditionTest, code: string): ConditionTest {
   return { ...test, operands: chosen.map((value): Expr => ({ kind: 'text', value, ...HERE })) }
 }
 const isToday = (operand: Expr | undefined) => operand?.kind === 'call' && operand.name === 'today'
-const operandText = (operand: Expr | undefined) =>
-  !operand
-    ? ''
-    : operand.kind === 'number'
-      ? numberText(operand.value)
-      : operand.kind === 'text' ||
-          operand.kind === 'date' ||
-          operand.kind === 'time' ||
-          operand.kind === 'dateTime'
-        ? operand.value
-        : print(operand)
+function operandText(operand: Expr | undefined): string {
+  if (!operand) return ''
+  if (operand.kind === 'number') return numberText(operand.value)
+  return 'value' in operand && typeof operand.value === 'string' ? operand.value : print(operand)
+}
 function setOperand(test: ConditionTest, i: number, text: string): ConditionTest {
   const kind = questionOf(test.question)?.kind
   let operand: Expr | null = null
@@ -100,10 +94,6 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
   else operands.splice(i)
   return { ...test, operands }
 }
-const valueOf = (event: Event) =>
-  event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
-    ? event.target.value
-    : ''
 </script>
 
 <template>
@@ -119,7 +109,7 @@ const valueOf = (event: Event) =>
         class="field"
         :value="condition.mode"
         aria-label="How the parts count"
-        @change="setMode(valueOf($event))"
+        @change="setMode(inputText($event))"
       >
         <option value="all">all of</option>
         <option value="any">any of</option>
@@ -187,7 +177,7 @@ const valueOf = (event: Event) =>
         class="field"
         :value="condition.operator"
         aria-label="Comparison"
-        @change="emit('change', chooseOperator(condition, valueOf($event)))"
+        @change="emit('change', chooseOperator(condition, inputText($event)))"
       >
         <option
           v-for="o in operatorsFor(condition.question)"
@@ -229,7 +219,7 @@ const valueOf = (event: Event) =>
           :type="INPUTS[questionOf(condition.question)?.kind ?? 'text'] ?? 'text'"
           :value="operandText(condition.operands[i - 1])"
           aria-label="Value"
-          @change="emit('change', setOperand(condition, i - 1, valueOf($event)))"
+          @change="emit('change', setOperand(condition, i - 1, inputText($event)))"
         />
         <button
           v-if="questionOf(condition.question)?.kind === 'date'"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { FUNCTIONS } from '#core/expressions/functions'
 import type { ValueType } from '#core/expressions/types'
-import type { Place } from '#core/form/walk'
+import { nodeText, type Place } from '#core/form/walk'
 
 /** An expression as text: completes questions, choices and functions, and says errors at their place with the nearest right spelling. */
 const props = defineProps<{
@@ -21,13 +21,11 @@ const isOpen = ref(false)
 const id = useId()
 const MOST = 8
 
-const reading = computed(() =>
-  props.text.trim() === '' || !draft.names
-    ? null
-    : props.wanted === undefined
-      ? draft.names.read(props.text, props.place)
-      : draft.names.read(props.text, props.place, props.wanted, props.row ?? null),
-)
+const reading = computed(() => {
+  if (props.text.trim() === '' || !draft.names) return null
+  if (props.wanted === undefined) return draft.names.read(props.text, props.place)
+  return draft.names.read(props.text, props.place, props.wanted, props.row ?? null)
+})
 const problem = computed(() => {
   const { syntax, problems } = reading.value ?? {}
   return syntax
@@ -62,13 +60,9 @@ const suggestions = computed((): Suggestion[] => {
   if (!draft.names) return []
   if (kind === 'code') {
     const type = draft.names.typeOf(of)
-    const choices =
-      type.kind === 'code'
-        ? type.choices
-        : type.kind === 'list' && type.of.kind === 'code'
-          ? type.of.choices
-          : new Map<string, string>()
-    return [...choices]
+    const single = type.kind === 'list' ? type.of : type
+    const choices = single.kind === 'code' ? [...single.choices] : []
+    return choices
       .filter(([code, label]) => fits(code, label) && code !== word)
       .slice(0, MOST)
       .map(([code, label]) => ({ text: code, words: label }))
@@ -78,11 +72,7 @@ const suggestions = computed((): Suggestion[] => {
     .filter(n => n !== word)
     .map(n => {
       const found = draft.places.find(p => p.code === n)
-      return {
-        text: n,
-        words:
-          found?.kind === 'question' ? found.node.label : found?.kind === 'group' ? found.node.title : '',
-      }
+      return { text: n, words: found ? nodeText(found.node).text : '' }
     })
     .filter(s => fits(s.text, s.words))
   const functions = [...FUNCTIONS]

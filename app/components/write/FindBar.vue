@@ -15,6 +15,11 @@ onMounted(() => input.value?.focus())
 const found = computed(() =>
   draft.form ? findText(draft.form, draft.places, wanted.value, fields.value) : [],
 )
+const position = computed(() => {
+  if (!wanted.value) return ''
+  const nth = found.value.length === 0 ? 0 : at.value + 1
+  return `${nth} of ${found.value.length}`
+})
 const current = computed(() => found.value[at.value])
 const place = computed(() => draft.places.find(p => p.address === current.value?.address))
 watch(wanted, () => {
@@ -29,7 +34,7 @@ function replace() {
   if (!draft.form) return
   const { edits, count, refused } = replaceTextEdits(draft.form, wanted.value, by.value, fields.value)
   if (edits.length > 0 && !draft.edit(edits)) return
-  said.value = [`Replaced in ${count} ${count === 1 ? 'place' : 'places'}.`, ...refused].join(' ')
+  said.value = [`Replaced in ${counted(count, 'place')}.`, ...refused].join(' ')
 }
 </script>
 
@@ -49,9 +54,7 @@ function replace() {
       @keydown.enter.exact.prevent="go(1)"
       @keydown.shift.enter.prevent="go(-1)"
     />
-    <span class="small quiet num">{{
-      wanted ? `${found.length === 0 ? 0 : at + 1} of ${found.length}` : ''
-    }}</span>
+    <span class="small quiet num">{{ position }}</span>
     <button
       class="text-button"
       :disabled="found.length === 0"

@@ -35,12 +35,6 @@ const add = () =>
     ],
     'closings',
   )
-const valueOf = (event: Event) =>
-  event.target instanceof HTMLInputElement ||
-  event.target instanceof HTMLTextAreaElement ||
-  event.target instanceof HTMLSelectElement
-    ? event.target.value
-    : ''
 </script>
 
 <template>
@@ -55,14 +49,14 @@ const valueOf = (event: Event) =>
       class="field"
       :value="form.title"
       maxlength="500"
-      @input="set({ title: valueOf($event) }, 'title')"
+      @input="set({ title: inputText($event) }, 'title')"
     />
     <label for="form-pace">Pace</label>
     <select
       id="form-pace"
       class="field"
       :value="form.pace ?? 'section'"
-      @change="set({ pace: valueOf($event) === 'section' ? null : valueOf($event) }, 'pace')"
+      @change="set({ pace: inputText($event) === 'section' ? null : inputText($event) }, 'pace')"
     >
       <option value="section">a section at a time</option>
       <option value="question">a question at a time</option>
@@ -85,14 +79,14 @@ const valueOf = (event: Event) =>
             :value="c.title ?? ''"
             placeholder="Thank you"
             :aria-label="`Closing ${i + 1}: title`"
-            @input="change(i, { title: valueOf($event) }, 'title')"
+            @input="change(i, { title: inputText($event) }, 'title')"
           />
           <input
             class="field forward"
             :value="c.forward ?? ''"
             placeholder="goes on to https://…"
             :aria-label="`Closing ${i + 1}: address to go on to`"
-            @change="change(i, { forward: valueOf($event).trim() }, 'forward')"
+            @change="change(i, { forward: inputText($event).trim() }, 'forward')"
           />
           <button
             class="text-button"
@@ -107,7 +101,7 @@ const valueOf = (event: Event) =>
           :value="c.text ?? ''"
           placeholder="Your answers have been sent."
           :aria-label="`Closing ${i + 1}: text`"
-          @input="change(i, { text: valueOf($event) }, 'text')"
+          @input="change(i, { text: inputText($event) }, 'text')"
         />
         <RuleField
           v-if="last"

@@ -1,18 +1,15 @@
 <script setup lang="ts">
-import { readableDate } from '#core/expressions/dates'
 import type { Form } from '#core/form/definition'
 import { listPlaces, placeName } from '#core/form/walk'
+import { API } from '#shared/api/endpoints'
+import type { History } from '#shared/api/forms'
+import { callApi } from '~/api/callApi'
 
 /** Every save of the draft, with who made it and when; any earlier state can be looked at and brought back. */
 const draft = useDraft()
-interface Past {
-  canLook: boolean
-  begunAt: string
-  saves: { revision: number; at: string; by: string; edits: { do: string; what: string }[] }[]
-}
 const { data, error, refresh } = await useAsyncData(
   `history-${draft.id}`,
-  () => $fetch<Past>(`/api/forms/${draft.id}/history`),
+  () => callApi(API.loadHistory, { params: { id: draft.id } }),
   { server: false },
 )
 const state = shallowRef<{ revision: number; form: Form } | null>(null)
@@ -30,7 +27,7 @@ const DONE: Record<string, string> = {
   change: 'changed',
   replace: 'brought an earlier state back',
 }
-function words(edits: Past['saves'][number]['edits']) {
+function words(edits: History['saves'][number]['edits']) {
   const kinds = [...new Set(edits.map(e => e.do))]
   return kinds
     .map(kind => {
@@ -42,14 +39,12 @@ function words(edits: Past['saves'][number]['edits']) {
     .join('; ')
 }
 const when = (at: string) =>
-  `${readableDate(at.slice(0, 10))}, ${new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' })}`
+  `${readableDay(at)}, ${new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' })}`
 async function look(revision: number) {
   refusal.value = ''
   try {
-    state.value = {
-      revision,
-      form: (await $fetch<{ form: Form }>(`/api/forms/${draft.id}/states/${revision}`)).form,
-    }
+    const { form } = await callApi(API.loadState, { params: { id: draft.id, revision } })
+    state.value = { revision, form }
   } catch (cause) {
     refusal.value = refusalOf(cause).sentence
   }

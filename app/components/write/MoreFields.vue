@@ -38,22 +38,15 @@ const text = (key: string): string => {
   const value: unknown = Reflect.get(node.value, key)
   return typeof value === 'string' ? value : ''
 }
-const valueOf = (event: Event) =>
-  event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
-    ? event.target.value
-    : ''
 function setUnder(event: Event) {
-  const spot = spots.value[Number(valueOf(event))]
+  const spot = spots.value[Number(inputText(event))]
   emit('set', { under: spot ? { question: spot.question, option: spot.option } : null }, null)
 }
 const parties = computed(() => draft.form?.parties ?? [])
-const seenBy = computed(() =>
-  question.value?.officeOnly
-    ? 'office'
-    : question.value?.privateTo
-      ? `party:${question.value.privateTo}`
-      : '',
-)
+const seenBy = computed(() => {
+  if (question.value?.officeOnly) return 'office'
+  return question.value?.privateTo ? `party:${question.value.privateTo}` : ''
+})
 const setSeenBy = (value: string) =>
   emit(
     'set',
@@ -77,7 +70,7 @@ const canLock = computed(
       :value="text('placeholder')"
       placeholder="shown in the empty field"
       aria-label="Placeholder"
-      @input="emit('set', { placeholder: valueOf($event) || null }, 'placeholder')"
+      @input="emit('set', { placeholder: inputText($event) || null }, 'placeholder')"
     />
     <span class="left">If missing</span>
     <input
@@ -85,7 +78,7 @@ const canLock = computed(
       :value="text('requiredMessage')"
       placeholder="This needs an answer."
       aria-label="Message when the answer is missing"
-      @input="emit('set', { requiredMessage: valueOf($event) || null }, 'requiredMessage')"
+      @input="emit('set', { requiredMessage: inputText($event) || null }, 'requiredMessage')"
     />
   </template>
   <template v-if="hasDefault">
@@ -115,7 +108,7 @@ const canLock = computed(
       class="field"
       aria-label="Seen by"
       :value="seenBy"
-      @change="setSeenBy(valueOf($event))"
+      @change="setSeenBy(inputText($event))"
     >
       <option value="">every party whose turn sees the section</option>
       <option value="office">the office only</option>

@@ -57,7 +57,6 @@ const put = (next: readonly string[]) =>
       ? null
       : next.map(t => (next.length > 1 && / or | in /.test(t) ? `(${t})` : t)).join(' and '),
   )
-const valueOf = (event: Event) => (event.target instanceof HTMLSelectElement ? event.target.value : '')
 const free = computed(() => parents.value.filter(p => !p.isUsed))
 const wordsOf = (part: string) => parents.value.find(p => p.rule === part)
 </script>
@@ -90,7 +89,7 @@ const wordsOf = (part: string) => parents.value.find(p => p.rule === part)
         class="field"
         value=""
         aria-label="Narrow by an earlier choice"
-        @change="put([...(parts ?? []), valueOf($event)])"
+        @change="put([...(parts ?? []), inputText($event)])"
       >
         <option value="">narrow it by an earlier choice …</option>
         <option

@@ -65,9 +65,8 @@ function move(i: number, by: number) {
   if (moved && to >= 0 && to < options.value.length)
     put(options.value.toSpliced(i, 1).toSpliced(to, 0, moved))
 }
-const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '')
 const numberOf = (event: Event) => {
-  const text = valueOf(event).trim().replace(',', '.')
+  const text = inputText(event).trim().replace(',', '.')
   const value = Number(text)
   return text === '' || !Number.isFinite(value) ? undefined : value
 }
@@ -100,7 +99,7 @@ const marks = (o: Option) =>
             class="field"
             :value="o.label"
             :aria-label="`${noun === 'row' ? 'Row' : 'Choice'} ${i + 1}: label`"
-            @input="change(i, { label: valueOf($event) })"
+            @input="change(i, { label: inputText($event) })"
             @keydown.alt.up.prevent="move(i, -1)"
             @keydown.alt.down.prevent="move(i, 1)"
           />
@@ -109,7 +108,7 @@ const marks = (o: Option) =>
             :value="o.code"
             :aria-label="`${noun === 'row' ? 'Row' : 'Choice'} ${i + 1}: code`"
             maxlength="60"
-            @change="valueOf($event) && change(i, { code: valueOf($event) })"
+            @change="inputText($event) && change(i, { code: inputText($event) })"
           />
           <button
             v-if="hasPoints"

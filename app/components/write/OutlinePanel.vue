@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { outlineEdits, readOutline, type Drafted } from '#core/form/outlineText'
+import { DRAFTED_KINDS, outlineEdits, readOutline, turnDrafted, type Drafted } from '#core/form/outlineText'
 import { TYPES } from '#core/form/types'
 import type { QuestionType } from '#core/form/questions'
 
@@ -18,32 +18,14 @@ watch(text, now => {
 })
 const TYPE_NAMES = Object.entries(TYPES).map(([key, entry]) => ({ key, words: entry.words }))
 const isType = (value: string): value is QuestionType => value in TYPES
-const valueOf = (event: Event) =>
-  event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
-    ? event.target.value
-    : ''
 function retype(d: Drafted, event: Event) {
-  const type = valueOf(event)
+  const type = inputText(event)
   if (d.kind === 'question' && isType(type)) d.type = type
 }
-const turn = (i: number, kind: string) => {
-  const d = drafted.value[i]
-  const words = d?.kind === 'section' ? d.title : d?.kind === 'question' ? d.label : (d?.text ?? '')
-  drafted.value[i] =
-    kind === 'section'
-      ? { kind: 'section', title: words }
-      : kind === 'note'
-        ? { kind: 'note', text: words }
-        : {
-            kind: 'question',
-            label: words,
-            type: 'text',
-            options: [],
-            required: false,
-            help: '',
-            code: '',
-            writeIn: false,
-          }
+function turn(i: number, kind: string) {
+  const before = drafted.value[i]
+  const into = DRAFTED_KINDS.find(k => k === kind)
+  if (before && into) drafted.value[i] = turnDrafted(before, into)
 }
 const count = computed(() => drafted.value.filter(d => d.kind === 'question').length)
 function insert() {
@@ -135,7 +117,7 @@ function insert() {
           class="field"
           :value="d.kind"
           :aria-label="`Line ${i + 1}: becomes`"
-          @change="turn(i, valueOf($event))"
+          @change="turn(i, inputText($event))"
         >
           <option value="question">question</option>
           <option value="section">section</option>

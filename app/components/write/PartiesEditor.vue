@@ -26,15 +26,13 @@ function add() {
   )
   name.value = ''
 }
-const setOffice = (i: number) =>
-  put(
-    parties.value.map((p, j): Party =>
-      j !== i ? p : p.office ? { code: p.code, name: p.name } : { ...p, office: true },
-    ),
-    null,
-  )
+function setOffice(i: number) {
+  const party = parties.value[i]
+  if (!party) return
+  const { office, ...rest } = party
+  put(parties.value.with(i, office ? rest : { ...rest, office: true }), null)
+}
 const isUsed = (code: string) => turns.value.some(t => t.party === code)
-const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '')
 </script>
 
 <template>
@@ -57,7 +55,7 @@ const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? ev
         :value="p.name"
         :aria-label="`Party ${i + 1}: name`"
         maxlength="200"
-        @input="change(i, { name: valueOf($event) }, `party${i}`)"
+        @input="change(i, { name: inputText($event) }, `party${i}`)"
       />
       <label class="small"
         ><input

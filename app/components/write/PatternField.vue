@@ -6,7 +6,6 @@ const props = defineProps<{ pattern: string | undefined; message: string | undef
 const emit = defineEmits<{ set: [values: Record<string, unknown>] }>()
 const trial = ref('')
 const compiled = computed(() => (props.pattern === undefined ? null : patternOf(props.pattern)))
-const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '')
 const outcome = computed(() =>
   compiled.value === null || trial.value === '' ? null : compiled.value.matcher(trial.value).matches(),
 )
@@ -22,7 +21,7 @@ const outcome = computed(() =>
         aria-label="Pattern"
         spellcheck="false"
         maxlength="500"
-        @input="emit('set', { pattern: valueOf($event) || null })"
+        @input="emit('set', { pattern: inputText($event) || null })"
       />
       <template v-if="pattern !== undefined">
         <input
@@ -52,7 +51,7 @@ const outcome = computed(() =>
       :value="message ?? ''"
       placeholder="What to say when an answer does not fit the pattern"
       aria-label="Message of the pattern"
-      @input="emit('set', { patternMessage: valueOf($event) || null })"
+      @input="emit('set', { patternMessage: inputText($event) || null })"
     />
   </div>
 </template>

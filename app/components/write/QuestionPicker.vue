@@ -36,7 +36,7 @@ function keys(event: KeyboardEvent) {
   event.stopPropagation()
 }
 function type(event: Event) {
-  typed.value = event.target instanceof HTMLInputElement ? event.target.value : ''
+  typed.value = inputText(event)
   open.value = true
   active.value = 0
 }

@@ -10,8 +10,14 @@ const put = (next: Route[]) => emit('change', next.length > 0 ? next : null)
 const change = (i: number, route: Route) => put(routes.value.toSpliced(i, 1, route))
 const later = computed(() => draft.form?.sections.slice(props.place.section + 1) ?? [])
 const closings = computed(() => draft.form?.closings ?? [])
-const valueOf = (event: Event) => (event.target instanceof HTMLSelectElement ? event.target.value : '')
 const without = ({ closing: _, ...rest }: Route): Route => rest
+/** A route with another condition, or with none. */
+function setWhen(i: number, when: string | null) {
+  const route = routes.value[i]
+  if (!route) return
+  const { when: _before, ...rest } = route
+  change(i, when === null ? rest : { ...route, when })
+}
 </script>
 
 <template>
@@ -27,7 +33,7 @@ const without = ({ closing: _, ...rest }: Route): Route => rest
           class="field"
           :value="r.to"
           :aria-label="`Destination of route ${i + 1}`"
-          @change="change(i, { ...without(r), to: valueOf($event) })"
+          @change="change(i, { ...without(r), to: inputText($event) })"
         >
           <option
             v-if="r.to !== FINISH && !later.some(s => s.code === r.to)"
@@ -49,7 +55,7 @@ const without = ({ closing: _, ...rest }: Route): Route => rest
           class="field"
           :value="r.closing ?? ''"
           :aria-label="`Closing of route ${i + 1}`"
-          @change="change(i, valueOf($event) ? { ...r, closing: valueOf($event) } : without(r))"
+          @change="change(i, inputText($event) ? { ...r, closing: inputText($event) } : without(r))"
         >
           <option value="">with the usual closing</option>
           <option
@@ -71,14 +77,7 @@ const without = ({ closing: _, ...rest }: Route): Route => rest
         words="Taken when"
         :text="r.when"
         :place="place"
-        @change="
-          change(
-            i,
-            $event === null
-              ? { to: r.to, ...(r.closing ? { closing: r.closing } : {}) }
-              : { ...r, when: $event },
-          )
-        "
+        @change="setWhen(i, $event)"
       >
         <template #none><span class="small quiet">always taken</span></template>
       </RuleField>

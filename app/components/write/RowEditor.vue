@@ -1,18 +1,12 @@
 <script setup lang="ts">
-import { KEYWORDS } from '#core/expressions/parse'
+import { hasOptions } from '#core/form/questions'
 import type { AnswerCheck } from '#core/form/fields'
-import type { QuestionType } from '#core/form/questions'
-import { freeCode, takenCodes } from '#core/form/codes'
-import { retypeQuestion } from '#core/form/create'
-import { renameEdits } from '#core/form/rename'
-import { TYPES } from '#core/form/types'
-import type { Address, Place } from '#core/form/walk'
+import { nodeText, type Address, type Place } from '#core/form/walk'
 import { TYPE_FIELDS } from './typeFields'
 
 /** A row opened in place: everything that can be said of it. */
 const props = defineProps<{ place: Place }>()
 const emit = defineEmits<{ renamed: [address: Address]; move: [] }>()
-const script = useScript()
 const draft = useDraft()
 const first = useTemplateRef<HTMLInputElement | HTMLTextAreaElement>('first')
 const more = ref(false)
@@ -20,22 +14,9 @@ onMounted(() => first.value?.focus())
 
 const question = computed(() => (props.place.kind === 'question' ? props.place.node : null))
 const group = computed(() => (props.place.kind === 'group' ? props.place.node : null))
-const labelKey = computed(
-  () => ({ question: 'label', note: 'text', group: 'title', section: 'title' })[props.place.kind],
-)
-const label = computed(() =>
-  props.place.kind === 'question'
-    ? props.place.node.label
-    : props.place.kind === 'note'
-      ? props.place.node.text
-      : props.place.node.title,
-)
-const valueOf = (event: Event) =>
-  event.target instanceof HTMLInputElement ||
-  event.target instanceof HTMLTextAreaElement ||
-  event.target instanceof HTMLSelectElement
-    ? event.target.value
-    : ''
+const labelKey = computed(() => nodeText(props.place.node).key)
+const LABEL_WORDS = { text: 'Text', label: 'Label', title: 'Title' } as const
+const label = computed(() => nodeText(props.place.node).text)
 const set = (values: Record<string, unknown>, merge: string | null = null) =>
   draft.edit(
     [{ do: 'change', what: props.place.address, set: values }],
@@ -45,25 +26,6 @@ const set = (values: Record<string, unknown>, merge: string | null = null) =>
 /** Keys typed here are not the script's, but for undo, redo and Escape. */
 function stay(event: KeyboardEvent) {
   if (event.key !== 'Escape' && !event.ctrlKey && !event.metaKey) event.stopPropagation()
-}
-const codeProblem = ref('')
-function recode(event: Event) {
-  const code = valueOf(event).trim()
-  codeProblem.value = ''
-  if (code === props.place.code || !draft.form) return
-  if (!/^[a-z][a-z0-9_]{0,59}$/.test(code))
-    codeProblem.value = 'A code has small letters, digits and “_”, and begins with a letter.'
-  else if (KEYWORDS.has(code))
-    codeProblem.value = `“${code}” belongs to the rule language; choose another code.`
-  else if (takenCodes(draft.form, props.place.kind === 'section' ? 'section' : 'item').has(code))
-    codeProblem.value = `“${code}” is taken; “${freeCode(code, takenCodes(draft.form, 'item'))}” is free.`
-  else if (draft.edit(renameEdits(draft.form, props.place.address, code)))
-    emit('renamed', `${props.place.kind === 'section' ? 'section' : 'item'}/${code}`)
-}
-const isType = (value: string): value is QuestionType => value in TYPES
-function retype(event: Event) {
-  const type = valueOf(event)
-  if (isType(type) && question.value) set(retypeQuestion(question.value, type))
 }
 const isAsked = computed(
   () => question.value !== null && question.value.type !== 'value' && question.value.type !== 'hidden',
@@ -75,22 +37,7 @@ const checks = computed((): AnswerCheck[] =>
   'validWhen' in props.place.node ? (props.place.node.validWhen ?? []) : [],
 )
 const help = computed(() => (question.value && 'help' in question.value ? (question.value.help ?? '') : ''))
-const choice = computed(() =>
-  question.value?.type === 'choice' || question.value?.type === 'choices' ? question.value : null,
-)
-const withOptions = computed(
-  () =>
-    choice.value ??
-    (question.value?.type === 'ranking' || question.value?.type === 'grid' ? question.value : null),
-)
-const tone = computed(() => (props.place.kind === 'note' ? (props.place.node.tone ?? 'advice') : ''))
-const lists = computed(() => draft.form?.lists ?? [])
-function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
-  const { [key]: _, ...rest } = group.value?.repeat ?? {}
-  const value = text.trim() === '' ? undefined : key === 'min' || key === 'max' ? Number(text) : text
-  if (typeof value !== 'number' || Number.isInteger(value))
-    set({ repeat: value === undefined ? rest : { ...rest, [key]: value } }, `repeat-${key}`)
-}
+const withOptions = computed(() => (question.value && hasOptions(question.value) ? question.value : null))
 </script>
 
 <template>
@@ -98,9 +45,7 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
     class="editor"
     @keydown="stay"
   >
-    <label :for="`label-${place.address}`">{{
-      place.kind === 'note' ? 'Text' : place.kind === 'question' ? 'Label' : 'Title'
-    }}</label>
+    <label :for="`label-${place.address}`">{{ LABEL_WORDS[labelKey] }}</label>
     <textarea
       v-if="place.kind === 'note'"
       :id="`label-${place.address}`"
@@ -108,7 +53,7 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
       class="field"
       rows="2"
       :value="label"
-      @input="set({ [labelKey]: valueOf($event) }, 'label')"
+      @input="set({ [labelKey]: inputText($event) }, 'label')"
     />
     <input
       v-else
@@ -117,62 +62,14 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
       class="field"
       :value="label"
       maxlength="500"
-      @input="set({ [labelKey]: valueOf($event) }, 'label')"
+      @input="set({ [labelKey]: inputText($event) }, 'label')"
     />
 
-    <label :for="`code-${place.address}`">Code</label>
-    <div class="row-flex">
-      <input
-        :id="`code-${place.address}`"
-        class="field code"
-        :value="place.code"
-        maxlength="60"
-        spellcheck="false"
-        @change="recode"
-      />
-      <template v-if="question">
-        <label
-          :for="`type-${place.address}`"
-          class="small quiet"
-          >Type</label
-        >
-        <select
-          :id="`type-${place.address}`"
-          class="field"
-          :value="question.type"
-          @change="retype"
-        >
-          <option
-            v-for="(entry, key) in TYPES"
-            :key="key"
-            :value="key"
-          >
-            {{ entry.words }}
-          </option>
-        </select>
-      </template>
-      <label
-        v-if="place.kind === 'note'"
-        class="small quiet"
-        >Tone
-        <select
-          class="field"
-          :value="tone"
-          @change="set({ tone: valueOf($event) === 'advice' ? null : valueOf($event) })"
-        >
-          <option value="plain">plain</option>
-          <option value="advice">advice</option>
-          <option value="warning">warning</option>
-        </select></label
-      >
-      <span
-        v-if="codeProblem"
-        class="small fault"
-        role="alert"
-        >{{ codeProblem }}</span
-      >
-    </div>
-
+    <RowIdentity
+      :place="place"
+      @set="set"
+      @renamed="emit('renamed', $event)"
+    />
     <template v-if="question?.type === 'grid'">
       <span class="left">Rows</span>
       <OptionsEditor
@@ -184,62 +81,11 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
     </template>
     <template v-if="withOptions">
       <span class="left">{{ question?.type === 'grid' ? 'Scale' : 'Choices' }}</span>
-      <div class="stack">
-        <label
-          v-if="choice && lists.length > 0"
-          class="small quiet"
-          >from
-          <select
-            class="field"
-            :value="choice.list ?? ''"
-            aria-label="Where the choices come from"
-            @change="
-              set(
-                valueOf($event)
-                  ? { list: valueOf($event), options: null }
-                  : { list: null, narrowedBy: null, options: [] },
-              )
-            "
-          >
-            <option value="">options of its own</option>
-            <option
-              v-for="l in lists"
-              :key="l.code"
-              :value="l.code"
-            >
-              the list {{ l.title || l.code }}
-            </option>
-          </select></label
-        >
-        <OptionsEditor
-          :question="withOptions"
-          field="options"
-          :address="place.address"
-          :place="place"
-        />
-        <NuxtLink
-          v-if="choice?.list"
-          class="small"
-          :to="{ query: { view: 'lists', list: choice.list } }"
-          >Open the list</NuxtLink
-        >
-        <label
-          v-if="choice?.list"
-          class="small"
-          ><input
-            type="checkbox"
-            :checked="choice.onlyOne === true"
-            @change="set({ onlyOne: choice.onlyOne ? null : true })"
-          />
-          the only one left is chosen unasked</label
-        >
-        <NarrowField
-          v-if="choice?.list"
-          :question="choice"
-          :place="place"
-          @change="set({ narrowedBy: $event }, 'narrowedBy')"
-        />
-      </div>
+      <ChoicesField
+        :question="withOptions"
+        :place="place"
+        @set="set"
+      />
     </template>
     <template v-if="question?.type === 'value'">
       <span class="left">Value</span>
@@ -259,7 +105,7 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
         class="field"
         :value="help"
         placeholder="A line under the label"
-        @input="set({ help: valueOf($event) || null }, 'help')"
+        @input="set({ help: inputText($event) || null }, 'help')"
       />
     </template>
     <template v-if="question && TYPE_FIELDS[question.type].length > 0">
@@ -279,50 +125,10 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
     </template>
     <template v-if="group">
       <span class="left">Repeats</span>
-      <div class="row-flex">
-        <label class="small"
-          ><input
-            type="checkbox"
-            :checked="group.repeat !== undefined"
-            @change="set({ repeat: group.repeat ? null : {} })"
-          />
-          in entries</label
-        >
-        <template v-if="group.repeat">
-          <label class="small quiet"
-            >least
-            <input
-              class="field number"
-              :value="group.repeat.min ?? ''"
-              inputmode="numeric"
-              @change="setRepeat('min', valueOf($event))"
-          /></label>
-          <label class="small quiet"
-            >most
-            <input
-              class="field number"
-              :value="group.repeat.max ?? ''"
-              inputmode="numeric"
-              @change="setRepeat('max', valueOf($event))"
-          /></label>
-          <label class="small quiet"
-            >heading
-            <input
-              class="field"
-              :value="group.repeat.heading ?? ''"
-              placeholder="may quote: {{ code }}"
-              @change="setRepeat('heading', valueOf($event))"
-          /></label>
-          <label class="small quiet"
-            >button
-            <input
-              class="field"
-              :value="group.repeat.add ?? ''"
-              placeholder="Add an engine"
-              @change="setRepeat('add', valueOf($event))"
-          /></label>
-        </template>
-      </div>
+      <RepeatFields
+        :group="group"
+        @set="set"
+      />
     </template>
 
     <span class="left">Shown</span>
@@ -377,40 +183,10 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
       @set="set"
     />
     <span class="left" />
-    <div class="row-flex acts">
-      <button
-        class="text-button"
-        @click="script.duplicate()"
-      >
-        Duplicate
-      </button>
-      <button
-        v-if="place.kind === 'section' && place.section > 0"
-        class="text-button"
-        @click="script.merge()"
-      >
-        Merge with the section above
-      </button>
-      <button
-        v-if="place.kind !== 'section' && place.groups.length === 0"
-        class="text-button"
-        @click="script.split()"
-      >
-        Begin a new section here
-      </button>
-      <button
-        class="text-button"
-        @click="emit('move')"
-      >
-        Move to…
-      </button>
-      <button
-        class="text-button"
-        @click="script.remove([place.address])"
-      >
-        Delete
-      </button>
-    </div>
+    <RowActs
+      :place="place"
+      @move="emit('move')"
+    />
   </div>
 </template>
 
@@ -429,17 +205,5 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
   color: var(--slate);
   font-size: 13px;
   padding-top: 5px;
-}
-.stack {
-  display: grid;
-  gap: 6px;
-}
-.number {
-  width: 56px;
-}
-.acts {
-  border-top: 1px dotted var(--line);
-  padding-top: 6px;
-  gap: 4px 14px;
 }
 </style>

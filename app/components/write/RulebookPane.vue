@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Severity } from '#core/prove/finding'
+import { SEVERITY_MARKS } from '~/theme/severityMarks'
 import { sentenceText } from '#core/expressions/sentence'
 import { ruleSentence } from '#core/form/names'
 import { isCondition, RULE_WORDS, rulesOf, withRule, type Rule, type RuleKind } from '#core/form/rules'
@@ -68,7 +70,8 @@ function toggle(id: string) {
   if (!next.delete(id)) next.add(id)
   chosen.value = next
 }
-const MARKS = { fault: '✕ fault', risk: '▲ risk', advice: '● advice', fine: '✓' } as const
+const statusText = (status: Severity | 'fine') =>
+  status === 'fine' ? '✓' : `${SEVERITY_MARKS[status]} ${status}`
 const change = (rule: Rule, text: string | null, merge: string | null = null) =>
   draft.form && draft.edit([withRule(draft.form, rule, text)], merge)
 /** The last of several checks or routes of one place first, so that positions stay right. */
@@ -224,7 +227,7 @@ function go(rule: Rule) {
                 class="small"
                 :class="l.status === 'fine' ? 'proven' : l.status"
               >
-                {{ MARKS[l.status] }}
+                {{ statusText(l.status) }}
               </td>
             </tr>
             <tr

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { SEVERITY_MARKS } from '~/theme/severityMarks'
 import { draggable, dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
 import type { Finding } from '#core/prove/finding'
 import { RULE_WORDS, rulesAt } from '#core/form/rules'
 import { typeBrief } from '#core/form/types'
-import type { Address, Place } from '#core/form/walk'
+import { nodeText, type Address, type Place } from '#core/form/walk'
 import type { Strand } from './strand'
 
 const props = defineProps<{
@@ -27,26 +28,16 @@ const over = ref(false)
 /** The tools of a row are made when they are wanted: most rows of a long script are only scrolled by. */
 const near = ref(false)
 
-const label = computed(() =>
-  props.place.kind === 'question'
-    ? props.place.node.label
-    : props.place.kind === 'note'
-      ? props.place.node.text
-      : props.place.node.title,
-)
-const brief = computed(() =>
-  props.place.kind === 'question' && draft.form
-    ? typeBrief(props.place.node, draft.form)
-    : props.place.kind === 'section'
-      ? ''
-      : props.place.kind === 'group' && props.place.node.repeat
-        ? 'group, in entries'
-        : props.place.kind,
-)
+const label = computed(() => nodeText(props.place.node).text)
+const brief = computed(() => {
+  const { kind, node } = props.place
+  if (kind === 'question' && draft.form) return typeBrief(node, draft.form)
+  if (kind === 'section') return ''
+  return kind === 'group' && node.repeat ? 'group, in entries' : kind
+})
 const rules = computed(() => rulesAt(props.place))
 const rehearsal = useRehearsal()
 const worst = computed(() => props.findings[0])
-const MARKS = { fault: '✕', risk: '▲', advice: '●' } as const
 /** A plain click on the label opens the row; with Shift or Control it selects like anywhere else. */
 function act(event: MouseEvent) {
   if (event.shiftKey || event.ctrlKey || event.metaKey) return
@@ -148,7 +139,7 @@ onMounted(() => {
       :class="worst?.severity"
     >
       <template v-if="worst"
-        ><span :title="worst.sentence">{{ MARKS[worst.severity] }}</span
+        ><span :title="worst.sentence">{{ SEVERITY_MARKS[worst.severity] }}</span
         ><span class="hidden-words">{{ worst.severity }}: {{ worst.sentence }}</span></template
       >
     </span>

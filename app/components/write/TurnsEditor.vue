@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { codeFromLabel, freeCode } from '#core/form/codes'
-import { Access, DONE, type Actor, type Turn } from '#core/form/turns'
+import { DONE, type Actor, type Turn } from '#core/form/turns'
 import { turnName } from '#core/parties/turns'
 import { placeName } from '#core/form/walk'
 
@@ -19,7 +19,6 @@ const emails = computed(() =>
     p.kind === 'question' && p.node.type === 'email' && p.entryOf === null ? [p] : [],
   ),
 )
-const ACCESS_WORDS: Record<Access, string> = { fills: 'fills', reads: 'reads', never: 'never sees' }
 const put = (next: readonly Turn[], merge: string | null = null) =>
   draft.edit([{ do: 'change', what: 'form', set: { turns: next.length > 0 ? next : null } }], merge)
 const change = (i: number, part: Partial<Turn>, merge: string | null = null) =>
@@ -27,10 +26,6 @@ const change = (i: number, part: Partial<Turn>, merge: string | null = null) =>
     turns.value.map((t, j) => (j === i ? { ...t, ...part } : t)),
     merge,
   )
-const valueOf = (event: Event) =>
-  event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
-    ? event.target.value
-    : ''
 
 function add() {
   const free = parties.value.find(p => !turns.value.some(t => t.party === p.code)) ?? parties.value[0]
@@ -47,40 +42,38 @@ function add() {
   ])
 }
 /** Whom a turn waits for, as one line of text: a link, addresses, or an answer. */
-const kindOf = (by: Actor) => (by === 'link' ? 'link' : 'answer' in by ? `answer:${by.answer}` : 'team')
-const addressesOf = (by: Actor) =>
-  by === 'link' || 'answer' in by ? '' : 'person' in by ? by.person : by.team.join(', ')
-const setKind = (i: number, kind: string) =>
-  change(i, { by: kind === 'link' ? 'link' : kind.startsWith('answer:') ? { answer: kind.slice(7) } : me() })
+function kindOf(by: Actor): string {
+  if (by === 'link') return 'link'
+  return 'answer' in by ? `answer:${by.answer}` : 'team'
+}
+function addressesOf(by: Actor): string {
+  if (by === 'link' || 'answer' in by) return ''
+  return 'person' in by ? by.person : by.team.join(', ')
+}
+function actorOf(kind: string): Actor {
+  if (kind === 'link') return 'link'
+  return kind.startsWith('answer:') ? { answer: kind.slice('answer:'.length) } : me()
+}
+const setKind = (i: number, kind: string) => change(i, { by: actorOf(kind) })
 const wrongAddresses = ref<Record<number, string>>({})
+function addressFault(list: readonly string[]): string {
+  if (list.length === 0) return 'Somebody has to act: write an address.'
+  const bad = list.find(a => !ADDRESS.test(a))
+  return bad ? `“${bad}” is no e-mail address.` : ''
+}
+const ADDRESS = /^[^@\s]+@[^@\s]+\.[^@\s]+$/
 function setAddresses(i: number, text: string) {
   const list = text.split(/[\s,;]+/).filter(Boolean)
-  const bad = list.find(a => !/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(a))
-  wrongAddresses.value = {
-    ...wrongAddresses.value,
-    [i]: bad
-      ? `“${bad}” is no e-mail address.`
-      : list.length === 0
-        ? 'Somebody has to act: write an address.'
-        : '',
-  }
+  const fault = addressFault(list)
+  wrongAddresses.value = { ...wrongAddresses.value, [i]: fault }
   const [first] = list
-  if (!bad && first) change(i, { by: list.length === 1 ? { person: first } : { team: list } })
+  if (!fault && first) change(i, { by: list.length === 1 ? { person: first } : { team: list } })
 }
-/** Groups and questions that differ from their section. */
-const exceptions = (t: Turn) =>
-  Object.keys(t.access).filter(code => !sections.value.some(s => s.code === code))
-const nameOf = (code: string) => draft.places.find(p => p.code === code && p.kind !== 'section')
-const without = (record: Turn['access'], key: string): Turn['access'] =>
-  Object.fromEntries(Object.entries(record).filter(([k]) => k !== key))
 /** Who comes after a turn that has no rules of its own. */
 function followerOf(i: number): string {
   const next = turns.value[i + 1]
   return next && form.value ? turnName(form.value, next) : 'done'
 }
-const choices = computed(() =>
-  draft.places.filter(p => (p.kind === 'question' || p.kind === 'group') && p.entryOf === null),
-)
 const putHandOffs = (i: number, next: NonNullable<Turn['handOff']>) =>
   put(
     turns.value.map((t, j): Turn => {
@@ -109,7 +102,7 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
           class="field"
           :value="t.party"
           :aria-label="`Turn ${i + 1}: party`"
-          @change="change(i, { party: valueOf($event) })"
+          @change="change(i, { party: inputText($event) })"
         >
           <option
             v-if="!parties.some(p => p.code === t.party)"
@@ -131,7 +124,7 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
           placeholder="title, where it differs"
           :aria-label="`Turn ${i + 1}: title`"
           maxlength="200"
-          @input="change(i, { title: valueOf($event) }, `turn${i}`)"
+          @input="change(i, { title: inputText($event) }, `turn${i}`)"
         />
         <span class="spread" />
         <button
@@ -155,7 +148,7 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
           class="field"
           :value="kindOf(t.by)"
           :aria-label="`Turn ${i + 1}: who acts`"
-          @change="setKind(i, valueOf($event))"
+          @change="setKind(i, inputText($event))"
         >
           <option value="link">anyone with the link</option>
           <option value="team">whoever of these addresses</option>
@@ -173,7 +166,7 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
           :value="addressesOf(t.by)"
           :aria-label="`Turn ${i + 1}: addresses`"
           placeholder="name@wherry.example"
-          @change="setAddresses(i, valueOf($event))"
+          @change="setAddresses(i, inputText($event))"
         />
         <span
           v-if="wrongAddresses[i]"
@@ -182,78 +175,11 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
           >{{ wrongAddresses[i] }}</span
         >
       </div>
-      <table class="access small">
-        <tbody>
-          <tr
-            v-for="s in sections"
-            :key="s.code"
-          >
-            <td>{{ s.title.replaceAll(/\{\{[^}]*\}\}/g, '…') || s.code }}</td>
-            <td
-              v-for="a in Access.options"
-              :key="a"
-            >
-              <label
-                ><input
-                  type="radio"
-                  :name="`access-${t.code}-${s.code}`"
-                  :checked="(t.access[s.code] ?? 'never') === a"
-                  @change="change(i, { access: { ...t.access, [s.code]: a } })"
-                />
-                {{ ACCESS_WORDS[a] }}</label
-              >
-            </td>
-          </tr>
-          <tr
-            v-for="code in exceptions(t)"
-            :key="code"
-            class="exception"
-          >
-            <td>
-              except <template v-if="nameOf(code)">{{ nameOf(code)?.number }} </template><code>{{
-                code
-              }}</code>
-            </td>
-            <td
-              v-for="a in Access.options"
-              :key="a"
-            >
-              <label
-                ><input
-                  type="radio"
-                  :name="`access-${t.code}-${code}`"
-                  :checked="t.access[code] === a"
-                  @change="change(i, { access: { ...t.access, [code]: a } })"
-                />
-                {{ ACCESS_WORDS[a] }}</label
-              >
-            </td>
-            <td>
-              <button
-                class="text-button"
-                @click="change(i, { access: without(t.access, code) })"
-              >
-                Remove
-              </button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <select
-        class="field except"
-        value=""
-        :aria-label="`Turn ${i + 1}: a question that differs from its section`"
-        @change="change(i, { access: { ...t.access, [valueOf($event)]: 'never' } })"
-      >
-        <option value="">+ a question that differs from its section</option>
-        <option
-          v-for="q in choices.filter(p => !(p.code in t.access))"
-          :key="q.address"
-          :value="q.code"
-        >
-          {{ q.number }} {{ placeName(q) }}
-        </option>
-      </select>
+      <TurnAccess
+        :turn="t"
+        :number="i + 1"
+        @change="change(i, { access: $event })"
+      />
       <div
         v-for="(h, at) in t.handOff ?? []"
         :key="at"
@@ -265,7 +191,7 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
             class="field"
             :value="h.to"
             :aria-label="`Turn ${i + 1}: hand-off ${at + 1}`"
-            @change="changeHandOff(i, at, { ...h, to: valueOf($event) })"
+            @change="changeHandOff(i, at, { ...h, to: inputText($event) })"
           >
             <option
               v-if="h.to !== DONE && !turns.some(o => o.code === h.to)"
@@ -344,15 +270,5 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
 }
 .wide {
   flex: 1;
-}
-.except {
-  justify-self: start;
-  max-width: 360px;
-}
-.access td {
-  padding: 1px 14px 1px 0;
-}
-.access .exception td:first-child {
-  padding-left: 14px;
 }
 </style>

@@ -20,7 +20,10 @@ function put(f: TypeField, event: Event) {
   if (f.as === 'number') {
     const value = text === '' ? null : Number(text.replace(',', '.'))
     if (value === null || Number.isFinite(value)) emit('set', { [f.key]: value })
-  } else emit('set', { [f.key]: text === '' ? null : f.key === 'currency' ? text.toUpperCase() : text })
+    return
+  }
+  const written = f.key === 'currency' ? text.toUpperCase() : text
+  emit('set', { [f.key]: written === '' ? null : written })
 }
 const many = (key: string) => {
   const value = valueOf(key)

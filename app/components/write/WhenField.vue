@@ -10,12 +10,21 @@ const props = defineProps<{
   always?: string
 }>()
 const emit = defineEmits<{ change: [value: true | string | null] }>()
-const mode = computed(() => (props.value === undefined ? 'never' : props.value === true ? 'always' : 'when'))
-const choose = (m: string) =>
-  emit(
-    'change',
-    m === 'never' ? null : m === 'always' ? true : typeof props.value === 'string' ? props.value : '',
-  )
+type Mode = 'never' | 'always' | 'when'
+const mode = computed((): Mode => {
+  if (props.value === undefined) return 'never'
+  return props.value === true ? 'always' : 'when'
+})
+const MODES = computed((): Record<Mode, string> => ({
+  never: 'never',
+  always: props.always ?? 'always',
+  when: 'when …',
+}))
+function choose(chosen: Mode) {
+  const rule = typeof props.value === 'string' ? props.value : ''
+  const values = { never: null, always: true, when: rule } as const
+  emit('change', values[chosen])
+}
 </script>
 
 <template>
@@ -26,13 +35,13 @@ const choose = (m: string) =>
       :aria-label="name"
     >
       <button
-        v-for="m in ['never', 'always', 'when']"
+        v-for="(text, m) in MODES"
         :key="m"
         role="radio"
         :aria-checked="mode === m"
         @click="choose(m)"
       >
-        {{ m === 'when' ? 'when …' : m === 'always' ? (always ?? m) : m }}
+        {{ text }}
       </button>
     </div>
     <RuleField

@@ -55,15 +55,10 @@ onBeforeUnmount(() => {
   void draft.flush()
 })
 
-function download() {
+function exportDefinition() {
   if (!draft.form) return
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(
-    new Blob([`${JSON.stringify(draft.form, null, 2)}\n`], { type: 'application/json' }),
-  )
-  link.download = `${draft.form.code}.form.json`
-  link.click()
-  URL.revokeObjectURL(link.href)
+  const text = `${JSON.stringify(draft.form, null, 2)}\n`
+  download(`${draft.form.code}.form.json`, [text], 'application/json')
 }
 const selectedName = computed(() => {
   const place = draft.places.find(p => p.address === draft.selected)
@@ -121,7 +116,7 @@ const selectedName = computed(() => {
       </button>
       <button
         class="plain-button tool"
-        @click="download"
+        @click="exportDefinition"
       >
         Export
       </button>

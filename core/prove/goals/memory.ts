@@ -1,3 +1,4 @@
+import type { ChoiceList } from '../../form/choiceLists'
 import { namesIn, type Expr } from '../../expressions/tree'
 import type { Answers } from '../../form/answers'
 import { ownRules, isQuestion, isRepeating } from '../../fill/steps'
@@ -10,8 +11,12 @@ import type { Model } from '../model/model'
 
 /** So many texts are kept apart by number before it is begun afresh. */
 const MOST_KEPT = 400_000
-/** A list of more rows is taken to be another one in every proof: comparing it would take longer than deciding again. */
+/** A list of more rows is not written out: that would take longer than deciding again. */
 const MOST_ROWS = 5_000
+
+/** What a list says; a long one is taken to be another one whenever it is another object. */
+const listText = ({ code, columns, rows }: ChoiceList, proofs: number): string =>
+  rows.length > MOST_ROWS ? `${code} ${proofs}` : JSON.stringify([code, columns, rows])
 
 /** What was decided of a goal, and the state of everything that it rests on. */
 interface Kept {
@@ -38,12 +43,26 @@ export class Memory {
 
   /** Proofs that it was used in. */
   proofs = 0
+  private byNode = new WeakMap<object, number>()
+
+  /**
+   * A number for what a part of a definition says, written out once for each object: edits leave what they don't touch the same object, so
+   * that a proof after an edit writes out only what was touched.
+   */
+  idOfNode(node: object, write: () => string): number {
+    const known = this.byNode.get(node)
+    if (known !== undefined) return known
+    const id = this.idOf(write())
+    this.byNode.set(node, id)
+    return id
+  }
 
   /** At the beginning of a proof: begins afresh when too much was kept. */
   begin() {
     this.proofs += 1
     if (this.ids.size < MOST_KEPT) return
     this.ids = new Map()
+    this.byNode = new WeakMap()
     this.decisions.clear()
     this.witnesses.clear()
   }
@@ -74,11 +93,7 @@ export class Stamps {
     for (const list of form.lists ?? [])
       this.ofList.set(
         list.code,
-        memory.idOf(
-          list.rows.length > MOST_ROWS
-            ? `${list.code} ${memory.proofs}`
-            : JSON.stringify([list.code, list.columns, list.rows]),
-        ),
+        memory.idOfNode(list, () => listText(list, memory.proofs)),
       )
     let [blockers, all] = [0, 0]
     for (const section of plan.sections) {
@@ -127,7 +142,9 @@ export class Stamps {
     const known = this.ofPlace.get(place)
     if (known !== undefined) return known
     const { node, section, address, groups, entryOf } = place
-    const rules = JSON.stringify(node, (key, value: unknown) => (WORDS.has(key) ? undefined : value))
+    const rules = this.memory.idOfNode(node, () =>
+      JSON.stringify(node, (key, value: unknown) => (WORDS.has(key) ? undefined : value)),
+    )
     const stamp = this.memory.idOf(
       `${section} ${address} ${groups.map(g => g.address).join()} ${entryOf?.address ?? ''} ${rules}`,
     )

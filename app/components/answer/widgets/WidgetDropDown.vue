@@ -3,7 +3,7 @@ import { isRecord } from '#core/form/answers'
 import { offeredNow } from '#core/fill/fill'
 import { writeInLabel } from '#core/form/types'
 import { WRITE_IN } from '#core/form/rows'
-import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './widget'
+import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
 
 const props = defineProps<WidgetProps<'choice'>>()
 const emit = defineEmits<WidgetEmits>()
@@ -12,9 +12,15 @@ const rows = computed(() => {
   return [...(props.step.offer?.rows.values() ?? [])].filter(r => offered === null || offered.has(r.code))
 })
 const written = computed(() => (isRecord(props.value) ? String(props.value[WRITE_IN] ?? '') : null))
+const selected = computed(() => {
+  if (written.value !== null) return WRITE_IN
+  return typeof props.value === 'string' ? props.value : ''
+})
 function choose(event: Event) {
-  const code = textOf(event)
-  emit('answer', code === '' ? null : code === WRITE_IN && props.question.writeIn ? { [WRITE_IN]: '' } : code)
+  const code = inputText(event)
+  const isOwnWords = code === WRITE_IN && props.question.writeIn
+  if (code === '') emit('answer', null)
+  else emit('answer', isOwnWords ? { [WRITE_IN]: '' } : code)
 }
 </script>
 
@@ -24,7 +30,7 @@ function choose(event: Event) {
       :id="id"
       class="box"
       :class="{ invalid }"
-      :value="written === null ? (typeof value === 'string' ? value : '') : WRITE_IN"
+      :value="selected"
       v-bind="fieldAttributes(props)"
       @change="choose"
       @blur="emit('left')"
@@ -50,7 +56,7 @@ function choose(event: Event) {
       :value="written"
       maxlength="500"
       :aria-label="`${writeInLabel(question)}: your own words`"
-      @input="emit('answer', { [WRITE_IN]: textOf($event) })"
+      @input="emit('answer', { [WRITE_IN]: inputText($event) })"
       @blur="emit('left')"
     />
   </div>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { isFile, DEFAULT_MEGABYTES } from '#core/fill/readers'
 import { readableBytes } from '#core/fill/describeValue'
-import { fieldAttributes, FILE_TAKER, type FileTaker, type WidgetEmits, type WidgetProps } from './widget'
+import { FILE_TAKER } from '../keys'
+import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
 
 /** Files: chosen or dropped, sent at once and kept apart from the answers; shown with name and size. */
 const props = defineProps<WidgetProps<'file'>>()
 const emit = defineEmits<WidgetEmits>()
-const taker = inject<FileTaker>(FILE_TAKER)
+const taker = inject(FILE_TAKER)
 const ENDINGS = {
   image: '.jpg,.jpeg,.png,.gif,.webp',
   pdf: '.pdf',

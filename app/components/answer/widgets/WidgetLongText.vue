@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './widget'
+import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
 
 const props = defineProps<WidgetProps<'longText'>>()
 const emit = defineEmits<WidgetEmits>()
@@ -16,7 +16,7 @@ const count = computed(() => (typeof props.value === 'string' ? [...props.value]
       :value="typeof value === 'string' ? value : ''"
       :placeholder="question.placeholder"
       v-bind="fieldAttributes(props)"
-      @input="emit('answer', textOf($event) || null)"
+      @input="emit('answer', inputText($event) || null)"
       @blur="emit('left')"
     />
     <p

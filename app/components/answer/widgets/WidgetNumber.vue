@@ -2,7 +2,7 @@
 import { numberFromText } from '#core/expressions/decimal'
 import { answerOf } from '#core/fill/answers'
 import { isRecord, type Answer } from '#core/form/answers'
-import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './widget'
+import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
 
 /** A number or an amount as it is typed: a comma counts as the point; what is no number stays as text, and is said. */
 const props = defineProps<WidgetProps<'integer' | 'decimal' | 'money'>>()
@@ -31,7 +31,7 @@ watch(
   { immediate: true },
 )
 function type(event: Event) {
-  typed.value = textOf(event)
+  typed.value = inputText(event)
   const answer = answerFor(typed.value)
   emit(
     'answer',

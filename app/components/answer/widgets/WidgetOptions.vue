@@ -3,7 +3,7 @@ import { offeredNow } from '#core/fill/fill'
 import { isRecord, type Answer } from '#core/form/answers'
 import { writeInLabel } from '#core/form/types'
 import { WRITE_IN } from '#core/form/rows'
-import { textOf, type WidgetEmits, type WidgetProps } from './widget'
+import type { WidgetEmits, WidgetProps } from './widget'
 
 /** Radio buttons, boxes to tick, or the same as buttons side by side; a write-in asks for its text right below. */
 const props = defineProps<WidgetProps<'yesNo' | 'choice' | 'choices'>>()
@@ -35,8 +35,8 @@ const options = computed((): Shown[] => {
     : own
 })
 const chosen = computed(() => {
-  const given = many.value ? (Array.isArray(props.value) ? props.value : []) : [props.value]
-  return given.map(g => (isRecord(g) ? WRITE_IN : g))
+  const given = many.value ? props.value : [props.value]
+  return Array.isArray(given) ? given.map(g => (isRecord(g) ? WRITE_IN : g)) : []
 })
 const isChosen = (o: Shown) => chosen.value.includes(o.value)
 const written = computed(() => {
@@ -57,7 +57,7 @@ function choose(o: Shown) {
   emit('left')
 }
 function write(event: Event) {
-  const text = textOf(event)
+  const text = inputText(event)
   const own = { [WRITE_IN]: text }
   emit(
     'answer',

@@ -9,12 +9,12 @@ const steps = computed(() =>
     (_, i) => props.question.min + i,
   ),
 )
-const words = (n: number) =>
-  n === props.question.min && props.question.low
-    ? `${n}, ${props.question.low}`
-    : n === props.question.max && props.question.high
-      ? `${n}, ${props.question.high}`
-      : String(n)
+const words = (n: number) => {
+  const { min, max, low, high } = props.question
+  if (n === min && low) return `${n}, ${low}`
+  if (n === max && high) return `${n}, ${high}`
+  return String(n)
+}
 function choose(n: number) {
   emit('answer', n)
   emit('left')

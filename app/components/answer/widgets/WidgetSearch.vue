@@ -1,17 +1,10 @@
 <script setup lang="ts">
+import { ROW_FINDER } from '../keys'
 import { isRecord, type Answer } from '#core/form/answers'
 import { offeredNow } from '#core/fill/fill'
 import { writeInLabel } from '#core/form/types'
 import { WRITE_IN, type OfferedRow } from '#core/form/rows'
-import {
-  fieldAttributes,
-  rowCount,
-  ROW_FINDER,
-  textOf,
-  type RowFinder,
-  type WidgetEmits,
-  type WidgetProps,
-} from './widget'
+import { fieldAttributes, rowCount, type WidgetEmits, type WidgetProps } from './widget'
 
 /** A list that is searched by typing: the ARIA combobox pattern with a list box. Several choices stand as removable words above it. */
 const props = defineProps<WidgetProps<'choice' | 'choices'>>()
@@ -30,9 +23,10 @@ const rows = computed((): OfferedRow[] => {
   )
   return props.question.writeIn ? [...own, { code: WRITE_IN, label: writeInLabel(props.question) }] : own
 })
-const given = computed((): readonly Answer[] =>
-  Array.isArray(props.value) ? props.value : props.value === null ? [] : [props.value],
-)
+const given = computed((): readonly Answer[] => {
+  if (Array.isArray(props.value)) return props.value
+  return props.value === null ? [] : [props.value]
+})
 const codes = computed(() => given.value.map(g => (isRecord(g) ? WRITE_IN : g)))
 const written = computed(() => {
   const own = given.value.find(g => isRecord(g))
@@ -44,7 +38,7 @@ const shownText = computed(
 )
 const plain = (text: string) => text.normalize('NFKD').replaceAll(/\p{M}/gu, '').toLowerCase()
 /** A long list is searched where it is kept; the newest search counts, older answers that come late are left aside. */
-const finder = inject<RowFinder | null>(ROW_FINDER, null)
+const finder = inject(ROW_FINDER, null)
 const isFar = computed(
   () => finder !== null && rowCount(props.step, props.frame) > (props.step.offer?.rows.size ?? 0),
 )
@@ -90,7 +84,8 @@ const shown = computed(() =>
 const more = computed(() => (isFar.value ? (far.value?.count ?? 0) : found.value.length) - shown.value.length)
 
 function put(next: readonly Answer[]) {
-  emit('answer', next.length === 0 ? null : many.value ? next : (next[0] ?? null))
+  if (next.length === 0) emit('answer', null)
+  else emit('answer', many.value ? next : (next[0] ?? null))
 }
 function choose(row: OfferedRow | undefined) {
   if (!row) return
@@ -103,7 +98,7 @@ function choose(row: OfferedRow | undefined) {
   active.value = 0
 }
 function type(event: Event) {
-  typed.value = textOf(event)
+  typed.value = inputText(event)
   open.value = true
   active.value = 0
   if (!many.value && typed.value === '') put([])
@@ -129,7 +124,8 @@ function leave() {
   typed.value = null
   emit('left')
 }
-const write = (event: Event) => put(given.value.map(g => (isRecord(g) ? { [WRITE_IN]: textOf(event) } : g)))
+const write = (event: Event) =>
+  put(given.value.map(g => (isRecord(g) ? { [WRITE_IN]: inputText(event) } : g)))
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isRecord } from '#core/form/answers'
-import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './widget'
+import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
 import type SignaturePad from 'signature_pad'
 
 /** A signature, typed or drawn. Drawn, it is kept as a path of whole coordinates on a field of 600 × 200. */
@@ -85,7 +85,7 @@ function clear() {
       autocomplete="name"
       :aria-labelledby="labelledby"
       v-bind="fieldAttributes(props)"
-      @input="emit('answer', textOf($event) ? { typed: textOf($event) } : null)"
+      @input="emit('answer', inputText($event) ? { typed: inputText($event) } : null)"
       @blur="emit('left')"
     />
     <div

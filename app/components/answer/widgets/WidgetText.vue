@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './widget'
+import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
 
 /** One line of text, with the keyboard and the memory of the device that fit its type. */
 const props = defineProps<WidgetProps<'text' | 'email' | 'phone' | 'url'>>()
@@ -24,7 +24,7 @@ const kind = computed(() => KINDS[props.question.type])
     :value="typeof value === 'string' ? value : ''"
     :placeholder="question.placeholder"
     v-bind="fieldAttributes(props)"
-    @input="emit('answer', textOf($event) || null)"
+    @input="emit('answer', inputText($event) || null)"
     @blur="emit('left')"
   />
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fieldAttributes, textOf, type WidgetEmits, type WidgetProps } from './widget'
+import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
 
 /** A date, a time or both: typed part by part, or taken from the picker of the device. */
 const props = defineProps<WidgetProps<'date' | 'time' | 'dateTime'>>()
@@ -26,7 +26,7 @@ function leave(event: FocusEvent) {
     :max="question.max"
     :value="shown"
     v-bind="fieldAttributes(props)"
-    @input="emit('answer', textOf($event) || null)"
+    @input="emit('answer', inputText($event) || null)"
     @blur="leave"
   />
 </template>

@@ -26,6 +26,18 @@ interface Entry {
 const field = (component: Component): Entry => ({ component, group: false })
 const group = (component: Component): Entry => ({ component, group: true })
 
+const CHOICE_WIDGETS = {
+  buttons: group(WidgetOptions),
+  radios: group(WidgetOptions),
+  dropDown: field(WidgetDropDown),
+  search: field(WidgetSearch),
+} as const
+/** How so many choices are shown where the form does not say. */
+function usualDisplay(rows: number): keyof typeof CHOICE_WIDGETS {
+  if (rows <= MOST_OPEN) return 'radios'
+  return rows <= LONG_LIST ? 'dropDown' : 'search'
+}
+
 /** The widget of each question type; a new type is a new entry. */
 const WIDGETS: { readonly [T in QuestionType]: (question: QuestionOf<T>, rows: number) => Entry | null } = {
   text: () => field(WidgetText),
@@ -40,14 +52,7 @@ const WIDGETS: { readonly [T in QuestionType]: (question: QuestionOf<T>, rows: n
   time: () => field(WidgetTime),
   dateTime: () => field(WidgetTime),
   yesNo: () => group(WidgetOptions),
-  choice: ({ display }, rows) => {
-    const how = display ?? (rows <= MOST_OPEN ? 'radios' : rows <= LONG_LIST ? 'dropDown' : 'search')
-    return how === 'dropDown'
-      ? field(WidgetDropDown)
-      : how === 'search'
-        ? field(WidgetSearch)
-        : group(WidgetOptions)
-  },
+  choice: ({ display }, rows) => CHOICE_WIDGETS[display ?? usualDisplay(rows)],
   choices: ({ display }, rows) =>
     display === 'search' || (display === undefined && rows > LONG_LIST)
       ? field(WidgetSearch)

@@ -3,6 +3,9 @@
 const two = ref(false)
 const draft = useDraft()
 const turns = computed(() => draft.form?.turns ?? [])
+const sideBySide = computed(() =>
+  turns.value.length > 0 ? 'Two parties side by side' : 'Two widths side by side',
+)
 </script>
 
 <template>
@@ -23,7 +26,7 @@ const turns = computed(() => draft.form?.turns ?? [])
       class="text-button side"
       @click="two = !two"
     >
-      {{ two ? 'One alone' : turns.length > 0 ? 'Two parties side by side' : 'Two widths side by side' }}
+      {{ two ? 'One alone' : sideBySide }}
     </button>
   </div>
 </template>

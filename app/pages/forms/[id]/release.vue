@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { readableDate } from '#core/expressions/dates'
 import { riskKey } from '#core/prove/acceptance'
+import { API } from '#shared/api/endpoints'
+import { callApi } from '~/api/callApi'
 
 const draft = useDraft()
 const findings = useFindings()
@@ -17,7 +18,7 @@ async function release() {
   refusal.value = null
   try {
     await draft.flush()
-    await $fetch(`/api/forms/${draft.id}/releases`, { method: 'POST', body: { revision: draft.revision } })
+    await callApi(API.releaseForm, { params: { id: draft.id }, body: { revision: draft.revision } })
     await draft.load(draft.id)
   } catch (error) {
     refusal.value = refusalOf(error)
@@ -140,7 +141,7 @@ async function copy(token: string) {
       >
         <div class="row-flex">
           <strong>Version {{ r.number }}</strong>
-          <span class="quiet">released {{ readableDate(r.releasedAt.slice(0, 10)) }}</span>
+          <span class="quiet">released {{ readableDay(r.releasedAt) }}</span>
           <span
             v-if="r.accepted.length > 0"
             class="risk small"

@@ -81,25 +81,21 @@ function cancel() {
   preview.value = comparison.value = null
 }
 onBeforeUnmount(() => worker?.terminate())
+const NAMED_ROLES = ['code', 'label', 'retired', 'remark'] as const
 const roleText = (role: Role | undefined) =>
   typeof role === 'object' ? `column:${role.column}` : (role ?? 'skip')
 function setRole(i: number, text: string) {
-  roles.value = roles.value.map((r, j): Role =>
-    j !== i
-      ? r
-      : text.startsWith('column:')
-        ? { column: text.slice(7) }
-        : text === 'code' || text === 'label' || text === 'retired' || text === 'remark'
-          ? text
-          : 'skip',
-  )
+  roles.value = roles.value.with(i, roleOf(text))
   compare()
+}
+function roleOf(text: string): Role {
+  if (text.startsWith('column:')) return { column: text.slice('column:'.length) }
+  return NAMED_ROLES.find(r => r === text) ?? 'skip'
 }
 const columnsFor = (i: number) => {
   const own = codeFromLabel(preview.value?.heads[i] ?? '', `column_${i + 1}`)
   return [...new Set([...columnsOf(props.list).map(c => c.code), ...(ROW_KEYS.has(own) ? [] : [own])])]
 }
-const valueOf = (event: Event) => (event.target instanceof HTMLSelectElement ? event.target.value : '')
 function take() {
   const found = comparison.value
   if (!found) return
@@ -189,7 +185,7 @@ function take() {
                   class="field"
                   :value="roleText(roles[i])"
                   :aria-label="`What ${h || `column ${i + 1}`} is`"
-                  @change="setRole(i, valueOf($event))"
+                  @change="setRole(i, inputText($event))"
                 >
                   <option value="code">code</option>
                   <option value="label">label</option>

@@ -2,23 +2,16 @@
 import { compareRows } from '#core/lists/difference'
 import type { ChoiceList } from '#core/form/choiceLists'
 import type { Edit } from '#core/form/edits'
+import { API } from '#shared/api/endpoints'
+import { callApi } from '~/api/callApi'
 
 /** Lists that the workspace keeps for all forms: brought in, shared, and brought to all forms that follow them. */
 const props = defineProps<{ list: ChoiceList | null }>()
 const emit = defineEmits<{ taken: [code: string] }>()
-interface Shared {
-  code: string
-  title: string
-  rows: number
-  revision: number
-  usedBy: { id: string; title: string; releases: number[] }[]
-}
 const draft = useDraft()
-const { data: shared, refresh } = await useAsyncData(
-  'shared-lists',
-  () => $fetch<Shared[], string>('/api/lists'),
-  { server: false },
-)
+const { data: shared, refresh } = await useAsyncData('shared-lists', () => callApi(API.listSharedLists), {
+  server: false,
+})
 const said = ref('')
 const busy = ref(false)
 const free = computed(() =>
@@ -44,7 +37,7 @@ const differs = computed(
 watch(
   () => [props.list?.shared, own.value?.revision] as const,
   async ([code]) => {
-    theirs.value = code ? (await $fetch<{ list: ChoiceList }, string>(`/api/lists/${code}`)).list : null
+    theirs.value = code ? await loadList(code) : null
   },
   { immediate: true },
 )
@@ -66,7 +59,7 @@ async function attempt(run: () => Promise<string>) {
 }
 const bring = (code: string) =>
   attempt(async () => {
-    const { list } = await $fetch<{ list: ChoiceList }, string>(`/api/lists/${code}`)
+    const list = await loadList(code)
     const taken = new Set((draft.form?.lists ?? []).map(l => l.code))
     const node = { ...list, code: taken.has(list.code) ? `${list.code}_shared` : list.code, shared: code }
     if (!draft.edit([{ do: 'insert', into: 'lists', at: draft.form?.lists?.length ?? 0, node }]))
@@ -74,11 +67,9 @@ const bring = (code: string) =>
     emit('taken', node.code)
     return `“${list.title ?? code}” is here, and follows the workspace.`
   })
+const loadList = async (code: string) => (await callApi(API.loadSharedList, { params: { code } })).list
 const save = (list: ChoiceList, code: string, base: number) =>
-  $fetch<{ changed: string[] }, string>(`/api/lists/${code}`, {
-    method: 'PUT',
-    body: { base, from: draft.id, list },
-  })
+  callApi(API.saveSharedList, { params: { code }, body: { base, from: draft.id, list } })
 const share = (list: ChoiceList) =>
   attempt(async () => {
     await save(list, list.code, 0)
@@ -104,22 +95,26 @@ const take = (list: ChoiceList) =>
     ]
     return draft.edit(edits) ? 'As the workspace has it.' : (draft.refused ?? '')
   })
+/** Where a change would be brought. */
+const reach = computed(() => {
+  if (others.value.length === 0) return 'the workspace'
+  return others.value.length === 1 ? 'that form too' : `all ${others.value.length} forms`
+})
 const leave = (list: ChoiceList) =>
   draft.edit([{ do: 'change', what: `list/${list.code}`, set: { shared: null } }])
-const counts = computed(() =>
-  difference.value
-    ? [
-        difference.value.added.length > 0 ? `${difference.value.added.length} new` : '',
-        difference.value.changed.length + difference.value.clashing.length > 0
-          ? `${difference.value.changed.length + difference.value.clashing.length} changed`
-          : '',
-        difference.value.missing.length > 0 ? `${difference.value.missing.length} gone` : '',
-        difference.value.reordered ? 'another order' : '',
-      ]
-        .filter(Boolean)
-        .join(', ')
-    : '',
-)
+const counts = computed(() => {
+  if (!difference.value) return ''
+  const { added, changed, clashing, missing, reordered } = difference.value
+  const changes = changed.length + clashing.length
+  return [
+    added.length > 0 ? `${added.length} new` : '',
+    changes > 0 ? `${changes} changed` : '',
+    missing.length > 0 ? `${missing.length} gone` : '',
+    reordered ? 'another order' : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
+})
 </script>
 
 <template>
@@ -156,13 +151,7 @@ const counts = computed(() =>
             @click="publish(list)"
           >
             Bring the change to
-            {{
-              others.length === 0
-                ? 'the workspace'
-                : others.length === 1
-                  ? 'that form too'
-                  : `all ${others.length} forms`
-            }}
+            {{ reach }}
           </button>
           <button
             class="text-button"

@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { describeFilled } from '#core/fill/describeResponse'
+import type { Filled } from '#core/fill/fill'
+import type { Refusal } from '#shared/api/refusal'
+
+/** A look at all answers before they are sent. */
+const props = defineProps<{
+  filled: Filled
+  mayChange: (section: number) => boolean
+  refusal: Refusal | null
+  busy: boolean
+  /** The response is handed on, not sent. */
+  isTurn: boolean
+  /** The turn that it could be given back to; null when there is none. */
+  returnsTo: string | null
+}>()
+const emit = defineEmits<{ change: [section: number]; back: []; send: []; giveBack: [remark: string] }>()
+const lines = computed(() =>
+  describeFilled(props.filled).filter(l => l.state !== 'unasked' && l.type !== 'hidden'),
+)
+const sendText = computed(() => {
+  if (props.busy) return 'Sending …'
+  return props.isTurn ? 'Hand on' : 'Send'
+})
+</script>
+
+<template>
+  <h1 tabindex="-1">Check your answers</h1>
+  <div
+    v-if="refusal"
+    class="refusal"
+    role="alert"
+  >
+    <p>
+      <strong>{{ refusal.sentence }}</strong>
+    </p>
+    <ul v-if="refusal.problems">
+      <li
+        v-for="(p, i) in refusal.problems"
+        :key="i"
+      >
+        {{ p.path }}: {{ p.sentence }}
+      </li>
+    </ul>
+  </div>
+  <AnswerLines :lines="lines">
+    <template #heading="{ line }">
+      <button
+        v-if="mayChange(line.section)"
+        class="text-button"
+        @click="emit('change', line.section)"
+      >
+        Change<span class="hidden-words"> {{ line.heading }}</span>
+      </button>
+    </template>
+  </AnswerLines>
+  <div class="row-flex foot">
+    <button
+      class="plain-button big"
+      @click="emit('back')"
+    >
+      Back</button
+    ><span class="spread" /><button
+      class="action big"
+      :disabled="busy"
+      @click="emit('send')"
+    >
+      {{ sendText }}
+    </button>
+  </div>
+  <ReturnTurn
+    v-if="returnsTo"
+    :to="returnsTo"
+    :busy="busy"
+    @give-back="remark => emit('giveBack', remark)"
+  />
+</template>
+
+<style scoped>
+.foot {
+  margin-top: 36px;
+}
+.big {
+  min-height: 46px;
+  padding: 8px 20px;
+}
+.refusal {
+  border: 2px solid var(--madder);
+  background: var(--madder-wash);
+  padding: 12px 16px;
+}
+h1:focus {
+  outline: none;
+}
+@media (max-width: 480px) {
+  .foot .action {
+    flex: 1;
+    justify-content: center;
+  }
+}
+</style>

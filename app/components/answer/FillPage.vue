@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import type { Answer, Answers } from '#core/form/answers'
+import type { Filled } from '#core/fill/fill'
+
+/** One page to be answered, with the ways back and on. */
+defineProps<{ filled: Filled; answers: Answers; pagination: ReturnType<typeof usePagination> }>()
+const emit = defineEmits<{ answer: [code: string, value: Answer]; next: []; back: [] }>()
+</script>
+
+<template>
+  <form
+    v-if="pagination.page.value"
+    novalidate
+    @submit.prevent="emit('next')"
+  >
+    <AnswerSection
+      :filled="filled"
+      :page="pagination.page.value"
+      :answers="answers"
+      :tried="pagination.tried.value"
+      prefix="q"
+      level="h1"
+      @answer="(code, value) => emit('answer', code, value)"
+    />
+    <div class="row-flex foot">
+      <button
+        type="button"
+        class="plain-button big"
+        :class="{ gone: pagination.at.value === 0 }"
+        :disabled="pagination.at.value === 0"
+        @click="emit('back')"
+      >
+        Back
+      </button>
+      <span class="spread" />
+      <button class="action big">{{ pagination.nextText.value }}</button>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.foot {
+  margin-top: 36px;
+}
+.big {
+  min-height: 46px;
+  padding: 8px 20px;
+}
+.gone {
+  visibility: hidden;
+}
+@media (max-width: 480px) {
+  .foot .action {
+    flex: 1;
+    justify-content: center;
+  }
+}
+</style>

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import type { ClosingMessage } from '#core/fill/closing'
+
+/** What is said when a response was sent. */
+defineProps<{ message: ClosingMessage; canRepeat: boolean }>()
+const emit = defineEmits<{ again: [] }>()
+</script>
+
+<template>
+  <h1 tabindex="-1">{{ message.title }}</h1>
+  <p class="text">{{ message.text }}</p>
+  <p v-if="message.forward"><a :href="message.forward">Go on</a></p>
+  <div v-else-if="canRepeat">
+    <button
+      class="plain-button big"
+      @click="emit('again')"
+    >
+      Answer once more
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.text {
+  white-space: pre-line;
+}
+.big {
+  min-height: 46px;
+  padding: 8px 20px;
+}
+h1:focus {
+  outline: none;
+}
+</style>

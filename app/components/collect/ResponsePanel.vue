@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { API } from '#shared/api/endpoints'
+import type { ResponseDetails } from '#shared/api/responses'
+import { callApi } from '~/api/callApi'
+
+/** One response as it is read. */
+const props = defineProps<{ id: string }>()
+const emit = defineEmits<{ close: [] }>()
+const id = computed(() => props.id)
+const { data: open, error } = await useAsyncData(
+  'response',
+  () => callApi(API.loadResponse, { params: { id: id.value } }),
+  { server: false, watch: [id] },
+)
+type Line = ResponseDetails['lines'][number]
+const textOf = (line: Line): string => {
+  if (line.state === 'answered') return line.text
+  return line.state === 'blank' ? 'left blank' : 'not asked'
+}
+</script>
+
+<template>
+  <aside
+    class="one"
+    aria-label="One response"
+  >
+    <div class="row-flex">
+      <h2>{{ open ? `Sent ${readableDay(open.sentAt)}` : 'One response' }}</h2>
+      <span class="spread" /><button
+        class="plain-button"
+        @click="emit('close')"
+      >
+        Close
+      </button>
+    </div>
+    <p
+      v-if="error"
+      class="fault"
+      role="alert"
+    >
+      The response could not be fetched: {{ refusalOf(error).sentence }}
+    </p>
+    <template v-else-if="open">
+      <p class="quiet small">Version {{ open.release }}, begun {{ readableDay(open.begunOn) }}</p>
+      <ResponseTurns
+        v-if="open.turns.length > 0"
+        :turns="open.turns"
+        :messages="open.messages"
+      />
+      <dl>
+        <template
+          v-for="l in open.lines"
+          :key="l.path"
+        >
+          <h3 v-if="l.heading">{{ l.heading }}</h3>
+          <h4 v-if="l.entry">{{ l.entry }}</h4>
+          <div :class="l.state">
+            <dt>{{ l.label }}</dt>
+            <dd>
+              <template v-if="l.files.length > 0"
+                ><a
+                  v-for="f in l.files"
+                  :key="f.file"
+                  :href="`/api/files/${f.file}`"
+                  download
+                  >{{ f.name }}</a
+                ></template
+              >
+              <svg
+                v-else-if="l.drawn"
+                viewBox="0 0 600 200"
+                class="drawn"
+                role="img"
+                aria-label="Signature"
+              >
+                <path
+                  :d="l.drawn"
+                  fill="none"
+                  stroke="currentColor"
+                  stroke-width="3"
+                />
+              </svg>
+              <template v-else>{{ textOf(l) }}</template>
+            </dd>
+          </div>
+        </template>
+      </dl>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.one {
+  background: var(--paper);
+  border-left: 1px solid var(--line);
+  padding: 20px;
+  overflow-y: auto;
+}
+.one h3 {
+  margin: 18px 0 4px;
+}
+.one h4 {
+  margin: 10px 0 2px;
+  color: var(--slate);
+}
+.drawn {
+  width: 200px;
+  max-width: 100%;
+}
+dd a {
+  display: block;
+}
+dl div {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  padding: 6px 0;
+  border-bottom: 1px dotted var(--line);
+}
+dt {
+  color: var(--slate);
+}
+dd {
+  font-weight: 600;
+  overflow-wrap: anywhere;
+}
+.blank dd,
+.unasked dd {
+  font-weight: 400;
+  color: var(--slate);
+  font-style: italic;
+}
+.unasked dt {
+  opacity: 0.8;
+}
+</style>

@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { API } from '#shared/api/endpoints'
+import { callApi } from '~/api/callApi'
+
+/** The responses of a form: counted, found, sorted and paged by the server. */
+const chosen = defineModel<string | null>('chosen', { required: true })
+const props = defineProps<{ form: string }>()
+
+/** Milliseconds without a further key after which the responses are searched. */
+const SETTLE = 250
+const search = ref('')
+const settled = useSettled(search, SETTLE)
+const page = ref(1)
+const size = ref(25)
+const sortedBy = ref<{ key: string; order: 'asc' | 'desc' }[]>([])
+const sort = computed(() => {
+  const [by] = sortedBy.value
+  if (!by) return '-sentAt'
+  return by.order === 'desc' ? `-${by.key}` : by.key
+})
+const query = computed(() => ({
+  page: page.value,
+  size: size.value,
+  search: settled.value,
+  sort: sort.value,
+}))
+watch(settled, () => (page.value = 1))
+const { data, error, pending } = await useAsyncData(
+  `responses-${props.form}`,
+  () => callApi(API.listResponses, { params: { id: props.form }, query: query.value }),
+  { server: false, watch: [query] },
+)
+const headers = computed(() => [
+  { title: 'Sent', key: 'sentAt' },
+  { title: 'Version', key: 'release' },
+  ...(data.value?.hasTurns ? [{ title: 'Turn', key: 'turn' }] : []),
+  ...(data.value?.columns ?? []).map(c => ({ title: c.label, key: c.code })),
+])
+const items = computed(() =>
+  (data.value?.rows ?? []).map(({ cells, ...row }) => ({ ...row, ...cells, turn: row.turn ?? 'done' })),
+)
+const heading = computed(() => {
+  if (!data.value) return 'Responses'
+  const all = counted(data.value.all, 'response')
+  return data.value.count === data.value.all ? all : `${data.value.count} of ${all}`
+})
+const choose = (_event: unknown, { item }: { item: { id: string } }) => (chosen.value = item.id)
+</script>
+
+<template>
+  <section
+    class="table"
+    aria-label="Responses"
+  >
+    <div class="row-flex head">
+      <h2>{{ heading }}</h2>
+      <span class="quiet small">“·” was not asked</span>
+      <span class="spread" />
+      <input
+        v-model="search"
+        class="field"
+        placeholder="Search"
+        aria-label="Search the responses"
+        maxlength="200"
+      />
+    </div>
+    <p
+      v-if="error"
+      class="fault"
+      role="alert"
+    >
+      The responses could not be fetched: {{ refusalOf(error).sentence }}
+    </p>
+    <v-data-table-server
+      v-if="data && data.all > 0"
+      v-model:page="page"
+      v-model:items-per-page="size"
+      v-model:sort-by="sortedBy"
+      :headers="headers"
+      :items="items"
+      :items-length="data.count"
+      :items-per-page-options="[25, 50, 100, 200]"
+      :loading="pending"
+      density="compact"
+      hover
+      fixed-header
+      class="sheet"
+      no-data-text="No response has that in it."
+      @click:row="choose"
+    >
+      <template #[`item.sentAt`]="{ item }"
+        ><button
+          class="text-button"
+          @click.stop="chosen = item.id"
+        >
+          {{ readableDay(item.sentAt) }}
+        </button></template
+      >
+    </v-data-table-server>
+    <slot v-else-if="data" />
+  </section>
+</template>
+
+<style scoped>
+.table {
+  padding: 20px;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  overflow: auto;
+}
+.table :deep(th),
+.table :deep(td) {
+  white-space: nowrap;
+  max-width: 240px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.table :deep(.v-table) {
+  background: var(--paper);
+  color: var(--ink);
+}
+</style>

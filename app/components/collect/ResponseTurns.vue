@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import type { ResponseDetails } from '#shared/api/responses'
+
+/** The turns that a response went through, and what was posted about it. */
+defineProps<{ turns: ResponseDetails['turns']; messages: ResponseDetails['messages'] }>()
+const waits = (to: readonly string[]) => (to.length > 0 ? `, waits for ${to.join(', ')}` : '')
+</script>
+
+<template>
+  <div class="turns">
+    <h3>Turns</h3>
+    <ol>
+      <li
+        v-for="t in turns"
+        :key="t.token"
+        class="small"
+      >
+        <strong>{{ t.name }}</strong>{{ ' ' }}
+        <span
+          v-if="t.handedOffAt"
+          class="quiet"
+          >handed on {{ readableDay(t.handedOffAt) }}</span
+        >
+        <template v-else
+          ><span class="quiet">open since {{ readableDay(t.openedAt) }}{{ waits(t.to) }}</span>
+          {{ ' ' }}
+          <a
+            :href="`/f/${t.token}`"
+            target="_blank"
+            >open its page</a
+          ></template
+        >
+        <em v-if="t.remark"> given back: {{ t.remark }}</em>
+      </li>
+    </ol>
+    <details
+      v-if="messages.length > 0"
+      class="small"
+    >
+      <summary>
+        {{ counted(messages.length, 'message') }} (kept here, not sent: there is no mail server)
+      </summary>
+      <p
+        v-for="(m, i) in messages"
+        :key="i"
+      >
+        {{ readableDay(m.at) }} to {{ m.to }}: {{ m.subject }}
+      </p>
+    </details>
+  </div>
+</template>
+
+<style scoped>
+.turns {
+  border-bottom: 1px solid var(--line);
+  padding-bottom: 12px;
+}
+.turns li {
+  margin: 2px 0 2px 18px;
+}
+</style>

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { COLUMN_TYPES, type ChoiceList, type ColumnKind } from '#core/form/choiceLists'
+import { columnsOf } from '#core/form/types'
+import { addColumnEdit, changeColumnEdit, removeColumnEdits, splitEdits } from '#core/lists/reshape'
+
+/** The columns of a list: added, called otherwise, typed, taken away; and a flat table split into linked lists. */
+const props = defineProps<{ list: ChoiceList; all: readonly ChoiceList[] }>()
+const emit = defineEmits<{ split: [list: string] }>()
+const draft = useDraft()
+const KINDS: Record<ColumnKind, string> = { text: 'text', number: 'number', yesNo: 'yes / no', date: 'date' }
+const label = ref('')
+const levels = ref<string[]>([])
+const columns = computed(() => columnsOf(props.list))
+const kindOf = (event: Event) => COLUMN_TYPES.find(t => t === inputText(event)) ?? 'text'
+function addColumn() {
+  const typed = label.value.trim()
+  if (typed && draft.edit([addColumnEdit(props.list, typed)])) label.value = ''
+}
+const changeColumn = (i: number, part: Parameters<typeof changeColumnEdit>[2]) =>
+  draft.edit([changeColumnEdit(props.list, i, part)], `column${i}`)
+function split() {
+  const edits = splitEdits(props.list, props.all, levels.value)
+  if (edits.length === 0 || !draft.edit(edits)) return
+  levels.value = []
+  emit('split', props.list.code)
+}
+</script>
+
+<template>
+  <div>
+    <div
+      v-for="(c, i) in columns"
+      :key="c.code"
+      class="row-flex"
+    >
+      <code>{{ c.code }}</code>
+      <input
+        class="field"
+        :value="c.label"
+        :aria-label="`Column ${c.code}: label`"
+        maxlength="80"
+        @change="changeColumn(i, { label: inputText($event) })"
+      />
+      <select
+        class="field"
+        :value="c.type"
+        :aria-label="`Column ${c.code}: what it holds`"
+        @change="changeColumn(i, { type: kindOf($event) })"
+      >
+        <option
+          v-for="(text, kind) in KINDS"
+          :key="kind"
+          :value="kind"
+        >
+          {{ text }}
+        </option>
+      </select>
+      <button
+        class="text-button"
+        @click="draft.edit(removeColumnEdits(list, i))"
+      >
+        Remove
+      </button>
+    </div>
+    <form
+      class="row-flex"
+      @submit.prevent="addColumn"
+    >
+      <input
+        v-model="label"
+        class="field"
+        placeholder="Depth"
+        aria-label="Name of a new column"
+        maxlength="60"
+      /><button
+        class="text-button"
+        :disabled="!label.trim()"
+      >
+        + column
+      </button>
+    </form>
+    <div
+      v-if="columns.length > 0"
+      class="row-flex small"
+    >
+      <span class="quiet">A flat table with one column for each level? Tick them, outermost first:</span>
+      <label
+        v-for="c in columns"
+        :key="c.code"
+        ><input
+          v-model="levels"
+          type="checkbox"
+          :value="c.code"
+        />
+        {{ c.label }}</label
+      >
+      <button
+        class="text-button"
+        :disabled="levels.length === 0"
+        @click="split"
+      >
+        Split into linked lists: {{ [...levels, list.code].join(' → ') }}
+      </button>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import type { ChoiceList } from '#core/form/choiceLists'
+import { codeFromLabel, freeCode } from '#core/form/codes'
+
+/** The lists of the form by name, and a line to begin another. */
+const chosen = defineModel<string | null>('chosen', { required: true })
+const props = defineProps<{ all: readonly ChoiceList[]; list: ChoiceList | null }>()
+const draft = useDraft()
+const lists = useLists()
+const name = ref('')
+function addList() {
+  const title = name.value.trim()
+  if (!title) return
+  const code = freeCode(codeFromLabel(title, 'list'), new Set(props.all.map(l => l.code)))
+  const node = { code, title, rows: [] }
+  if (!draft.edit([{ do: 'insert', into: 'lists', at: props.all.length, node }])) return
+  chosen.value = code
+  name.value = ''
+}
+</script>
+
+<template>
+  <aside
+    class="side"
+    aria-label="Choice lists"
+  >
+    <button
+      v-for="l in all"
+      :key="l.code"
+      class="pick"
+      :aria-pressed="list === l"
+      @click="chosen = l.code"
+    >
+      <span
+        >{{ l.title || l.code
+        }}<span
+          v-if="lists.of(l.code).length > 0"
+          class="risk"
+          :title="`${lists.of(l.code).length} things are wrong`"
+        >
+          ▲</span
+        ><span
+          v-if="l.shared"
+          class="quiet small"
+        >
+          shared</span
+        ></span
+      ><b class="num">{{ l.rows.length }}</b>
+    </button>
+    <form
+      class="row-flex"
+      @submit.prevent="addList"
+    >
+      <input
+        v-model="name"
+        class="field"
+        placeholder="Harbours"
+        aria-label="Name of a new list"
+        maxlength="80"
+      /><button
+        class="text-button"
+        :disabled="!name.trim()"
+      >
+        + list
+      </button>
+    </form>
+    <Suspense
+      ><SharedLists
+        :list="list"
+        @taken="chosen = $event"
+    /></Suspense>
+  </aside>
+</template>
+
+<style scoped>
+.side {
+  border-right: 1px solid var(--line);
+  padding: 10px;
+  overflow-y: auto;
+  display: grid;
+  gap: 6px;
+  align-content: start;
+}
+.side .field {
+  width: 90px;
+}
+.pick {
+  display: flex;
+  justify-content: space-between;
+  border: 0;
+  background: none;
+  padding: 4px 6px;
+  cursor: pointer;
+  text-align: left;
+  overflow-wrap: anywhere;
+}
+.pick[aria-pressed='true'] {
+  background: var(--soft);
+}
+</style>

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import Papa from 'papaparse'
+import type { ChoiceList } from '#core/form/choiceLists'
+import { exportTable } from '#core/lists/exportTable'
+import type { RowKind } from '#core/lists/view'
+
+/** Finding rows, the panels of a list, and taking it out as a file. */
+const search = defineModel<string>('search', { required: true })
+const only = defineModel<RowKind>('only', { required: true })
+const panel = defineModel<Panel | null>('panel', { required: true })
+const props = defineProps<{ list: ChoiceList; inView: number; sorted: boolean }>()
+const emit = defineEmits<{ keepOrder: [] }>()
+export type Panel = keyof typeof PANELS
+
+const PANELS = { columns: 'Columns', tree: 'Tree', groups: 'Paste by group', import: 'Import' } as const
+const KINDS: Record<RowKind, string> = {
+  all: 'all rows',
+  live: 'offered',
+  retired: 'retired',
+  marked: 'marked',
+  problems: 'with problems',
+}
+const toggle = (key: Panel) => (panel.value = panel.value === key ? null : key)
+const count = computed(() => {
+  const all = props.list.rows.length
+  return props.inView === all ? `${all} rows` : `${props.inView} of ${all}`
+})
+const exportCsv = () =>
+  download(`${props.list.code}.csv`, ['\uFEFF', Papa.unparse(exportTable(props.list))], 'text/csv')
+const exporting = ref(false)
+async function exportXlsx() {
+  exporting.value = true
+  const { default: write } = await import('write-excel-file/browser')
+  const data = exportTable(props.list).map(line => line.map(value => ({ value })))
+  const book = await write(data).toBlob()
+  download(`${props.list.code}.xlsx`, [book], book.type)
+  exporting.value = false
+}
+</script>
+
+<template>
+  <div class="row-flex tools">
+    <input
+      v-model="search"
+      class="field"
+      placeholder="Find"
+      aria-label="Find in the list"
+    />
+    <select
+      v-model="only"
+      class="field"
+      aria-label="Which rows"
+    >
+      <option
+        v-for="(text, kind) in KINDS"
+        :key="kind"
+        :value="kind"
+      >
+        {{ text }}
+      </option>
+    </select>
+    <span class="small quiet num">{{ count }}</span>
+    <button
+      v-if="sorted"
+      class="text-button"
+      @click="emit('keepOrder')"
+    >
+      Keep this order
+    </button>
+    <span class="spread" />
+    <button
+      v-for="(text, key) in PANELS"
+      :key="key"
+      class="text-button"
+      :aria-expanded="panel === key"
+      @click="toggle(key)"
+    >
+      {{ text }}
+    </button>
+    <button
+      class="text-button"
+      @click="exportCsv"
+    >
+      CSV
+    </button>
+    <button
+      class="text-button"
+      :disabled="exporting"
+      @click="exportXlsx"
+    >
+      XLSX
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  gap: 4px 12px;
+  flex-wrap: wrap;
+}
+.tools .field {
+  width: 140px;
+}
+</style>

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { readableDate } from '#core/expressions/dates'
+import type { Finding } from '#core/prove/finding'
+import { useEvidence } from '~/composables/prove/useEvidence'
+
+/** What a finding rests on: the rules that collide, and answers that lead there. */
+const props = defineProps<{ finding: Finding }>()
+const draft = useDraft()
+const rehearsal = useRehearsal()
+const { parts, partsTitle, answers, isNearestMiss } = useEvidence(() => props.finding)
+async function rehearse() {
+  rehearsal.show(props.finding)
+  draft.select(props.finding.address)
+  await navigateTo(`/forms/${draft.id}/write`)
+}
+</script>
+
+<template>
+  <aside
+    class="evidence"
+    aria-label="Evidence"
+  >
+    <h2>Evidence</h2>
+    <p class="quiet small">{{ partsTitle }}</p>
+    <div class="sheet parts">
+      <div
+        v-for="(p, i) in parts"
+        :key="i"
+        class="part"
+      >
+        <p class="small quiet">{{ p.name }}</p>
+        <RuleSentence
+          v-if="p.rule"
+          :words="p.words"
+          :text="p.rule.text"
+        />
+        <p
+          v-else-if="p.plain"
+          class="small"
+        >
+          {{ p.plain }}
+        </p>
+      </div>
+    </div>
+    <template v-if="finding.witness">
+      <h2>{{ isNearestMiss ? 'Nearest miss' : 'Witness' }}</h2>
+      <p
+        v-if="finding.today"
+        class="small"
+      >
+        On {{ readableDate(finding.today) }}
+      </p>
+      <p class="quiet small">
+        {{
+          isNearestMiss
+            ? 'The fewest answers that lead to its place, where it stays hidden'
+            : 'The fewest answers that lead there'
+        }}
+      </p>
+      <dl
+        v-if="answers.length > 0"
+        class="sheet answers"
+      >
+        <div
+          v-for="a in answers"
+          :key="a.path"
+        >
+          <dt>
+            <span
+              v-if="a.entry"
+              class="entry small quiet"
+              >{{ a.entry }}</span>{{ a.name }}
+          </dt>
+          <dd>{{ a.value }}</dd>
+        </div>
+      </dl>
+      <p
+        v-else
+        class="small"
+      >
+        No answer is needed: it stands where the form begins.
+      </p>
+      <button
+        class="action"
+        @click="rehearse"
+      >
+        Rehearse these answers
+      </button>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.evidence {
+  padding: 16px 20px;
+  overflow-y: auto;
+  display: grid;
+  gap: 8px;
+  align-content: start;
+}
+h2 {
+  font-size: 15px;
+}
+h2:not(:first-child) {
+  margin-top: 14px;
+}
+.entry {
+  display: block;
+  padding-bottom: 2px;
+}
+.part {
+  padding: 12px 16px;
+  border-bottom: 1px solid var(--line);
+}
+.part:last-child {
+  border-bottom: 0;
+}
+.answers {
+  padding: 4px 16px;
+}
+.answers div {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  align-items: end;
+  padding: 8px 0;
+  border-bottom: 1px dotted var(--line);
+}
+.answers div:last-child {
+  border-bottom: 0;
+}
+dd {
+  font-weight: 700;
+  text-align: right;
+}
+.action {
+  justify-self: start;
+}
+</style>

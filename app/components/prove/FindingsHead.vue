@@ -1,0 +1,81 @@
+<script setup lang="ts">
+/** How the form stands, and what of the findings is looked at. */
+const wanted = defineModel<string>('wanted', { required: true })
+const grouped = defineModel<'place' | 'kind'>('grouped', { required: true })
+defineProps<{ found: number }>()
+const findings = useFindings()
+const inWords = (count: number, noun: string) => (count === 1 ? `one ${noun}` : counted(count, noun))
+const head = computed(() => {
+  const found = findings.verdict?.findings.length ?? 0
+  if (!findings.isWhole) return found > 0 ? `Proving … ${found} found so far` : 'Proving …'
+  const { faults, risks } = findings
+  if (faults.length > 0) return `Not ready: ${inWords(faults.length, 'fault')}`
+  if (risks.length > 0) return `No fault; ${inWords(risks.length, 'risk')} to accept`
+  return 'Every rule holds together'
+})
+</script>
+
+<template>
+  <div class="head">
+    <h2>{{ head }}</h2>
+    <p class="quiet">
+      Every rule is decided for all possible answers. A fault stops the release; a risk can be accepted with a
+      reason.
+    </p>
+    <p
+      v-if="findings.broken"
+      class="fault"
+      role="alert"
+    >
+      {{ findings.broken }}
+    </p>
+    <div
+      v-if="found > 0"
+      class="row-flex tools"
+    >
+      <input
+        v-model="wanted"
+        class="field"
+        type="search"
+        placeholder="Filter by words, code or kind"
+        aria-label="Filter the findings"
+      />
+      <span
+        class="widths"
+        role="radiogroup"
+        aria-label="Group the findings"
+        ><button
+          role="radio"
+          :aria-checked="grouped === 'place'"
+          @click="grouped = 'place'"
+        >
+          by place</button
+        ><button
+          role="radio"
+          :aria-checked="grouped === 'kind'"
+          @click="grouped = 'kind'"
+        >
+          by kind
+        </button></span
+      >
+      <span class="spread" /><span class="small quiet keys-line"
+        >↑ ↓ travel · Enter shows · M mends · A accepts</span
+      >
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.head {
+  padding: 18px 24px;
+  display: grid;
+  gap: 4px;
+  border-bottom: 1px solid var(--line);
+}
+.tools {
+  margin-top: 8px;
+}
+.tools .field {
+  width: 250px;
+}
+</style>

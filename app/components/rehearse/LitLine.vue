@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { readableDate } from '#core/expressions/dates'
+import { placeName, type Address } from '#core/form/walk'
+
+/** What the answers of a finding lead to, while they are shown. */
+const emit = defineEmits<{ why: [address: Address] }>()
+const draft = useDraft()
+const rehearsal = useRehearsal()
+const lit = computed(() => {
+  const place = draft.places.find(p => p.address === rehearsal.lit)
+  if (!place || !rehearsal.filled) return null
+  return {
+    name: place.kind === 'note' ? 'this note' : `“${placeName(place)}”`,
+    shown: rehearsal.filled.inPlay[place.order] === true,
+    address: place.address,
+  }
+})
+</script>
+
+<template>
+  <p
+    v-if="lit"
+    class="lit-line small"
+  >
+    These answers lead to {{ lit.name }}{{ lit.shown ? ', marked below.' : ', which does not show.'
+    }}<template v-if="rehearsal.today !== dayHere()">
+      Today is {{ readableDate(rehearsal.today) }} here.</template
+    >
+    <button
+      v-if="!lit.shown"
+      class="text-button"
+      @click="emit('why', lit.address)"
+    >
+      Why not?
+    </button>
+    <button
+      class="text-button"
+      @click="rehearsal.unlight()"
+    >
+      Done
+    </button>
+  </p>
+</template>
+
+<style scoped>
+.lit-line {
+  background: var(--woad-wash);
+  padding: 6px 12px;
+  margin: 0 auto 12px;
+  max-width: 672px;
+}
+</style>

@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { KEYWORDS } from '#core/expressions/parse'
+import { freeCode, takenCodes } from '#core/form/codes'
+import { retypeQuestion } from '#core/form/create'
+import type { Form } from '#core/form/definition'
+import { isQuestionType } from '#core/form/questions'
+import { renameEdits } from '#core/form/rename'
+import { TYPES } from '#core/form/types'
+import type { Address, Place } from '#core/form/walk'
+
+/** The code of a row, and the type of a question or the tone of a note. */
+const props = defineProps<{ place: Place }>()
+const emit = defineEmits<{ renamed: [address: Address]; set: [values: Record<string, unknown>] }>()
+const draft = useDraft()
+const question = computed(() => (props.place.kind === 'question' ? props.place.node : null))
+const tone = computed(() => (props.place.kind === 'note' ? (props.place.node.tone ?? 'advice') : ''))
+const codeProblem = ref('')
+function recode(event: Event) {
+  const code = inputText(event).trim()
+  codeProblem.value = ''
+  if (code === props.place.code || !draft.form) return
+  const kind = props.place.kind === 'section' ? 'section' : 'item'
+  codeProblem.value = problemOfCode(draft.form, code, kind)
+  if (codeProblem.value) return
+  if (draft.edit(renameEdits(draft.form, props.place.address, code))) emit('renamed', `${kind}/${code}`)
+}
+/** What keeps a code from being taken; empty when nothing does. */
+function problemOfCode(form: Form, code: string, kind: 'section' | 'item'): string {
+  if (!/^[a-z][a-z0-9_]{0,59}$/.test(code))
+    return 'A code has small letters, digits and “_”, and begins with a letter.'
+  if (KEYWORDS.has(code)) return `“${code}” belongs to the rule language; choose another code.`
+  const taken = takenCodes(form, kind)
+  return taken.has(code) ? `“${code}” is taken; “${freeCode(code, taken)}” is free.` : ''
+}
+function retype(event: Event) {
+  const type = inputText(event)
+  if (isQuestionType(type) && question.value) emit('set', retypeQuestion(question.value, type))
+}
+</script>
+
+<template>
+  <label :for="`code-${place.address}`">Code</label>
+  <div class="row-flex">
+    <input
+      :id="`code-${place.address}`"
+      class="field code"
+      :value="place.code"
+      maxlength="60"
+      spellcheck="false"
+      @change="recode"
+    />
+    <template v-if="question">
+      <label
+        :for="`type-${place.address}`"
+        class="small quiet"
+        >Type</label
+      >
+      <select
+        :id="`type-${place.address}`"
+        class="field"
+        :value="question.type"
+        @change="retype"
+      >
+        <option
+          v-for="(entry, key) in TYPES"
+          :key="key"
+          :value="key"
+        >
+          {{ entry.words }}
+        </option>
+      </select>
+    </template>
+    <label
+      v-if="place.kind === 'note'"
+      class="small quiet"
+      >Tone
+      <select
+        class="field"
+        :value="tone"
+        @change="emit('set', { tone: inputText($event) === 'advice' ? null : inputText($event) })"
+      >
+        <option value="plain">plain</option>
+        <option value="advice">advice</option>
+        <option value="warning">warning</option>
+      </select></label
+    >
+    <span
+      v-if="codeProblem"
+      class="small fault"
+      role="alert"
+      >{{ codeProblem }}</span
+    >
+  </div>
+</template>
+
+<style scoped>
+label[for^='code-'] {
+  color: var(--slate);
+  font-size: 13px;
+  padding-top: 5px;
+}
+</style>

@@ -1,0 +1,34 @@
+import { fill } from '#core/fill/fill'
+import type { Page } from '#core/fill/pages'
+import { planOf } from '#core/fill/plan'
+import { redactForParty } from '#core/parties/redact'
+
+/** Whose turn a pane rehearses, and what of the form and of the answers is seen in it. */
+export function useRehearsedParty(begin: string | null) {
+  const draft = useDraft()
+  const rehearsal = useRehearsal()
+  /** The code of the turn; null for all of the form. */
+  const as = ref<string | null>(begin)
+  const turns = computed(() => draft.form?.turns ?? [])
+  const turn = computed(() => turns.value.find(t => t.code === as.value) ?? null)
+  const seen = computed(() => {
+    if (!rehearsal.filled || !turn.value) return null
+    return redactForParty(rehearsal.filled, turn.value, rehearsal.answers)
+  })
+  const filled = computed(() => {
+    if (!seen.value) return rehearsal.filled
+    return fill(planOf(seen.value.form), seen.value.answers, rehearsal.today)
+  })
+  const answers = computed(() => seen.value?.answers ?? rehearsal.answers)
+  const access = computed(() => seen.value?.access ?? {})
+  /** A party’s sections are counted by themselves, so it keeps a place of its own. */
+  const partyPlace = ref<Page>({ section: 0, only: null })
+  const place = computed({
+    get: () => (turn.value ? partyPlace.value : rehearsal.place),
+    set: page => {
+      if (turn.value) partyPlace.value = page
+      else rehearsal.place = page
+    },
+  })
+  return { as, turns, turn, filled, answers, access, place }
+}

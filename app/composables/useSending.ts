@@ -1,0 +1,46 @@
+import type { ClosingMessage } from '#core/fill/closing'
+import type { Refusal } from '#shared/api/refusal'
+import type { Sending } from '#shared/api/answering'
+import { API } from '#shared/api/endpoints'
+import { callApi } from '~/api/callApi'
+
+/** Sends a response, or gives a turn back; `message` is what is said when that is done. */
+export function useSending(token: string) {
+  const busy = ref(false)
+  const refusal = ref<Refusal | null>(null)
+  const message = ref<ClosingMessage | null>(null)
+
+  async function attempt(run: () => Promise<ClosingMessage>): Promise<boolean> {
+    busy.value = true
+    refusal.value = null
+    try {
+      message.value = await run()
+      return true
+    } catch (cause) {
+      refusal.value = refusalOf(cause)
+      return false
+    } finally {
+      busy.value = false
+    }
+  }
+  /** Sends answers. `closing`: what is said when nobody comes after this turn. True when they were taken. */
+  const send = (body: Sending, closing: ClosingMessage) =>
+    attempt(async () => {
+      const { next } = await callApi(API.sendAnswers, { params: { token }, body })
+      return next === null ? closing : handedOnTo(next)
+    })
+  /** Gives the response back to the turn before, with a remark. */
+  const giveBack = (remark: string) =>
+    attempt(async () => {
+      const { to } = await callApi(API.returnTurn, { params: { token }, body: { remark } })
+      const text = 'They have your remark. You get a new link when it is your turn again.'
+      return { title: `Given back to ${to}`, text, forward: null }
+    })
+  return { busy, refusal, message, send, giveBack }
+}
+
+const handedOnTo = (next: string): ClosingMessage => ({
+  title: `Handed on to ${next}`,
+  text: 'Thank you. Your part is done, and can’t be changed any more unless it is given back to you.',
+  forward: null,
+})

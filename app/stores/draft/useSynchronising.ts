@@ -1,0 +1,83 @@
+import type { Ref } from 'vue'
+import type { Form } from '#core/form/definition'
+import { applyEdits, type Edit } from '#core/form/edits'
+import { API } from '#shared/api/endpoints'
+import type { Refusal } from '#shared/api/refusal'
+import { callApi } from '~/api/callApi'
+import { usePull, type SharedState } from './usePull'
+
+export type SaveState =
+  { kind: 'saved'; at: string } | { kind: 'saving' } | { kind: 'failed'; refusal: Refusal }
+
+/** Milliseconds after an edit until it is sent, and after a failure until it is tried again. */
+const SAVE_AFTER = 350
+const RETRY_AFTER = 4_000
+
+/** Keeps a draft the same here and on the server: own edits go there, those of others come from there. */
+export function useSynchronising(id: Ref<string>, form: Ref<Form | null>) {
+  const save = ref<SaveState>({ kind: 'saved', at: '' })
+  const shared = newSharedState(id, form)
+  const { revision, clashes, confirmed, waiting } = shared
+  const pull = usePull(shared)
+  const sending = shallowRef<Promise<void> | null>(null)
+  const timer = shallowRef<ReturnType<typeof setTimeout>>()
+
+  /** Begins with a draft as the server has it. */
+  function begin(draft: Form, at: number, savedAt: string) {
+    confirmed.value = draft
+    revision.value = at
+    waiting.value = []
+    clashes.value = []
+    save.value = { kind: 'saved', at: savedAt }
+  }
+  /** Takes edits to be sent soon. */
+  function queue(edits: readonly Edit[]) {
+    waiting.value = [...waiting.value, ...edits]
+    save.value = { kind: 'saving' }
+    clearTimeout(timer.value)
+    timer.value = setTimeout(flush, SAVE_AFTER)
+  }
+  /** Sends what waits; edits made meanwhile go with the next sending. */
+  async function flush(): Promise<void> {
+    if (!sending.value && waiting.value.length === 0) return
+    sending.value ??= send().finally(() => {
+      sending.value = null
+    })
+    await sending.value
+    if (waiting.value.length > 0 && save.value.kind !== 'failed') await flush()
+  }
+  async function send() {
+    clearTimeout(timer.value)
+    const edits = [...waiting.value]
+    save.value = { kind: 'saving' }
+    try {
+      const body = { base: revision.value, edits }
+      const done = await callApi(API.saveEdits, { params: { id: id.value }, body })
+      waiting.value = waiting.value.slice(edits.length)
+      if (confirmed.value) confirmed.value = applyEdits(confirmed.value, edits).form
+      revision.value = done.revision
+      save.value = waiting.value.length === 0 ? { kind: 'saved', at: done.savedAt } : { kind: 'saving' }
+    } catch (error) {
+      await afterFailure(refusalOf(error))
+    }
+  }
+  /** Somebody else's changes come first, and own ones are made again; a server that can't be reached is asked again. */
+  async function afterFailure(refusal: Refusal) {
+    if (refusal.code === 'outdated' && (await pull())) return
+    save.value = { kind: 'failed', refusal }
+    if (refusal.code === 'unreachable' || refusal.code === 'server-error')
+      timer.value = setTimeout(flush, RETRY_AFTER)
+  }
+  const unsaved = () => waiting.value.length > 0 || sending.value !== null
+  /** Looks for what others have saved, while nothing of one's own is on its way. */
+  const look = () => (unsaved() || !id.value ? Promise.resolve(true) : pull())
+  return { revision, save, clashes, begin, queue, flush, unsaved, look }
+}
+
+const newSharedState = (id: Ref<string>, form: Ref<Form | null>): SharedState => ({
+  ...{ id, form },
+  revision: ref(0),
+  clashes: shallowRef([]),
+  confirmed: shallowRef(null),
+  waiting: shallowRef([]),
+})

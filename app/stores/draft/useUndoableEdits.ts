@@ -1,0 +1,39 @@
+import type { Edit } from '#core/form/edits'
+import type { useDraftForm } from './useDraftForm'
+import type { useEditHistory } from './useEditHistory'
+import type { useSelection } from './useSelection'
+
+interface Parts {
+  apply: ReturnType<typeof useDraftForm>['apply']
+  /** Sends edits that were made on their way. */
+  send: (edits: readonly Edit[]) => void
+  history: ReturnType<typeof useEditHistory>
+  selection: ReturnType<typeof useSelection>
+}
+
+/** Edits of a draft that can be undone and made again. */
+export function useUndoableEdits({ apply, send, history, selection }: Parts) {
+  /**
+   * Makes edits. With `merge`, edits of the same thing in quick succession (typing in one field) are undone together.
+   * Gives false, with the reason in `refused`, when they can't be made.
+   */
+  function edit(edits: Edit[], merge: string | null = null): boolean {
+    const back = edits.length > 0 ? apply(edits) : null
+    if (!back) return false
+    history.remember({ forward: edits, back, merge, at: Date.now(), selected: selection.selected.value })
+    send(edits)
+    return true
+  }
+  /** Makes the edits of an undo or redo step; one that others have made impossible is said and let go. */
+  function makeStep(edits: readonly Edit[]): boolean {
+    const made = apply([...edits], reason => `This step can’t be made any more: ${reason}`)
+    if (made) send(edits)
+    return made !== null
+  }
+  function undo() {
+    const undone = history.undo(makeStep)
+    if (undone) selection.select(undone.selected)
+  }
+  const redo = () => history.redo(makeStep)
+  return { edit, undo, redo }
+}

@@ -1,0 +1,73 @@
+/** The colours of Tobbin, named after dyes, in both themes: the one place where they stand. */
+export const PALETTE = {
+  light: {
+    linen: '#F4F1EA',
+    paper: '#FFFDF8',
+    ink: '#20302D',
+    slate: '#5B6965',
+    line: '#D8D2C4',
+    soft: '#EDE8DC',
+    verdigris: '#14655A',
+    'verdigris-wash': '#E3EDE8',
+    'on-action': '#FFFDF8',
+    madder: '#AE3F26',
+    'madder-wash': '#FBF1EC',
+    weld: '#855C06',
+    'weld-wash': '#F6EAD2',
+    woad: '#2C5A87',
+    'woad-wash': '#E4EDF5',
+    'control-line': '#8B958F',
+  },
+  dark: {
+    linen: '#171F1D',
+    paper: '#1E2826',
+    ink: '#E9EBE4',
+    slate: '#A9B5B0',
+    line: '#394642',
+    soft: '#25312E',
+    verdigris: '#6CC5B3',
+    'verdigris-wash': '#21403A',
+    'on-action': '#10201D',
+    madder: '#F0937A',
+    'madder-wash': '#3A2620',
+    weld: '#DDB25A',
+    'weld-wash': '#3B3120',
+    woad: '#8DBBE6',
+    'woad-wash': '#22344A',
+    'control-line': '#7B8A85',
+  },
+} as const
+
+type Colours = (typeof PALETTE)['light' | 'dark']
+
+/** The palette as style sheet: the system's theme, unless the page has one of its own. */
+export function paletteCss(): string {
+  const light = variables(PALETTE.light)
+  const dark = variables(PALETTE.dark)
+  return [
+    `:root{${light}color-scheme:light}`,
+    `:root[data-theme='dark']{${dark}color-scheme:dark}`,
+    `@media (prefers-color-scheme:dark){:root:not([data-theme]){${dark}color-scheme:dark}}`,
+  ].join('')
+}
+
+const variables = (colours: Colours): string =>
+  Object.entries(colours)
+    .map(([name, value]) => `--${name}:${value};`)
+    .join('')
+
+/** The palette as a theme of Vuetify. */
+export const vuetifyTheme = (name: 'light' | 'dark') => {
+  const { linen, paper, slate, verdigris, madder, weld, woad } = PALETTE[name]
+  const colors = {
+    background: linen,
+    surface: paper,
+    primary: verdigris,
+    secondary: slate,
+    error: madder,
+    warning: weld,
+    info: woad,
+    success: verdigris,
+  }
+  return { dark: name === 'dark', colors }
+}

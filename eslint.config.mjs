@@ -29,6 +29,11 @@ const readable = {
       selector: 'ConditionalExpression ConditionalExpression',
       message: 'No nested ternaries: name what is chosen in the script.',
     },
+    {
+      selector: 'VOnExpression[body.length>1]',
+      message:
+        'A handler with several statements is a function in the script: without semicolons Vue can’t read it.',
+    },
   ],
 }
 
@@ -101,7 +106,10 @@ export default withNuxt(
         'error',
         {
           patterns: [
-            { group: ['**/app/*', '~/*', 'vue', 'pinia'], message: 'The server does not know the interface.' },
+            {
+              group: ['**/app/*', '~/*', 'vue', 'pinia'],
+              message: 'The server does not know the interface.',
+            },
           ],
         },
       ],

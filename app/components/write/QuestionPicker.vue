@@ -44,6 +44,11 @@ function leave() {
   open.value = false
   typed.value = null
 }
+function begin() {
+  typed.value = ''
+  open.value = true
+  active.value = 0
+}
 </script>
 
 <template>
@@ -61,11 +66,7 @@ function leave() {
       placeholder="which question?"
       @input="type"
       @keydown="keys"
-      @focus="
-        typed = ''
-        open = true
-        active = 0
-      "
+      @focus="begin"
       @blur="leave"
     />
     <ul

@@ -91,6 +91,22 @@ const { onKey, after } = useScriptKeys({
   },
   openPanel: key => (panel.value = key),
 })
+function closePanel() {
+  panel.value = null
+  focus(draft.selected)
+}
+function showOutline(text: string) {
+  outline.value = text
+  typing.value = null
+}
+function closeOutline() {
+  outline.value = null
+  focus(draft.selected)
+}
+function followRename(address: Address) {
+  open.value = address
+  draft.select(address)
+}
 function copy(event: ClipboardEvent, cut: boolean) {
   if (isElsewhere(event)) return
   const text = script.copy()
@@ -157,27 +173,18 @@ defineExpose({
     <MovePanel
       v-if="panel === 'move'"
       class="panel"
-      @close="
-        panel = null
-        focus(draft.selected)
-      "
+      @close="closePanel"
     />
     <KeysPanel
       v-if="panel === 'keys'"
       class="panel"
-      @close="
-        panel = null
-        focus(draft.selected)
-      "
+      @close="closePanel"
     />
     <OutlinePanel
       v-if="outline !== null"
       class="panel"
       :text="outline"
-      @close="
-        outline = null
-        focus(draft.selected)
-      "
+      @close="closeOutline"
     />
     <DeletePanel
       v-if="script.doomed.value"
@@ -233,10 +240,7 @@ defineExpose({
           <RowEditor
             v-if="open === p.address"
             :place="p"
-            @renamed="
-              open = $event
-              draft.select($event)
-            "
+            @renamed="followRename"
             @move="panel = 'move'"
             @keydown.esc="toggle(p.address)"
           />
@@ -246,10 +250,7 @@ defineExpose({
             :kind="lineKind"
             @kind="lineKind = $event"
             @add="add"
-            @outline="
-              outline = $event
-              typing = null
-            "
+            @outline="showOutline"
             @close="close"
           />
         </div>
@@ -260,10 +261,7 @@ defineExpose({
         only-sections
         @kind="lineKind = $event"
         @add="add"
-        @outline="
-          outline = $event
-          typing = null
-        "
+        @outline="showOutline"
         @close="close"
       />
       <ScriptTeach

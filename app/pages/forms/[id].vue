@@ -64,6 +64,12 @@ const selectedName = computed(() => {
   const place = draft.places.find(p => p.address === draft.selected)
   return place ? placeName(place) : ''
 })
+type Clash = (typeof draft.clashes)[number]
+const dismiss = (clash: Clash) => (draft.clashes = draft.clashes.filter(c => c !== clash))
+function takeTheirs(clash: Clash) {
+  if (clash.theirs) draft.edit([clash.theirs])
+  dismiss(clash)
+}
 </script>
 
 <template>
@@ -142,16 +148,13 @@ const selectedName = computed(() => {
         <button
           v-if="c.theirs"
           class="text-button"
-          @click="
-            draft.edit([c.theirs])
-            draft.clashes = draft.clashes.filter(x => x !== c)
-          "
+          @click="takeTheirs(c)"
         >
           Take theirs
         </button>
         <button
           class="text-button"
-          @click="draft.clashes = draft.clashes.filter(x => x !== c)"
+          @click="dismiss(c)"
         >
           {{ c.theirs ? 'Keep mine' : 'Done' }}
         </button>

@@ -55,10 +55,9 @@ await page.getByRole('button', { name: /Promises/ }).click()
 await page.getByText('✓ proven').first().waitFor()
 await shoot('promises')
 const form = page.url().split('/')[4]
-const { responses } = await (await page.request.get(`${base}/api/forms/${form}/responses`)).json()
-const { turns } = await (
-  await page.request.get(`${base}/api/responses/${responses.find(r => r.turn === 'acceptance').id}`)
-).json()
+const { rows } = await (await page.request.get(`${base}/api/forms/${form}/responses?size=200`)).json()
+const waiting = rows.find(r => r.turn !== null)
+const { turns } = await (await page.request.get(`${base}/api/responses/${waiting.id}`)).json()
 await page.getByRole('link', { name: /Collect/ }).click()
 await page.getByRole('cell', { name: 'Grey Wagtail' }).first().click()
 await shoot('collect')

@@ -1,3 +1,4 @@
+import type { AnyPgColumn } from 'drizzle-orm/pg-core'
 import { and, asc, count, desc, eq, or, sql, type SQL } from 'drizzle-orm'
 import { describeResponse, type ResponseLine } from '../../core/fill/describeResponse'
 import { planOf } from '../../core/fill/plan'
@@ -107,23 +108,33 @@ function cellsOf(lines: readonly ResponseLine[]): Record<string, string> {
 }
 
 /** What of a response can be sorted by besides its answers. */
-const SORTED = { sentAt: responses.sentAt, release: releases.number, turn: responses.turn } as const
+const SORTED = new Map<string, AnyPgColumn>([
+  ['sentAt', responses.sentAt],
+  ['release', releases.number],
+  ['turn', responses.turn],
+])
 
-/** `-sentAt`: the newest first; any other name is the code of a question. */
+/** `-sentAt`: the newest first; `cells.berth`: by the answers to a question. */
 function orderBy(sort: string): SQL {
   const isDown = sort.startsWith('-')
   const key = sort.replace(/^-/, '')
-  const column =
-    key in SORTED ? SORTED[key as keyof typeof SORTED] : sql`${responses.answers} -> ${key}::text`
+  const answer = sql`${responses.answers} -> ${key.replace('cells.', '')}::text`
+  const column = SORTED.get(key) ?? answer
   return isDown ? sql`${desc(column)} nulls last` : sql`${asc(column)} nulls last`
 }
+
+/** The texts and numbers in an answer, however deep they stand; the codes of questions are none. */
+const VALUES = '$.** ? (@.type() == "string" || @.type() == "number")'
 
 /** Answers that hold a text, or a choice whose label does. */
 function matches(text: string, definitions: readonly Definition[]): SQL | undefined {
   const typed = `%${text.replaceAll(/[\\%_]/g, '\\$&')}%`
   const labelled = definitions.flatMap(d => choicesLabelled(d.form, text))
   return or(
-    sql`${responses.answers}::text ilike ${typed}`,
+    sql`exists (
+      select 1 from jsonb_path_query(${responses.answers}, ${VALUES}::jsonpath) as value
+      where value #>> '{}' ilike ${typed}
+    )`,
     ...labelled.map(answer => sql`${responses.answers} @> ${JSON.stringify(answer)}::jsonb`),
   )
 }

@@ -19,14 +19,14 @@ export const ResponseLine = z.object({
 /** How many rows a page of the table may have. */
 export const MOST_ROWS_A_PAGE = 200
 
-/** Which page of the table of responses: from 1 on; `search` in answers, `sort` by a column, `-` before it for the greatest first. */
+/** Which page of the table of responses: from 1 on; `search` in answers, `sort` by a column (`cells.` before the code of a question), `-` before it for the greatest first. */
 export const ResponseQuery = z.object({
   page: z.coerce.number().int().min(1).max(1_000_000).default(1),
   size: z.coerce.number().int().min(1).max(MOST_ROWS_A_PAGE).default(25),
   search: z.string().max(200).default(''),
   sort: z
     .string()
-    .regex(/^-?[A-Za-z][A-Za-z0-9_]{0,59}$/)
+    .regex(/^-?(?:sentAt|release|turn|cells\.[a-z][a-z0-9_]{0,59})$/)
     .default('-sentAt'),
 })
 export type ResponseQuery = z.infer<typeof ResponseQuery>

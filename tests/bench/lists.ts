@@ -40,9 +40,10 @@ export function longLists(say: Say) {
     { length: 5 },
     () =>
       timed(() =>
-        compileNarrowing(expr, indexRows(places()), { slotOf: name => slots[name], memberOf: () => undefined })(
-          values,
-        ),
+        compileNarrowing(expr, indexRows(places()), {
+          slotOf: name => slots[name],
+          memberOf: () => undefined,
+        })(values),
       )[1],
   )
   say(`narrow ${ROWS} rows by two parents, the first time (median)`, `${median(firsts).toFixed(0)} ms`, '-')

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import axe from 'axe-core'
-import { open, signIn } from './support'
+import { open, responsesOf, signIn } from './support'
 import { releaseForm } from '../support/release'
 
 const CASCADE = {
@@ -135,12 +135,12 @@ test('from a CSV file through a cascade of three levels to a response', async ({
   await page.getByRole('button', { name: 'Check your answers' }).click()
   await page.getByRole('button', { name: 'Send' }).click()
   await expect(page.getByRole('heading', { name: 'Thank you' })).toBeVisible()
-  const { responses } = await (await page.request.get(`/api/forms/${id}/responses`)).json()
-  expect(responses[0].answers).toEqual({
-    coast: 'east_coast',
-    harbour: 'osier_creek',
-    pontoon: 'p3',
-    draught: 1.5,
+  const { rows } = await responsesOf(page, id)
+  expect(rows[0].cells).toEqual({
+    coast: 'East coast',
+    harbour: 'Osier Creek',
+    pontoon: 'Pontoon 3',
+    draught: '1.5',
   })
 })
 

@@ -30,3 +30,13 @@ export function errorsOf(page: Page): string[] {
   )
   return errors
 }
+
+/** The newest responses of a form as the table of responses has them. */
+export async function responsesOf(
+  page: Page,
+  form: string,
+): Promise<{ rows: { id: string; turn: string | null; cells: Record<string, string> }[] }> {
+  const response = await page.request.get(`/api/forms/${form}/responses`)
+  expect(response.status()).toBe(200)
+  return response.json()
+}

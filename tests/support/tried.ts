@@ -39,12 +39,7 @@ export function proved(form: Form) {
   const inquiry = new Inquiry(form, TODAY)
   const findings = [unreachableSection, neverShown, promiseBroken].flatMap(c => findingsOf(c, inquiry))
   const { plan } = inquiry.model
-  const shown = plan.places
-    .filter(
-      p =>
-        !isOutOfPlay(inquiry, { place: p }),
-    )
-    .map(p => p.code)
+  const shown = plan.places.filter(p => !isOutOfPlay(inquiry, { place: p })).map(p => p.code)
   return {
     inquiry,
     shown: new Set(shown),

@@ -34,11 +34,9 @@ const headers = computed(() => [
   { title: 'Sent', key: 'sentAt' },
   { title: 'Version', key: 'release' },
   ...(data.value?.hasTurns ? [{ title: 'Turn', key: 'turn' }] : []),
-  ...(data.value?.columns ?? []).map(c => ({ title: c.label, key: c.code })),
+  ...(data.value?.columns ?? []).map(c => ({ title: c.label, key: `cells.${c.code}` })),
 ])
-const items = computed(() =>
-  (data.value?.rows ?? []).map(({ cells, ...row }) => ({ ...row, ...cells, turn: row.turn ?? 'done' })),
-)
+const items = computed(() => (data.value?.rows ?? []).map(row => ({ ...row, turn: row.turn ?? 'done' })))
 const heading = computed(() => {
   if (!data.value) return 'Responses'
   const all = counted(data.value.all, 'response')

@@ -1,0 +1,131 @@
+import { randomBytes } from 'node:crypto'
+import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { desc, eq } from 'drizzle-orm'
+import pg from 'pg'
+import { expect } from 'vitest'
+import type { Form, Item } from '../../core/form/definition'
+import { riskBasis, riskKey } from '../../core/prove/acceptance'
+import { prove } from '../../core/prove/prove'
+import { Refused } from '../http/refuse'
+import { acceptRisk } from '../services/acceptances'
+import { isoToday } from '../services/calendar'
+import { createForm } from '../services/drafts'
+import { releaseForm } from '../services/releases'
+import { DEMO_OWNER, seed } from '../services/seed'
+import { openStore, type Database, type MigrationFiles } from '../store/database'
+import { releases, responses, users } from '../store/schema'
+import type { Designer } from '../../shared/api/session'
+
+const MIGRATIONS = fileURLToPath(new URL('../store/migrations', import.meta.url))
+
+export async function readMigrations(): Promise<MigrationFiles> {
+  const entries = await readdir(MIGRATIONS, { recursive: true, withFileTypes: true })
+  const paths = entries.filter(e => e.isFile()).map(e => join(e.parentPath, e.name))
+  const files = paths.map(async path => [path.slice(MIGRATIONS.length + 1), await readFile(path, 'utf8')])
+  return Object.fromEntries(await Promise.all(files))
+}
+
+/** A new database on the PostgreSQL server of `TEST_DATABASE_URL`; `drop` takes it away. */
+async function newDatabase(server: string): Promise<{ url: string; drop: () => Promise<void> }> {
+  const name = `test_${randomBytes(8).toString('hex')}`
+  const run = async (command: string) => {
+    const client = new pg.Client({ connectionString: server })
+    await client.connect()
+    await client.query(command)
+    await client.end()
+  }
+  await run(`create database ${name}`)
+  const url = new URL(server)
+  url.pathname = `/${name}`
+  return { url: url.href, drop: () => run(`drop database ${name} with (force)`) }
+}
+
+export interface TestStore {
+  db: Database
+  folder: string
+  designer: Designer
+  end: () => Promise<void>
+}
+
+/** A store of its own with the demo data: on the PostgreSQL server of `TEST_DATABASE_URL`, else embedded. */
+export async function openTestStore(): Promise<TestStore> {
+  const server = process.env.TEST_DATABASE_URL
+  const own = server ? await newDatabase(server) : null
+  const folder = await mkdtemp(join(tmpdir(), 'tobbin-test-'))
+  const store = await openStore({
+    url: own?.url,
+    folder,
+    migrations: await readMigrations(),
+    first: db => seed(db, true),
+  })
+  const [designer] = await store.db
+    .select({ id: users.id, name: users.name, email: users.email })
+    .from(users)
+    .where(eq(users.email, DEMO_OWNER.email))
+  if (!designer) throw new Error('The demo owner is missing.')
+  const end = async () => {
+    await store.close()
+    await own?.drop()
+    await rm(folder, { recursive: true, force: true })
+  }
+  return { db: store.db, folder, designer, end }
+}
+
+/** What a refused call says. */
+export async function refusalOf(
+  call: Promise<unknown>,
+): Promise<{ status: number; code: string; paths: string[] }> {
+  const error: unknown = await call.then(
+    () => null,
+    (e: unknown) => e,
+  )
+  expect(error).toBeInstanceOf(Refused)
+  if (!(error instanceof Refused)) throw new Error('Nothing was refused.')
+  const { code, problems } = error.refusal
+  return { status: error.status, code, paths: (problems ?? []).map(p => p.path) }
+}
+
+export const question = (code: string, more: Record<string, unknown> = {}) =>
+  ({ kind: 'question', type: 'text', code, label: code, ...more }) as Item
+/** A form with one section of items. */
+export const formOf = (items: Item[], more: Partial<Form> = {}): Form => ({
+  tobbin: 2,
+  code: 'boat',
+  title: 'Boat',
+  sections: [{ code: 's', title: 'S', items }],
+  ...more,
+})
+
+let count = 0
+/** A name that no other call gives. */
+export const fresh = (name: string): string => `${name}_${(count += 1)}_${process.pid}`
+
+/** Creates a form of a definition, releases it with all its risks accepted; its link's token. */
+export async function releaseNew(
+  { db, designer }: TestStore,
+  definition: Form,
+): Promise<{ id: string; token: string; number: number }> {
+  const { id } = await createForm(db, { definition })
+  const risks = prove(definition, isoToday()).findings.filter(f => f.severity === 'risk')
+  for (const risk of risks) {
+    const accepting = { key: riskKey(risk), basis: riskBasis(definition, risk), reason: 'It is meant.' }
+    await acceptRisk(db, id, designer, accepting)
+  }
+  return { id, ...(await releaseForm(db, id, designer, 0)) }
+}
+
+/** The stored responses of a form, the oldest first. */
+export const storedResponses = (db: Database, formId: string) =>
+  db
+    .select({ id: responses.id, answers: responses.answers, turn: responses.turn })
+    .from(responses)
+    .innerJoin(releases, eq(responses.releaseId, releases.id))
+    .where(eq(releases.formId, formId))
+    .orderBy(responses.sentAt)
+
+/** The stored releases of a form, the newest first. */
+export const storedReleases = (db: Database, formId: string) =>
+  db.select().from(releases).where(eq(releases.formId, formId)).orderBy(desc(releases.number))

@@ -6,6 +6,7 @@ export default defineConfig({
     alias: {
       '#core': fileURLToPath(new URL('./core', import.meta.url)),
       '#shared': fileURLToPath(new URL('./shared', import.meta.url)),
+      '~': fileURLToPath(new URL('./app', import.meta.url)),
     },
   },
   esbuild: { tsconfigRaw: '{}' },

@@ -1,8 +1,19 @@
-// What every command needs first: a fitting Node, the packages, and where asked a browser and a build. No dependencies.
+// What every command needs first: a fitting Node, the packages, and where asked a browser, a database server and a build. No dependencies.
 import { createHash, randomBytes } from 'node:crypto'
 import { spawn, spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
-import { dirname, join } from 'node:path'
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { delimiter, dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)))
@@ -104,6 +115,63 @@ export function chromium() {
   spawnSync('apt-get', ['install', '-y', '--no-install-recommends', 'chromium'], options)
   return existsSync('/usr/bin/chromium') ? '/usr/bin/chromium' : null
 }
+
+/** Where PostgreSQL's programs are; as root on Debian they are installed when there are none. Null when there are none to be had. */
+function postgresPrograms() {
+  const found = findPostgres()
+  if (found || process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return found
+  console.log('Installing PostgreSQL …')
+  const options = { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
+  spawnSync('apt-get', ['update'], options)
+  spawnSync('apt-get', ['install', '-y', '--no-install-recommends', 'postgresql'], options)
+  return findPostgres()
+}
+
+function findPostgres() {
+  const versions = '/usr/lib/postgresql'
+  const folders = existsSync(versions) ? readdirSync(versions).map(v => join(versions, v, 'bin')) : []
+  const all = [...folders, ...(process.env.PATH ?? '').split(delimiter)]
+  return all.find(folder => existsSync(join(folder, 'initdb'))) ?? null
+}
+
+/**
+ * A PostgreSQL server of its own on a free port, in a folder that goes with it: its address and `stop`. Null when PostgreSQL is not to
+ * be had. As root it runs as `postgres`, since it refuses root.
+ */
+export async function startPostgres() {
+  const programs = postgresPrograms()
+  if (!programs) return null
+  const folder = mkdtempSync(join(tmpdir(), 'tobbin-postgres-'))
+  const isRoot = process.getuid?.() === 0
+  if (isRoot) spawnSync('chown', ['postgres', folder], { stdio: 'inherit' })
+  const start = (program, args) => {
+    const path = join(programs, program)
+    const [command, given] = isRoot ? ['runuser', ['-u', 'postgres', '--', path, ...args]] : [path, args]
+    const { status } = spawnSync(command, given, { stdio: ['ignore', 'ignore', 'inherit'], cwd: folder })
+    return status === 0
+  }
+  const data = join(folder, 'data')
+  const port = await freePort()
+  const options = `-p ${port} -k ${folder} -c listen_addresses=127.0.0.1 -c fsync=off`
+  const stop = () => {
+    start('pg_ctl', ['-D', data, '-m', 'immediate', 'stop'])
+    rmSync(folder, { recursive: true, force: true })
+  }
+  if (!start('initdb', ['-D', data, '-A', 'trust', '-U', 'tobbin'])) return null
+  if (start('pg_ctl', ['-D', data, '-o', options, '-l', join(folder, 'log'), '-w', 'start']))
+    return { url: `postgres://tobbin@127.0.0.1:${port}/postgres`, stop }
+  stop()
+  return null
+}
+
+const freePort = () =>
+  new Promise(done => {
+    const server = createServer()
+    server.listen(0, '127.0.0.1', () => {
+      const { port } = server.address()
+      server.close(() => done(port))
+    })
+  })
 
 /** The secret that seals the session cookie: made once, kept in the data folder. */
 export function sessionPassword(folder) {

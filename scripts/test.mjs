@@ -1,7 +1,7 @@
-// npm test: installs what is missing, then unit tests, type check, lint and browser tests; ends with one line of counts.
+// npm test: installs what is missing, then unit tests, the store's on PostgreSQL too, type check, lint, format and browser tests; ends with one line of counts.
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { bin, build, checkNode, chromium, install, root, run } from './prepare.mjs'
+import { bin, build, checkNode, chromium, install, root, run, startPostgres } from './prepare.mjs'
 
 checkNode()
 await install()
@@ -20,17 +20,29 @@ function count(file, code, read) {
   add(counted.passed, code !== 0 && counted.failed === 0 ? 1 : counted.failed)
 }
 
-const unit = join(results, 'unit.json')
-count(
-  unit,
-  await run(bin('vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile=${unit}`]),
-  r => ({ passed: r.numPassedTests, failed: r.numFailedTests }),
-)
+const unitCounts = r => ({ passed: r.numPassedTests, failed: r.numFailedTests })
+async function runUnitTests(name, env = {}, only = []) {
+  const file = join(results, `${name}.json`)
+  const args = ['run', '--reporter=default', '--reporter=json', `--outputFile=${file}`, ...only]
+  count(file, await run(bin('vitest'), args, env), unitCounts)
+}
+await runUnitTests('unit')
+
+const postgres = await startPostgres()
+if (postgres) {
+  console.log('\nThe store and the services on PostgreSQL:')
+  await runUnitTests('postgres', { TEST_DATABASE_URL: postgres.url }, ['server'])
+  postgres.stop()
+} else {
+  console.error('No PostgreSQL was found, and none could be installed. Its tests did not run.')
+  add(0, 1)
+}
 
 for (const [name, command, args] of [
   ['prepare', 'nuxt', ['prepare']],
   ['type check', 'vue-tsc', ['-b']],
   ['lint', 'eslint', ['.']],
+  ['format', 'prettier', ['--check', '--log-level', 'warn', '.']],
 ]) {
   const failed = (await run(bin(command), args)) !== 0
   console.log(`${name}: ${failed ? 'FAILED' : 'ok'}`)
@@ -42,7 +54,7 @@ if (browser) {
   await build()
   const file = join(results, 'browser.json')
   const code = await run(bin('playwright'), ['test'], { CHROMIUM_PATH: browser })
-  count(file, code, r => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }))
+  count(file, code, r => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky }))
 } else {
   console.error(
     'No Chromium was found, and none could be installed: set CHROMIUM_PATH. The browser tests did not run.',

@@ -1,31 +1,29 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import fc from 'fast-check'
-import { applyEdits } from '../../core/form/edits'
+import { applyEdits, type Edit } from '../../core/form/edits'
+import type { Finding } from '../../core/prove/finding'
 import { prove } from '../../core/prove/prove'
 import { smallForm } from '../../tests/support/forms'
-import type { ProveAnswer, ProveQuestion, ProveRest } from './prove.worker'
+import type { ProveAnswer, ProveMessage } from './prove.worker'
 
 const TODAY = '2026-11-24'
-let hear: (message: ProveQuestion | ProveRest) => void = () => undefined
+let hear: (message: ProveMessage) => void = () => undefined
 const said: ProveAnswer[] = []
 /** Lets everything that waits in line have its turn, until nothing more is said. */
 async function settle() {
-  for (
-    let quiet = 0, before = said.length;
-    quiet < 5;
-    quiet = said.length === before ? quiet + 1 : 0, before = said.length
-  )
+  let quiet = 0
+  while (quiet < 5) {
+    const before = said.length
     await new Promise(setImmediate)
+    quiet = said.length === before ? quiet + 1 : 0
+  }
 }
 
 beforeEach(async () => {
   said.length = 0
-  vi.stubGlobal(
-    'addEventListener',
-    (_: string, listener: (event: { data: ProveQuestion | ProveRest }) => void) => {
-      hear = data => listener({ data })
-    },
-  )
+  vi.stubGlobal('addEventListener', (_: string, listener: (event: { data: ProveMessage }) => void) => {
+    hear = data => listener({ data })
+  })
   vi.stubGlobal('postMessage', (answer: ProveAnswer) => said.push(answer))
   vi.resetModules()
   await import('./prove.worker')
@@ -35,39 +33,31 @@ afterEach(() => {
   vi.unstubAllGlobals()
 })
 
+let asked = 0
+const someRules = fc.array(fc.constantFrom('true', 'false', 'q0 = null'), { minLength: 1, maxLength: 4 })
+const editsOf = (rule: string): Edit[] => [
+  { do: 'change', what: 'item/q0', set: { label: rule } },
+  { do: 'change', what: 'section/s0', set: { shownWhen: rule === 'q0 = null' ? null : rule } },
+]
+const brief = (f: Finding) => [f.code, f.address]
+
 describe('the worker that proves while somebody writes', () => {
   it('says of the newest state what a proof from nothing says of it, however many were asked for before', async () => {
-    let asked = 0
     await fc.assert(
-      fc.asyncProperty(
-        smallForm,
-        fc.array(fc.constantFrom('true', 'false', 'q0 = null'), { minLength: 1, maxLength: 4 }),
-        async (form, rules) => {
-          const states = rules.map(
-            shownWhen =>
-              applyEdits(form, [
-                { do: 'change', what: 'item/q0', set: { label: shownWhen } },
-                {
-                  do: 'change',
-                  what: 'section/s0',
-                  set: { shownWhen: shownWhen === 'q0 = null' ? null : shownWhen },
-                },
-              ]).form,
-          )
-          said.length = 0
-          for (const state of states) hear({ asked: ++asked, form: state, today: TODAY })
-          await settle()
-          const last = said.filter(a => a.asked === asked)
-          expect(last.map(a => [a.isWhole, a.error])).toEqual([[true, null]])
-          expect(last[0]?.verdict?.findings.map(f => [f.code, f.address])).toEqual(
-            prove(states.at(-1)!, TODAY).findings.map(f => [f.code, f.address]),
-          )
-          // What was overtaken is not said after what overtook it.
-          expect(said.findLastIndex(a => a.asked < asked)).toBeLessThan(
-            said.findIndex(a => a.asked === asked),
-          )
-        },
-      ),
+      fc.asyncProperty(smallForm, someRules, async (form, rules) => {
+        const asks = rules.map(editsOf)
+        said.length = 0
+        hear({ asked: ++asked, form, today: TODAY })
+        for (const edits of asks) hear({ asked: ++asked, edits, today: TODAY })
+        await settle()
+        const last = said.filter(a => a.asked === asked)
+        expect(last.map(a => [a.isWhole, a.error])).toEqual([[true, null]])
+        const now = asks.reduce((before, edits) => applyEdits(before, edits).form, form)
+        expect(last[0]?.verdict?.findings.map(brief)).toEqual(prove(now, TODAY).findings.map(brief))
+        // What was overtaken is not said after what overtook it.
+        const overtaken = said.findLastIndex(a => a.asked < asked)
+        expect(overtaken).toBeLessThan(said.findIndex(a => a.asked === asked))
+      }),
       { numRuns: 30 },
     )
   })

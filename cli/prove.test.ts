@@ -13,9 +13,9 @@ const file = (text: string) => {
   return path
 }
 
-describe('tobbin prove', () => {
-  afterEach(() => vi.restoreAllMocks())
+afterEach(() => vi.restoreAllMocks())
 
+describe('tobbin prove', () => {
   it('exits 0 without a fault, 1 with faults, 2 for what can’t be read', () => {
     const [out, err] = [written('stdout'), written('stderr')]
     expect(proveCommand(['demo/forms/haul_out.form.json'], '')).toBe(0)
@@ -27,7 +27,9 @@ describe('tobbin prove', () => {
     expect(proveCommand([], 'the usage')).toBe(2)
     expect(proveCommand(['demo/forms/haul_out.form.json', '--xml'], '')).toBe(2)
   })
+})
 
+describe('tobbin prove', () => {
   it('takes several files, fails from the weight asked for, and writes what build servers read', () => {
     const [out] = [written('stdout'), written('stderr')]
     const risky = file(
@@ -73,7 +75,9 @@ describe('tobbin prove', () => {
     )
     expect(proveCommand([missed], '')).toBe(1)
   })
+})
 
+describe('tobbin prove', () => {
   it('prints JSON of the documented shape', () => {
     const out = written('stdout')
     expect(proveCommand(['demo/forms/mooring.form.json', '--json'], '')).toBe(1)

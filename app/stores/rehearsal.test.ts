@@ -98,7 +98,9 @@ describe('the rehearsal', () => {
     expect(rehearsal.fillRest()).toBe(true)
     expect([rehearsal.answers.age, rehearsal.filled && allProblems(rehearsal.filled)]).toEqual([9, []])
   })
+})
 
+describe('the rehearsal', () => {
   it('shows a witness at its section, on its day, with the rules concerned; answering goes on from there', async () => {
     const rehearsal = await begin()
     const finding = prove(form, dayHere()).findings.find(f => f.code === 'promise-broken')

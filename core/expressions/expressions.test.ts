@@ -148,6 +148,7 @@ describe('text and tree', () => {
       { numRuns: 2000 },
     )
   })
+
   it('the builder shows every condition and gives the same back', () => {
     const kindOf = (name: string): PointedKind | undefined =>
       name === 'day'
@@ -164,6 +165,7 @@ describe('text and tree', () => {
       { numRuns: 2000 },
     )
   })
+
   it('every expression has a sentence', () => {
     fc.assert(
       fc.property(expression, text => {
@@ -178,6 +180,9 @@ describe('text and tree', () => {
     }
     expect(sentenceText(sentenceOf(parse('hull in ["a", "b"]'), names))).toBe('Hull material is Ash or Beech')
   })
+})
+
+describe('text and tree', () => {
   it('any text gives a tree or an error with a place inside it', () => {
     const piece = fc.constantFrom(
       'n',

@@ -103,6 +103,7 @@ describe('entries', () => {
       { numRuns: 1500 },
     )
   })
+
   it('print → parse → print is the identity, and every one has a sentence', () => {
     const more = fc.constantFrom(
       '(day - @"2026-01-01").days > 3',
@@ -124,6 +125,7 @@ describe('entries', () => {
       }),
     )
   })
+
   it('a row’s columns are told as columns, not as the questions of that code', () => {
     const told = (text: string) =>
       sentenceText(
@@ -137,6 +139,7 @@ describe('entries', () => {
       'Harbour’s depth is less than 3',
     ])
   })
+
   it('names what an expression uses, and not what it binds itself', () => {
     expect(namesIn(parse('some e in engines satisfies e.power > n and e.fuel = word'))).toEqual([
       'engines',
@@ -145,6 +148,9 @@ describe('entries', () => {
     ])
     expect(namesIn(parse('row.coast = day'))).toEqual(['day'])
   })
+})
+
+describe('entries', () => {
   it('types members, filters and bound names, each error at its place', () => {
     expect(problems('engines.powr')).toEqual(['unknown-name: powr'])
     expect(problems('some e in engines satisfies e.fuel = "x"', BOOLEAN)).toEqual(['unknown-code: "x"'])

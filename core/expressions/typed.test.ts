@@ -214,7 +214,9 @@ describe('the types of expressions', () => {
       }),
     )
   })
+})
 
+describe('the types of expressions', () => {
   it('trees are walked and rebuilt whole: what is replaced by itself reads and means the same', () => {
     fc.assert(
       fc.property(expression, values, (text, slots) => {

@@ -132,20 +132,21 @@ const CASES: { question: object; taken: [Answer, Answer?][]; refused: Answer[] }
   { question: { type: 'hidden', holds: 'number' }, taken: [['12', 12]], refused: ['abc'] },
 ]
 
+for (const { question, taken, refused } of CASES) {
+  it(`${JSON.stringify(question).slice(0, 60)}`, () => {
+    const plan = planOf(form(q(question)))
+    for (const [answer, kept = answer] of taken) {
+      const state = fill(plan, { x: answer }, TODAY)
+      expect([answer, allProblems(state), answersInPlay(state)]).toEqual([answer, [], { x: kept }])
+    }
+    for (const answer of refused) {
+      const state = fill(plan, { x: answer }, TODAY)
+      expect([answer, allProblems(state).length, answersInPlay(state)]).toEqual([answer, 1, {}])
+    }
+  })
+}
+
 describe('answers by type', () => {
-  for (const { question, taken, refused } of CASES) {
-    it(`${JSON.stringify(question).slice(0, 60)}`, () => {
-      const plan = planOf(form(q(question)))
-      for (const [answer, kept = answer] of taken) {
-        const state = fill(plan, { x: answer }, TODAY)
-        expect([answer, allProblems(state), answersInPlay(state)]).toEqual([answer, [], { x: kept }])
-      }
-      for (const answer of refused) {
-        const state = fill(plan, { x: answer }, TODAY)
-        expect([answer, allProblems(state).length, answersInPlay(state)]).toEqual([answer, 1, {}])
-      }
-    })
-  }
   it('a default stands until somebody answers, blank included; read-only keeps it', () => {
     const plan = planOf(
       form(q({ type: 'text', default: '"oak"', required: true }), {
@@ -162,6 +163,7 @@ describe('answers by type', () => {
       ['missing'],
     ])
   })
+
   it('a grid that is required needs every row; a check may stand at a group or section', () => {
     const grid = CASES.find(c => 'type' in c.question && c.question.type === 'grid')?.question ?? {}
     expect(
@@ -182,6 +184,9 @@ describe('answers by type', () => {
       ['s', 'Never 5.'],
     ])
   })
+})
+
+describe('answers by type', () => {
   it('closings: the route’s own, else the first that is true, else thanks', () => {
     const f: Form = {
       ...form(q({ type: 'yesNo' }), { ...q({ type: 'yesNo' }), code: 'y' } as Item),

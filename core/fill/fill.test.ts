@@ -36,6 +36,7 @@ describe('fill', () => {
       { numRuns: 500 },
     )
   })
+
   it('not in play is blank, and nothing is required there', () => {
     fc.assert(
       fc.property(filledForm, ([f, answers]) => {
@@ -50,6 +51,7 @@ describe('fill', () => {
       { numRuns: 500 },
     )
   })
+
   it('order does not matter: answering one by one ends where giving all at once does', () => {
     fc.assert(
       fc.property(
@@ -73,6 +75,9 @@ describe('fill', () => {
       { numRuns: 200 },
     )
   })
+})
+
+describe('fill', () => {
   it('an answer of the wrong type or beyond its limits is no answer, and says why', () => {
     const plan = planOf(
       form(
@@ -107,6 +112,9 @@ describe('fill', () => {
       answersInPlay(fill(plan, { n: 5, d: '1.5', c: 'a', w: '2026-12-31', t: 'abc', y: false }, TODAY)),
     ).toEqual({ n: 5, d: 1.5, c: 'a', w: '2026-12-31', t: 'abc', y: false })
   })
+})
+
+describe('fill', () => {
   it('routes: the first that is true wins, finish ends the form, what is not reached is not in play', () => {
     const q = (code: string): Item => ({ kind: 'question', code, type: 'yesNo', label: code, required: true })
     const f: Form = {

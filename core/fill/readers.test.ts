@@ -173,7 +173,9 @@ describe('an answer of any kind', () => {
       { numRuns: 1_500 },
     )
   })
+})
 
+describe('an answer of any kind', () => {
   it('is a problem of its question alone: every other question stays as it was', () => {
     fc.assert(
       fc.property(answer, fc.nat(ITEMS.length - 1), (given, at) => {

@@ -65,6 +65,7 @@ describe('forms with every feature', () => {
       { numRuns: 60 },
     )
   })
+
   it('browser and server agree to the byte: what is sent is what the server works out from it', () => {
     fc.assert(
       fc.property(seed, seed, (s, t) => {
@@ -80,6 +81,9 @@ describe('forms with every feature', () => {
       { numRuns: 300 },
     )
   })
+})
+
+describe('forms with every feature', () => {
   it('a plan made from the one before, after words were changed, fills and tells as one made anew', () => {
     fc.assert(
       fc.property(seed, seed, fc.array(fc.nat(30), { maxLength: 4 }), fc.boolean(), (s, t, at, more) => {
@@ -104,6 +108,7 @@ describe('forms with every feature', () => {
       { numRuns: 200 },
     )
   })
+
   it('going through other answers and back changes nothing: typed answers come back, in any order', () => {
     fc.assert(
       fc.property(seed, seed, seed, (s, t, u) => {
@@ -123,6 +128,9 @@ describe('forms with every feature', () => {
       { numRuns: 150 },
     )
   })
+})
+
+describe('forms with every feature', () => {
   it('nothing that the prover calls impossible is ever met', () => {
     fc.assert(
       fc.property(seed, s => {
@@ -237,6 +245,7 @@ describe('calculations', () => {
       }),
     )
   })
+
   it('quotes what stands in entries, with formats', () => {
     const state = fill(
       planOf(invoice),
@@ -256,6 +265,9 @@ describe('calculations', () => {
       }),
     ).toBe('To pay: 24.80 for Paint and Rope. ')
   })
+})
+
+describe('calculations', () => {
   it('names the place of a problem inside an entry, and refuses too many entries', () => {
     const state = fill(planOf(invoice), { lines: [{ price: 'x' }, { price: 1.234 }] }, TODAY)
     expect(allProblems(state).map(p => [p.path, p.kind])).toEqual([

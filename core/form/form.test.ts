@@ -106,6 +106,7 @@ describe('reading a definition', () => {
       expect(`${JSON.stringify(form, null, 2)}\n`).toBe(demo(name))
     }
   })
+
   it('lists every problem with its path and what was expected', () => {
     const bad = {
       tobbin: 3,
@@ -135,6 +136,9 @@ describe('reading a definition', () => {
     expect(at('sections[0].items[1].colour')).toContain('no “colour”')
     expect(at('sections[0].items[2].items[0].kind')).toContain('“group”')
   })
+})
+
+describe('reading a definition', () => {
   it('survives anything: nonsense, depth, size', () => {
     fc.assert(
       fc.property(fc.anything(), data => {
@@ -154,6 +158,7 @@ describe('reading a definition', () => {
     expect(readFormText(large).problems?.length).toBeGreaterThan(0)
     expect(readFormText('{').problems?.[0]?.sentence).toContain('not JSON')
   })
+
   it('the JSON Schema that docs/ ships is the one made from the Zod schema', () => {
     const shipped: unknown = JSON.parse(
       readFileSync(new URL('../../docs/form.schema.json', import.meta.url), 'utf8'),

@@ -81,6 +81,9 @@ describe('copies', () => {
       { numRuns: 60 },
     )
   })
+})
+
+describe('copies', () => {
   it('inside a copy rules, quotes and paths mean the copy; what the other form lacks is said', () => {
     const from = form([
       q('gate'),
@@ -111,6 +114,9 @@ describe('copies', () => {
       'g quotes it',
     ])
   })
+})
+
+describe('copies', () => {
   it('whatever stops being understood when something is deleted was named before as using it; renamed, nothing stops', () => {
     const crew = form(
       [
@@ -164,6 +170,9 @@ describe('copies', () => {
       { numRuns: 25, examples: [[crew]] },
     )
   })
+})
+
+describe('copies', () => {
   it('moves several at once, in their order', () => {
     const f = form([q('a'), q('b'), q('c'), q('d')], [q('e')])
     const codes = (addresses: Address[], into: string, at: number) =>
@@ -255,6 +264,9 @@ o No`)
     expect(after.sections.map(s => s.items.length)).toEqual([6, 3])
     expect(wiring(after)).toEqual([])
   })
+})
+
+describe('outlines', () => {
   it('reads rows of a spreadsheet by their headings', () => {
     const drafted = readOutline(
       'Section\tQuestion\tType\tOptions\tRequired\nBoat\tHull\tchoice\tWood; Steel\tyes\nBoat\tWeight\tnumber\t\t\nVisit\tArrival\tdate\t\tx',
@@ -267,6 +279,7 @@ o No`)
       { label: 'Arrival', type: 'date', required: true },
     ])
   })
+
   it('makes something of any text', () => {
     fc.assert(
       fc.property(fc.string({ maxLength: 300 }), text => {

@@ -130,6 +130,9 @@ describe('tables', () => {
     expect(readCell('12 500,50', 'number')).toBe(12500.5)
     expect(headProblems(['Place', '', 'place'], [['a', 'b', 'c']])).toHaveLength(2)
   })
+})
+
+describe('tables', () => {
   it('a difference tells what merging then does: nothing is left to tell afterwards', () => {
     const table = fc.uniqueArray(
       fc.record({
@@ -172,6 +175,9 @@ describe('tables', () => {
       ),
     )
   })
+})
+
+describe('tables', () => {
   it('changes of rows are edits that are undone to the byte; rows that have moved meanwhile are left alone', () => {
     fc.assert(
       fc.property(
@@ -283,6 +289,9 @@ describe('integrity', () => {
         .filter(k => k === 'duplicate-row' || k === 'orphan-row'),
     ).toEqual([])
   })
+})
+
+describe('integrity', () => {
   it('a flat table becomes linked lists that hold the same, and the tree counts them', () => {
     const flat: ChoiceList = {
       code: 'pontoons',

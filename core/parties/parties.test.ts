@@ -74,6 +74,7 @@ describe('a party’s view', () => {
       { numRuns: 300 },
     )
   })
+
   it('shows, asks and calculates just what the whole form does', () => {
     let compared = 0
     fc.assert(
@@ -107,6 +108,9 @@ describe('a party’s view', () => {
     )
     expect(compared).toBeGreaterThan(1_000)
   })
+})
+
+describe('a party’s view', () => {
   it('is cut anew by exactly what it asks for: any other answer of the turn leaves it as it is', () => {
     fc.assert(
       fc.property(seed, seed, seed, fc.nat(1), (s, t, u, which) => {
@@ -128,6 +132,7 @@ describe('a party’s view', () => {
       { numRuns: 200 },
     )
   })
+
   it('keeps office-only and private questions from the one respondent of a form without turns', () => {
     const form: Form = {
       tobbin: 2,

@@ -57,6 +57,23 @@ describe('every check', () => {
   }
 })
 
+/** What is said of which rule; of several smallest conflicts any may be found, and what can't show is folded by them: that is compared by place. */
+const told = (form: Form, memory?: Memory) => {
+  const inquiry = new Inquiry(form, TODAY, memory)
+  const findings = CHECKS.flatMap(check => findingsOf(check, inquiry)).filter(
+    f => !['contradicts-outer', 'never-shown', 'unreachable-section'].includes(f.code),
+  )
+  return {
+    impossible: inquiry.model.plan.places.filter(p => isNeverInPlay(inquiry, p.order)).map(p => p.address),
+    findings: findings
+      .map(
+        f =>
+          `${f.code.replace('shadowed-route', 'never-taken')} ${f.address} ${f.rule} ${f.witness ? Object.keys(f.witness).length : ''}`,
+      )
+      .sort(),
+  }
+}
+
 describe('against brute force', () => {
   it('never shown, unreachable: the same verdict on random forms, and smallest witnesses', () => {
     fc.assert(
@@ -90,7 +107,9 @@ describe('against brute force', () => {
       { numRuns: RUNS },
     )
   })
+})
 
+describe('against brute force', () => {
   it('always shown: the same verdict on random forms', () => {
     fc.assert(
       fc.property(smallForm, form => {
@@ -144,7 +163,9 @@ describe('against brute force', () => {
       { numRuns: Math.ceil(RUNS / 3) },
     )
   })
+})
 
+describe('against brute force', () => {
   it('cascades: never shown and dead ends, the same verdict on random lists narrowed by one another', () => {
     const codes = ['a', 'b', 'c']
     const leaf = fc.constantFrom(
@@ -272,7 +293,9 @@ describe('against brute force', () => {
       { numRuns: Math.ceil(RUNS / 3) },
     )
   })
+})
 
+describe('against brute force', () => {
   it('required, valid and route rules, and the finish: the same verdict on random forms', () => {
     fc.assert(
       fc.property(smallForm, form => {
@@ -352,24 +375,9 @@ describe('against brute force', () => {
       { numRuns: Math.ceil(RUNS / 3) },
     )
   })
+})
 
-  /** What is said of which rule; of several smallest conflicts any may be found, and what can't show is folded by them: that is compared by place. */
-  const told = (form: Form, memory?: Memory) => {
-    const inquiry = new Inquiry(form, TODAY, memory)
-    const findings = CHECKS.flatMap(check => findingsOf(check, inquiry)).filter(
-      f => !['contradicts-outer', 'never-shown', 'unreachable-section'].includes(f.code),
-    )
-    return {
-      impossible: inquiry.model.plan.places.filter(p => isNeverInPlay(inquiry, p.order)).map(p => p.address),
-      findings: findings
-        .map(
-          f =>
-            `${f.code.replace('shadowed-route', 'never-taken')} ${f.address} ${f.rule} ${f.witness ? Object.keys(f.witness).length : ''}`,
-        )
-        .sort(),
-    }
-  }
-
+describe('against brute force', () => {
   it('after edits a proof that remembers the last one says the same as one from nothing', () => {
     fc.assert(
       fc.property(
@@ -407,7 +415,9 @@ describe('against brute force', () => {
       { numRuns: Math.ceil(RUNS / 5) },
     )
   })
+})
 
+describe('against brute force', () => {
   it('without a part that changes nothing, the same is in play in every state', () => {
     fc.assert(
       fc.property(smallForm, form => {

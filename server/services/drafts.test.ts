@@ -67,7 +67,9 @@ describe('drafts', () => {
         expect((await loadFormRow(db, id)).draft).toEqual(states.at(-1))
         const revisions = states.slice(1).map((_, i) => i + 1)
         expect((await loadHistory(db, id)).saves.map(s => s.revision)).toEqual(revisions.toReversed())
-        expect((await loadChanges(db, id, 1, store.designer.id)).map(c => c.revision)).toEqual(revisions.slice(1))
+        expect((await loadChanges(db, id, 1, store.designer.id)).map(c => c.revision)).toEqual(
+          revisions.slice(1),
+        )
       }),
       { numRuns: 25 },
     )

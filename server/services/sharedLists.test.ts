@@ -81,7 +81,9 @@ describe('lists of the workspace', () => {
     const followed = applyEdits(form, followEdits(form.lists![0]!, row!.list)).form
     expect(followed.lists?.[0]?.rows).toEqual(list.rows)
   })
+})
 
+describe('lists of the workspace', () => {
   it('are searched where they are kept, narrowed by what was answered', async () => {
     const berths = Array.from({ length: 300 }, (_, i) => ({
       code: `b${i}`,

@@ -79,7 +79,9 @@ describe('responses', () => {
     await send({ name: 'Teasel', size: 3, gone: 'not asked' })
     expect((await storedResponses(db, id)).map(r => r.answers)).toEqual([{ name: 'Teasel', size: 3 }])
   })
+})
 
+describe('responses', () => {
   it('with files: told by their content, bound to the sending that gave them', async () => {
     const plan = question('plan', { type: 'file', kinds: ['text'], megabytes: 1 })
     const { token } = await releaseNew(store, formOf([plan]))

@@ -217,7 +217,9 @@ describe('entries of repeating groups, against brute force', () => {
     // Many rules about one group ask for more than the entries that are told apart can show, and may stay open.
     expect(open).toBeLessThan(RUNS * 0.5)
   })
+})
 
+describe('entries of repeating groups, against brute force', () => {
   it('sums and counts over more entries than are told apart: the same verdict, nearly always decided', () => {
     const some = fc.constantFrom('', '[pays = true]', '[age > 0]', '[age = 2]')
     const total = fc

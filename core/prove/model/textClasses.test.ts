@@ -90,37 +90,37 @@ describe('patterns', () => {
   })
 })
 
-describe('classes of texts', () => {
-  const piece = fc.string({ unit: fc.constantFrom('a', 'b'), minLength: 1, maxLength: 2 })
-  const test: fc.Arbitrary<TextTest> = fc.oneof(
-    fc.record({
-      kind: fc.constantFrom('contains' as const, 'starts with' as const, 'ends with' as const),
-      piece,
-    }),
-    fc.record({
-      kind: fc.constant('matches' as const),
-      piece: fc.constantFrom('^a+$', 'a.b', '^(ab)*$', 'b$', '[^ab]', 'a{2}'),
-    }),
-    fc.integer({ min: 1, max: 4 }).map(at => ({ kind: 'length' as const, at })),
-  )
-  const outcomeOf = (k: TextTest, t: string) => {
-    switch (k.kind) {
-      case 'length':
-        return t.length >= k.at
-      case 'contains':
-        return t.includes(k.piece)
-      case 'starts with':
-        return t.startsWith(k.piece)
-      case 'ends with':
-        return t.endsWith(k.piece)
-      case 'matches':
-        return new RegExp(k.piece).test(t)
-    }
+const piece = fc.string({ unit: fc.constantFrom('a', 'b'), minLength: 1, maxLength: 2 })
+const test: fc.Arbitrary<TextTest> = fc.oneof(
+  fc.record({
+    kind: fc.constantFrom('contains' as const, 'starts with' as const, 'ends with' as const),
+    piece,
+  }),
+  fc.record({
+    kind: fc.constant('matches' as const),
+    piece: fc.constantFrom('^a+$', 'a.b', '^(ab)*$', 'b$', '[^ab]', 'a{2}'),
+  }),
+  fc.integer({ min: 1, max: 4 }).map(at => ({ kind: 'length' as const, at })),
+)
+const outcomeOf = (k: TextTest, t: string) => {
+  switch (k.kind) {
+    case 'length':
+      return t.length >= k.at
+    case 'contains':
+      return t.includes(k.piece)
+    case 'starts with':
+      return t.startsWith(k.piece)
+    case 'ends with':
+      return t.endsWith(k.piece)
+    case 'matches':
+      return new RegExp(k.piece).test(t)
   }
-  const texts: string[] = ['']
-  for (let from = 0, n = 0; n < 8; n++)
-    for (const end = texts.length; from < end; from++) for (const c of 'abx') texts.push(`${texts[from]}${c}`)
+}
+const texts: string[] = ['']
+for (let from = 0, n = 0; n < 8; n++)
+  for (const end = texts.length; from < end; from++) for (const c of 'abx') texts.push(`${texts[from]}${c}`)
 
+describe('classes of texts', () => {
   it('are all the ways in which tests of a text can turn out, each with a text of its own', () => {
     const form: fc.Arbitrary<TextForm> = fc.record({
       least: fc.integer({ min: 1, max: 2 }),
@@ -151,7 +151,9 @@ describe('classes of texts', () => {
       { numRuns: 200 },
     )
   })
+})
 
+describe('classes of texts', () => {
   it('of addresses and phone numbers follow what is accepted as an answer', () => {
     const plan = planOf(
       Form.parse({

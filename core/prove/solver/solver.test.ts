@@ -55,7 +55,9 @@ describe('the solver of clauses', () => {
       { numRuns: 1_500 },
     )
   })
+})
 
+describe('the solver of clauses', () => {
   it('agrees where only what gates are made of is named, and gates are added between calls', () => {
     const gate = fc.tuple(
       fc.array(literal, { minLength: 1, maxLength: 3 }),
@@ -101,16 +103,16 @@ describe('the solver of clauses', () => {
   })
 })
 
-describe('arithmetic beside it', () => {
-  const LOW = -2,
-    HIGH = 3
-  const sum = fc.tuple(
-    fc.array(fc.integer({ min: -3, max: 3 }), { minLength: 3, maxLength: 3 }),
-    fc.integer({ min: -6, max: 6 }),
-    fc.boolean(),
-    fc.boolean(),
-  )
+const LOW = -2,
+  HIGH = 3
+const sum = fc.tuple(
+  fc.array(fc.integer({ min: -3, max: 3 }), { minLength: 3, maxLength: 3 }),
+  fc.integer({ min: -6, max: 6 }),
+  fc.boolean(),
+  fc.boolean(),
+)
 
+describe('arithmetic beside it', () => {
   it('finds whole numbers for sums just when there are some, and finds ones that fit', () => {
     fc.assert(
       fc.property(fc.array(sum, { minLength: 1, maxLength: 6 }), sums => {
@@ -157,7 +159,9 @@ describe('arithmetic beside it', () => {
       { numRuns: 500 },
     )
   })
+})
 
+describe('arithmetic beside it', () => {
   it('over the rationals: values that keep all bounds, or bounds that can’t be kept, with those that hold in any case', () => {
     const ALWAYS = 0
     interface Put {

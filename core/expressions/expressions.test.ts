@@ -151,11 +151,7 @@ describe('text and tree', () => {
 
   it('the builder shows every condition and gives the same back', () => {
     const kindOf = (name: string): PointedKind | undefined =>
-      name === 'day'
-        ? 'date'
-        : TYPES[name]?.kind === 'code'
-          ? 'code'
-          : (TYPES[name]?.kind as PointedKind | undefined)
+      name === 'day' ? 'date' : (TYPES[name]?.kind as PointedKind | undefined)
     fc.assert(
       fc.property(expression, text => {
         const tree = parse(text)

@@ -50,7 +50,7 @@ describe('decimals', () => {
           isExactly(multiply(num(a), num(b)), { digits: a.digits * b.digits, places: a.places + b.places }),
         ).toBe(true)
         expect(Math.sign(compareNumbers(num(a), num(b)))).toBe(
-          at(a, places) < at(b, places) ? -1 : at(a, places) > at(b, places) ? 1 : 0,
+          Number(at(a, places) > at(b, places)) - Number(at(a, places) < at(b, places)),
         )
       }),
       { numRuns: 2_000 },

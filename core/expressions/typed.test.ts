@@ -131,40 +131,30 @@ const { expression } = fc.letrec<{ expression: string }>(tie => ({
   ),
 }))
 
-/** Whether a value is one of the type; blank is of every type. */
+const isText = (v: Value) => typeof v === 'string'
+const isTextThat = (v: Value, holds: (text: string) => boolean) => typeof v === 'string' && holds(v)
+const IS_OF_KIND: Readonly<Record<ValueType['kind'], (v: Value) => boolean>> = {
+  number: isNumber,
+  boolean: v => typeof v === 'boolean',
+  text: isText,
+  code: isText,
+  date: v => isTextThat(v, t => dayNumber(t) !== null),
+  time: v => isTextThat(v, t => timeText(t) !== null),
+  dateTime: v => isTextThat(v, t => dateTimeText(t) !== null),
+  months: v => isDuration(v) && v.unit === 'months',
+  seconds: v => isDuration(v) && v.unit === 'seconds',
+  list: v => Array.isArray(v),
+  context: v => typeof v === 'object' && !Array.isArray(v),
+  null: () => false,
+  unknown: () => true,
+}
+/** Whether a value is one of the type, with all that is in it; blank is of every type. */
 function isOf(type: ValueType, v: Value): boolean {
   if (v === null) return true
-  switch (type.kind) {
-    case 'number':
-      return isNumber(v)
-    case 'boolean':
-      return typeof v === 'boolean'
-    case 'text':
-    case 'code':
-      return typeof v === 'string'
-    case 'date':
-      return typeof v === 'string' && dayNumber(v) !== null
-    case 'time':
-      return typeof v === 'string' && timeText(v) !== null
-    case 'dateTime':
-      return typeof v === 'string' && dateTimeText(v) !== null
-    case 'months':
-      return isDuration(v) && v.unit === 'months'
-    case 'seconds':
-      return isDuration(v) && v.unit === 'seconds'
-    case 'list':
-      return Array.isArray(v) && v.every((item: Value) => isOf(type.of, item))
-    case 'context':
-      return (
-        typeof v === 'object' &&
-        !Array.isArray(v) &&
-        [...type.members].every(([member, of]) => isOf(of, (v as Context)[member] ?? null))
-      )
-    case 'null':
-      return false
-    default:
-      return true
-  }
+  if (!IS_OF_KIND[type.kind](v)) return false
+  if (type.kind === 'list' && Array.isArray(v)) return v.every((item: Value) => isOf(type.of, item))
+  if (type.kind !== 'context') return true
+  return [...type.members].every(([member, of]) => isOf(of, (v as Context)[member] ?? null))
 }
 
 describe('the types of expressions', () => {

@@ -1,3 +1,4 @@
+import { nodeText } from '../form/walk'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { richForm } from '../../tests/support/richForms'
@@ -94,8 +95,7 @@ describe('forms with every feature', () => {
           do: 'change',
           what: p.address,
           set: {
-            [p.kind === 'question' ? 'label' : p.kind === 'note' ? 'text' : 'title']:
-              `Now {{ ${before.questions[0]?.place.code ?? '1'} }}`,
+            [nodeText(p.node).key]: `Now {{ ${before.questions[0]?.place.code ?? '1'} }}`,
             ...(more ? { shownWhen: '1 = 1' } : {}),
           },
         }))

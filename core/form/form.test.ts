@@ -1,3 +1,4 @@
+import { nodeText, listPlaces } from './walk'
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -8,7 +9,6 @@ import { applyEdits, EditError, type Edit } from './edits'
 import { newItem, retypeQuestion } from './create'
 import { readForm, readFormText } from './read'
 import { renameCode } from './rename'
-import { listPlaces } from './walk'
 import { prove } from '../prove/prove'
 import { TYPES } from './types'
 
@@ -44,7 +44,7 @@ const edit = (form: Form): fc.Arbitrary<Edit> => {
       what: p.address,
       set: {
         shownWhen: 'true',
-        [p.kind === 'question' ? 'label' : p.kind === 'note' ? 'text' : 'title']: 'Changed',
+        [nodeText(p.node).key]: 'Changed',
       },
     })),
     some.map((p): Edit => ({

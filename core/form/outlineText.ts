@@ -141,7 +141,7 @@ function fromTable(rows: string[][]): Drafted[] {
   let open = ''
   return rows.slice(hasHeader ? 1 : 0).flatMap((row): Drafted[] => {
     const cell = (i: number) => row[i] ?? ''
-    const made = question(cell(label))
+    const made = draftQuestion(cell(label))
     if (made.label === '') return []
     const listed = cell(options)
       .split(/\s*[;|\n]\s*/)
@@ -209,7 +209,7 @@ function fromLines(lines: string[]): Drafted[] {
       addOption(open, bullet ?? words)
       continue
     }
-    open = question(numbered ?? bullet ?? words)
+    open = draftQuestion(numbered ?? bullet ?? words)
     depth = indent
     drafted.push(open)
   }
@@ -231,22 +231,8 @@ const isShouted = (words: string) =>
   !BULLET.test(words)
 const sentenceCase = (words: string) => words.charAt(0) + words.slice(1).toLowerCase()
 
-export const DRAFTED_KINDS = ['section', 'question', 'note'] as const
-
-/** The same words as something of another kind. */
-export function turnDrafted(drafted: Drafted, into: (typeof DRAFTED_KINDS)[number]): Drafted {
-  const words = draftedWords(drafted)
-  if (into === 'section') return { kind: 'section', title: words }
-  if (into === 'note') return { kind: 'note', text: words }
-  return { ...question(''), label: words }
-}
-
-function draftedWords(drafted: Drafted): string {
-  if (drafted.kind === 'section') return drafted.title
-  return drafted.kind === 'question' ? drafted.label : drafted.text
-}
-
-function question(words: string): DraftedQuestion {
+/** A question with a label, its hints read: “(required)”, a star, “(tick all that apply)”. */
+export function draftQuestion(words: string): DraftedQuestion {
   const STAR = /\s*\*+\s*$/
   const bare = words.replace(/[\s:]*[_.…]{3,}\s*$/, '').trim()
   let label = bare.replace(STAR, '')

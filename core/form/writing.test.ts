@@ -1,3 +1,4 @@
+import type { Drafted } from './outlineText'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { ANSWERS, askedOf, condition, smallForm } from '../../tests/support/forms'
@@ -43,6 +44,14 @@ const form = (...sections: Item[][]): Form => ({
   title: 'F',
   sections: sections.map((items, i) => ({ code: `s${i + 1}`, title: `S${i + 1}`, items })),
 })
+
+/** A drafted line in short: type, “*” where required, options, “+” with a write-in. */
+function brief(d: Drafted): string {
+  if (d.kind === 'section') return `# ${d.title}`
+  if (d.kind !== 'question') return ''
+  const [star, plus] = [d.required ? '*' : '', d.writeIn ? '+' : '']
+  return `${d.label} | ${d.type}${star} ${d.options.join(',')}${plus}`.trim()
+}
 
 describe('blocks and templates', () => {
   for (const { title, items } of BLOCKS)
@@ -235,15 +244,7 @@ SECTION 2: THE VISIT
 8. Would you like power?
 o Yes
 o No`)
-    expect(
-      drafted.map(d =>
-        d.kind === 'section'
-          ? `# ${d.title}`
-          : d.kind === 'question'
-            ? `${d.label} | ${d.type}${d.required ? '*' : ''} ${d.options.join(',')}${d.writeIn ? '+' : ''}`.trim()
-            : '',
-      ),
-    ).toEqual([
+    expect(drafted.map(brief)).toEqual([
       '# Your boat',
       "Boat's name | text*",
       'Hull material | choice Wood,Steel+',

@@ -23,13 +23,11 @@ function sharedForm(s: number): Form {
   const form = richForm(s)
   const next = seededRandom(s + 1)
   const access = (): Access => Access.options[Math.floor(next() * 3)] ?? 'never'
-  const kept = (item: Item): Item =>
-    item.kind !== 'question'
-      ? item
-      : {
-          ...item,
-          ...(next() < 0.1 ? { officeOnly: true as const } : next() < 0.1 ? { privateTo: 'owner' } : {}),
-        }
+  const kept = (item: Item): Item => {
+    if (item.kind !== 'question') return item
+    if (next() < 0.1) return { ...item, officeOnly: true }
+    return next() < 0.1 ? { ...item, privateTo: 'owner' } : item
+  }
   const sections = form.sections.map(section => ({ ...section, items: section.items.map(kept) }))
   const turn = (code: string, party: string): Turn => ({
     code,

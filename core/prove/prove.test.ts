@@ -12,7 +12,7 @@ import { neverShown } from './checks/neverShown'
 import { promiseBroken } from './checks/promiseBroken'
 import { unreachableSection } from './checks/unreachableSection'
 import { applyEdits } from '../form/edits'
-import { listPlaces } from '../form/walk'
+import { listPlaces, nodeText, type Place } from '../form/walk'
 import { planOf } from '../fill/plan'
 import { Inquiry } from './goals/inquiry'
 import { findingsOf } from './checks/check'
@@ -56,6 +56,14 @@ describe('every check', () => {
     })
   }
 })
+
+/** What an edit of some kind sets in a place. */
+function changeOf(place: Place, kind: number, rule: string, words: string): Record<string, unknown> {
+  if (kind < 2) return { shownWhen: kind === 0 ? null : rule }
+  if (kind === 2 && 'required' in place.node) return { required: null }
+  if (kind === 3 && place.kind === 'section') return { routes: null }
+  return { [nodeText(place.node).key]: words }
+}
 
 /** What is said of which rule; of several smallest conflicts any may be found, and what can't show is folded by them: that is compared by place. */
 const told = (form: Form, memory?: Memory) => {
@@ -393,20 +401,8 @@ describe('against brute force', () => {
           for (const [at, rule, kind] of edits) {
             const places = listPlaces(form).filter(p => p.kind !== 'group')
             const place = places[at % places.length]!
-            const set: Record<string, unknown> =
-              kind < 2
-                ? {
-                    shownWhen:
-                      kind === 0 ? null : rule.replaceAll('q0', form.sections[0]?.items[0]?.code ?? 'q0'),
-                  }
-                : kind === 2 && 'required' in place.node
-                  ? { required: null }
-                  : kind === 3 && place.kind === 'section'
-                    ? { routes: null }
-                    : {
-                        [place.kind === 'section' ? 'title' : place.kind === 'question' ? 'label' : 'text']:
-                          `Words ${at}`,
-                      }
+            const first = form.sections[0]?.items[0]?.code ?? 'q0'
+            const set = changeOf(place, kind, rule.replaceAll('q0', first), `Words ${at}`)
             form = applyEdits(form, [{ do: 'change', what: place.address, set }]).form
             expect(told(form, memory)).toEqual(told(form))
           }

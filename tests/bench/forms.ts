@@ -22,19 +22,33 @@ export function largeForm(questions: number, seed = 5): Form {
   throw new Error(`The form of ${questions} questions can't be made clean.`)
 }
 
+function without(kind: Finding['conflict'][number]['kind']): Record<string, null> {
+  if (kind === 'place') return {}
+  return { [kind === 'route' ? 'routes' : kind]: null }
+}
+
 /** Takes away the rule that a finding speaks of; for a section that nothing leads to, the rules that lead past it. */
 function mending(finding: Finding): Edit[] {
   const own: Edit[] =
     finding.address === null ? [] : [{ do: 'change', what: finding.address, set: { shownWhen: null } }]
   return [
     ...own,
-    ...finding.conflict.map((part): Edit => ({
-      do: 'change',
-      what: part.address,
-      set: part.kind === 'route' ? { routes: null } : part.kind === 'place' ? {} : { [part.kind]: null },
-    })),
+    ...finding.conflict.map((part): Edit => ({ do: 'change', what: part.address, set: without(part.kind) })),
   ]
 }
+
+const DETAILS = {
+  text: () => ({}),
+  integer: () => ({ min: 0, max: 100 }),
+  decimal: (code: string) => ({
+    ...{ min: 0, max: 100, decimals: 2 },
+    validWhen: [{ rule: `${code} < 90`, message: 'Too much.' }],
+  }),
+  yesNo: () => ({}),
+  choice: () => ({ options: HULLS.map(c => ({ code: c, label: c })) }),
+  date: () => ({}),
+} as const
+const TYPES = Object.keys(DETAILS) as (keyof typeof DETAILS)[]
 
 /** Sections of twenty questions of all types, half of them with rules over earlier ones, some groups, checks and routes. */
 function randomForm(questions: number, seed: number): Form {
@@ -54,7 +68,7 @@ function randomForm(questions: number, seed: number): Form {
   const rule = () => (next() < 0.5 ? leaf() : `${leaf()} ${next() < 0.5 ? 'and' : 'or'} ${leaf()}`)
   const question = (i: number): Item => {
     const code = `q${i}`
-    const type = ['text', 'integer', 'decimal', 'yesNo', 'choice', 'date'][i % 6] ?? 'text'
+    const type = TYPES[i % TYPES.length] ?? 'text'
     const base = {
       kind: 'question' as const,
       code,
@@ -63,27 +77,7 @@ function randomForm(questions: number, seed: number): Form {
       ...(next() < 0.4 ? { required: true as const } : {}),
     }
     asked.push({ code, type })
-    switch (type) {
-      case 'integer':
-        return { ...base, type: 'integer', min: 0, max: 100 }
-      case 'decimal':
-        return {
-          ...base,
-          type: 'decimal',
-          min: 0,
-          max: 100,
-          decimals: 2,
-          validWhen: [{ rule: `${code} < 90`, message: 'Too much.' }],
-        }
-      case 'yesNo':
-        return { ...base, type: 'yesNo' }
-      case 'choice':
-        return { ...base, type: 'choice', options: HULLS.map(c => ({ code: c, label: c })) }
-      case 'date':
-        return { ...base, type: 'date' }
-      default:
-        return { ...base, type: 'text' }
-    }
+    return { ...base, type, ...DETAILS[type](code) } as Item
   }
   const count = Math.ceil(questions / PER_SECTION)
   const sections = Array.from({ length: count }, (_, s): Section => {

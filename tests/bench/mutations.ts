@@ -58,13 +58,11 @@ const SLIPS: Record<string, Maker> = {
   },
   'a code mistyped': (form, _, rules) => {
     const found = conditions(rules).flatMap(rule =>
-      [...nodesOf(parseCached(rule.text))].flatMap(node =>
-        node.kind === 'text'
-          ? [reworded(form, rule, node.from, node.to, JSON.stringify(`${node.value}e`))]
-          : node.kind === 'name'
-            ? [reworded(form, rule, node.from, node.to, `${node.name}s`)]
-            : [],
-      ),
+      [...nodesOf(parseCached(rule.text))].flatMap(node => {
+        const { from, to } = node
+        if (node.kind === 'text') return [reworded(form, rule, from, to, JSON.stringify(`${node.value}e`))]
+        return node.kind === 'name' ? [reworded(form, rule, from, to, `${node.name}s`)] : []
+      }),
     )
     return pick(found) ?? null
   },

@@ -25,25 +25,28 @@ interface Asked {
 }
 
 const pick = <T>(...items: T[]) => fc.constantFrom(...items)
-const real = (n: number): string => (n < 0 ? `(- ${real(-n)})` : Number.isInteger(n) ? `${n}.0` : `${n}`)
+function real(n: number): string {
+  if (n < 0) return `(- ${real(-n)})`
+  return Number.isInteger(n) ? `${n}.0` : `${n}`
+}
 const both = (a: Numeric, b: Numeric) => `(and ${a.given} ${b.given})`
 const OPTIONS = ['a', 'b', 'c']
 const FIRST_DAY = Date.UTC(2026, 0, 1) / 86_400_000
 const dayText = (n: number) => new Date((FIRST_DAY + n) * 86_400_000).toISOString().slice(0, 10)
 
 const constant = (n: number): Numeric => ({ feel: `${n}`, given: 'true', value: real(n) })
+/** The value of an answer as a real number. */
+function valueOf(code: string, kind: Kind): string {
+  if (kind === 'value') return `v_${code}`
+  return kind === 'decimal' ? `(/ (to_real v_${code}) 100.0)` : `(to_real v_${code})`
+}
 const answerOf = ({ code, kind }: Asked): Numeric =>
   kind === 'choices'
     ? { feel: `count(${code})`, given: `a_${code}`, value: `(to_real v_${code})` }
     : {
         feel: code,
         given: `a_${code}`,
-        value:
-          kind === 'value'
-            ? `v_${code}`
-            : kind === 'decimal'
-              ? `(/ (to_real v_${code}) 100.0)`
-              : `(to_real v_${code})`,
+        value: valueOf(code, kind),
       }
 
 function simple(asked: readonly Asked[]): fc.Arbitrary<Numeric> {
@@ -192,6 +195,12 @@ const drawn = (asked: Asked, before: readonly Asked[]): fc.Arbitrary<Drawn> =>
     value: numeric(before),
   })
 
+/** Whether an answer is required, as a formula. */
+function neededIn(required: Drawn['required']): string {
+  if (required === undefined) return 'false'
+  return required === true ? 'true' : required.t
+}
+
 /** One question in both languages: its definition, and its declarations. */
 function said(
   { asked: { code, kind }, low, high, shown, required, valid, value }: Drawn,
@@ -213,7 +222,7 @@ function said(
     ...(required === undefined ? {} : { required: required === true ? (true as const) : required.feel }),
     ...(valid ? { validWhen: [{ rule: valid.feel, message: 'No.' }] } : {}),
   }
-  const needed = required === undefined ? 'false' : required === true ? 'true' : required.t
+  const needed = neededIn(required)
   const complete = `(=> p_${code} (and (=> ${needed} a_${code}) ${valid ? `(not ${valid.f})` : 'true'}))`
   const smt = [`(declare-const a_${code} Bool)`, inPlay, `(assert (=> a_${code} p_${code}))`]
   switch (kind) {

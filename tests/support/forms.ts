@@ -30,6 +30,13 @@ export const ANSWERS: Record<Kind, readonly (string | number | boolean | readonl
 const pick = <T>(items: readonly T[]) => fc.constantFrom(...items)
 const q = (text: string) => JSON.stringify(text)
 
+/** A choice compared to another, or to a code where there is no other. */
+function choicePair(questions: readonly Asked[], code: string): fc.Arbitrary<string> {
+  const others = questions.filter(o => o.kind === 'choice' && o.code !== code)
+  if (others.length === 0) return pick(CODES).map(c => `${code} = ${q(c)}`)
+  return pick(others).map(o => `${code} = ${o.code}`)
+}
+
 function leaf(questions: readonly Asked[]): fc.Arbitrary<string> {
   if (questions.length === 0) return pick(['true', 'false'])
   return pick(questions).chain(({ code, kind }) => {
@@ -37,20 +44,14 @@ function leaf(questions: readonly Asked[]): fc.Arbitrary<string> {
     switch (kind) {
       case 'yesNo':
         return fc.oneof(pick([`${code} = true`, `${code} = false`, code, `${code} != true`]), blank)
-      case 'choice': {
-        const others = questions.filter(o => o.kind === 'choice' && o.code !== code)
-        const pair =
-          others.length > 0
-            ? pick(others).map(o => `${code} = ${o.code}`)
-            : pick(CODES).map(c => `${code} = ${q(c)}`)
+      case 'choice':
         return fc.oneof(
           pick(CODES).map(c => `${code} = ${q(c)}`),
           pick(CODES).map(c => `${code} != ${q(c)}`),
           fc.subarray(CODES, { minLength: 1 }).map(cs => `${code} in [${cs.map(q).join(', ')}]`),
-          pair,
+          choicePair(questions, code),
           blank,
         )
-      }
       case 'choices':
         return fc.oneof(
           pick(CODES).map(c => `list contains(${code}, ${q(c)})`),

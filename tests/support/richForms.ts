@@ -23,9 +23,13 @@ export function richForm(seed: number): Form {
       `if ${a} then ${b} else not(${b})`,
     ])
   }
+  const required = () => {
+    if (chance(0.25)) return { required: true as const }
+    return chance(0.15) ? { required: rule() } : {}
+  }
   const rules = () => ({
     ...(chance(0.45) ? { shownWhen: rule() } : {}),
-    ...(chance(0.25) ? { required: true as const } : chance(0.15) ? { required: rule() } : {}),
+    ...required(),
     ...(chance(0.08) ? { readOnly: rule() } : {}),
   })
   const note = (code: string): Item => ({

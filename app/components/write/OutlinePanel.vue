@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { DRAFTED_KINDS, outlineEdits, readOutline, turnDrafted, type Drafted } from '#core/form/outlineText'
+import { outlineEdits, readOutline, type Drafted } from '#core/form/outlineText'
+import { DRAFTED_KINDS, turnDrafted } from '#core/form/turnDrafted'
 import { TYPES } from '#core/form/types'
 import type { QuestionType } from '#core/form/questions'
 

@@ -1,4 +1,3 @@
-import type { Drafted } from './outlineText'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { ANSWERS, askedOf, condition, smallForm } from '../../tests/support/forms'
@@ -17,7 +16,6 @@ import { BLOCKS, TEMPLATES } from './blocks'
 import { clipOf, duplicateEdits, moveItemsEdits, pasteEdits, readClip, removeEdits } from './clipboard'
 import type { Form, Item } from './definition'
 import { applyEdits } from './edits'
-import { outlineEdits, readOutline } from './outlineText'
 import { readForm } from './read'
 import { renameCode } from './rename'
 import { findText, replaceTextEdits } from './findText'
@@ -44,14 +42,6 @@ const form = (...sections: Item[][]): Form => ({
   title: 'F',
   sections: sections.map((items, i) => ({ code: `s${i + 1}`, title: `S${i + 1}`, items })),
 })
-
-/** A drafted line in short: type, “*” where required, options, “+” with a write-in. */
-function brief(d: Drafted): string {
-  if (d.kind === 'section') return `# ${d.title}`
-  if (d.kind !== 'question') return ''
-  const [star, plus] = [d.required ? '*' : '', d.writeIn ? '+' : '']
-  return `${d.label} | ${d.type}${star} ${d.options.join(',')}${plus}`.trim()
-}
 
 describe('blocks and templates', () => {
   for (const { title, items } of BLOCKS)
@@ -222,80 +212,6 @@ describe('sections', () => {
     const merged = applyEdits(f, mergeEdits(f, place)).form
     expect(merged.sections).toHaveLength(1)
     expect(merged.sections[0]?.items[1]).toMatchObject({ kind: 'group', shownWhen: 'a = true' })
-  })
-})
-
-describe('outlines', () => {
-  it('reads numbered questions, options, hints, headings', () => {
-    const drafted = readOutline(`# Your boat
-1. Boat's name *
-2) Hull material
-   - Wood
-   - Steel
-   - Other, please say ____
-3. Is she insured?
-4. What do you need? (tick all that apply)
-[ ] Lift
-[ ] Wash
-5. Length over all (decimal) *
-SECTION 2: THE VISIT
-6. Date of arrival: ________
-7. E-mail address
-8. Would you like power?
-o Yes
-o No`)
-    expect(drafted.map(brief)).toEqual([
-      '# Your boat',
-      "Boat's name | text*",
-      'Hull material | choice Wood,Steel+',
-      'Is she insured? | yesNo',
-      'What do you need? | choices Lift,Wash',
-      'Length over all | decimal*',
-      '# The visit',
-      'Date of arrival | date',
-      'E-mail address | email',
-      'Would you like power? | yesNo',
-    ])
-    const f = form([q('boat_name')])
-    const after = applyEdits(
-      f,
-      outlineEdits(f, drafted.slice(1), { into: 'section/s1', at: 1 }, 1).edits,
-    ).form
-    expect(readForm(after).problems).toBeNull()
-    expect(after.sections.map(s => s.items.length)).toEqual([6, 3])
-    expect(wiring(after)).toEqual([])
-  })
-})
-
-describe('outlines', () => {
-  it('reads rows of a spreadsheet by their headings', () => {
-    const drafted = readOutline(
-      'Section\tQuestion\tType\tOptions\tRequired\nBoat\tHull\tchoice\tWood; Steel\tyes\nBoat\tWeight\tnumber\t\t\nVisit\tArrival\tdate\t\tx',
-    )
-    expect(drafted).toMatchObject([
-      { kind: 'section', title: 'Boat' },
-      { label: 'Hull', type: 'choice', options: ['Wood', 'Steel'], required: true },
-      { label: 'Weight', type: 'integer' },
-      { kind: 'section', title: 'Visit' },
-      { label: 'Arrival', type: 'date', required: true },
-    ])
-  })
-
-  it('makes something of any text', () => {
-    fc.assert(
-      fc.property(fc.string({ maxLength: 300 }), text => {
-        const f = form([])
-        expect(
-          readForm(
-            applyEdits(
-              f,
-              outlineEdits(f, readOutline(text.replaceAll('\u0000', '')), { into: 'section/s1', at: 0 }, 1)
-                .edits,
-            ).form,
-          ).problems,
-        ).toBeNull()
-      }),
-    )
   })
 })
 

@@ -23,13 +23,7 @@ async function tabTo(page: Page, wanted: Locator) {
   throw new Error(`Not reached by Tab: ${wanted}`)
 }
 
-test('a form with every type of question is answered by keyboard alone, and the response is seen', async ({
-  page,
-}) => {
-  const errors = errorsOf(page)
-  const address = await released(page, definition('tests/fixtures/every_type.form.json'))
-  await open(page, `${address}?berth=12&odd=1`)
-  await expect(page.getByRole('status')).toContainText('“odd”, which this form does not know')
+async function typeTexts(page: Page) {
   const type = async (label: string, text: string) => {
     await tabTo(page, page.getByLabel(label, { exact: true }))
     await page.keyboard.type(text)
@@ -66,7 +60,9 @@ test('a form with every type of question is answered by keyboard alone, and the 
   await page.keyboard.type('1030AM')
   await tabTo(page, page.getByRole('button', { name: 'Next: Choices' }))
   await page.keyboard.press('Enter')
+}
 
+async function makeChoices(page: Page) {
   await expect(page.getByRole('heading', { name: 'Choices' })).toBeFocused()
   const press = async (target: Locator, ...keys: string[]) => {
     await tabTo(page, target)
@@ -99,7 +95,13 @@ test('a form with every type of question is answered by keyboard alone, and the 
   await page.keyboard.press('Alt+ArrowUp')
   await expect(page.getByRole('list', { name: 'Ranking' })).toHaveText(/Cook.*Bosun.*First mate/s)
   await press(page.getByRole('button', { name: 'Next: The rest' }), 'Enter')
+  return { press }
+}
 
+async function giveFileSignatureAndEntries(
+  page: Page,
+  press: (target: Locator, ...keys: string[]) => Promise<void>,
+) {
   await expect(page.getByRole('heading', { name: 'The rest' })).toBeFocused()
   // A reload loses nothing that was typed.
   await page.reload()
@@ -143,7 +145,9 @@ test('a form with every type of question is answered by keyboard alone, and the 
   await press(page.getByRole('button', { name: 'Send' }), 'Enter')
   await expect(page.getByRole('heading', { name: 'Done, WR-101' })).toBeVisible()
   await expect(page.getByText('Total 12.30, berth 12.')).toBeVisible()
+}
 
+async function readCollected(page: Page, errors: string[]) {
   // Collected: every answer as it was given, and the file to fetch.
   await open(page, '/')
   await page.getByRole('link', { name: 'Every type of question' }).first().click()
@@ -170,6 +174,22 @@ test('a form with every type of question is answered by keyboard alone, and the 
   expect(await fetched.text()).toBe('Low water at six.')
   expect(fetched.headers()['content-disposition']).toContain('attachment')
   expect(errors.filter(e => !e.includes('413') && !e.includes('422'))).toEqual([])
+}
+
+test('a form with every type of question is answered by keyboard alone, and the response is seen', async ({
+  page,
+}) => {
+  const errors = errorsOf(page)
+  const address = await released(page, definition('tests/fixtures/every_type.form.json'))
+  await open(page, `${address}?berth=12&odd=1`)
+  await expect(page.getByRole('status')).toContainText('“odd”, which this form does not know')
+  await test.step('texts and numbers: what is wrong is said, and the list on top leads there', () =>
+    typeTexts(page))
+  const { press } = await test.step('choices of every kind', () => makeChoices(page))
+  await test.step('a reload loses nothing; file, signature and entries', () =>
+    giveFileSignatureAndEntries(page, press))
+  await test.step('collected: every answer as it was given, and the file to fetch', () =>
+    readCollected(page, errors))
 })
 
 test('one question at a time, honest about branching; an early bad score brings its follow-ups and its closing', async ({

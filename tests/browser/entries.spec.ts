@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test, type Page } from '@playwright/test'
 import { errorsOf, open, ready, responsesOf, signIn } from './support'
 
 const question = (code: string, label: string, more: object = {}) => ({
@@ -62,14 +62,7 @@ const yard = {
   ],
 }
 
-test('entries of a repeating group are decided: a promise is broken with its witness, mended, proven, and kept by the responses', async ({
-  page,
-}) => {
-  const errors = errorsOf(page)
-  await signIn(page)
-  const { id } = await (await page.request.post('/api/forms', { data: { definition: yard } })).json()
-  await open(page, `/forms/${id}/prove`)
-
+async function rehearseWitness(page: Page) {
   // The witness has two people on one place; each entry by its number.
   const finding = page.getByRole('listitem').filter({ hasText: 'Nobody sails without a place' })
   await finding.click()
@@ -86,7 +79,9 @@ test('entries of a repeating group are decided: a promise is broken with its wit
   // What the promise names is lit in the script.
   await expect(page.locator('[data-address="item/seats"]')).toHaveClass(/concerned/)
   await expect(page.locator('[data-address="item/permit"]')).not.toHaveClass(/concerned/)
+}
 
+async function mendAndRelease(page: Page, id: string) {
   // With a check it is proven, and so is the promise about the jackets.
   await page.request.post(`/api/forms/${id}/edits`, {
     data: {
@@ -110,7 +105,9 @@ test('entries of a repeating group are decided: a promise is broken with its wit
   await page.getByRole('link', { name: /Release/ }).click()
   await page.getByRole('button', { name: 'Release version 1' }).click()
   await expect(page.getByText('Version 1', { exact: true })).toBeVisible()
+}
 
+async function meetAsRespondent(page: Page, id: string, errors: string[]) {
   // What was proven is what the respondent meets.
   const {
     releases: [release],
@@ -138,6 +135,18 @@ test('entries of a repeating group are decided: a promise is broken with its wit
   const { rows } = await responsesOf(page, id)
   expect(Object.values(rows[0]?.cells ?? {}).join(', ')).toContain('Lotte Fenn')
   expect(errors).toEqual([])
+}
+
+test('entries of a repeating group are decided: a promise is broken with its witness, mended, proven, and kept by the responses', async ({
+  page,
+}) => {
+  const errors = errorsOf(page)
+  await signIn(page)
+  const { id } = await (await page.request.post('/api/forms', { data: { definition: yard } })).json()
+  await open(page, `/forms/${id}/prove`)
+  await test.step('the witness has two people on one place', () => rehearseWitness(page))
+  await test.step('with a check it is proven', () => mendAndRelease(page, id))
+  await test.step('what was proven is what the respondent meets', () => meetAsRespondent(page, id, errors))
 })
 
 test('what rules ask of entries is told in the script: threads, relations, before it is deleted, and renamed with it', async ({

@@ -1,14 +1,7 @@
-import { expect, test } from '@playwright/test'
+import { expect, test, type Page, type Locator } from '@playwright/test'
 import { errorsOf, open, ready, signIn } from './support'
 
-test('from an empty form to a response that is seen', async ({ page }) => {
-  const errors = errorsOf(page)
-  await signIn(page)
-  await page.getByLabel('Title of the new form').fill('Crane booking')
-  await page.getByRole('button', { name: 'New form' }).click()
-  const script = page.getByRole('region', { name: 'Script' })
-  const rehearsal = page.getByRole('region', { name: 'Rehearsal' })
-
+async function typeQuestions(page: Page, rehearsal: Locator) {
   // Write: every line is a question; the type is chosen with “/”.
   await page.getByRole('button', { name: 'Type the first question' }).click()
   const line = page.getByLabel('New line', { exact: true })
@@ -35,7 +28,9 @@ test('from an empty form to a response that is seen', async ({ page }) => {
   })
   await expect(page.getByLabel('Choice 3: code')).toHaveValue('mobile_crane')
   await expect(rehearsal.getByText('Mobile crane')).toBeVisible()
+}
 
+async function pointRule(script: Locator, page: Page, rehearsal: Locator) {
   // A rule by pointing.
   await script.getByRole('button', { name: 'Mast height', exact: true }).click()
   await page.getByRole('button', { name: '+ shown when …' }).click()
@@ -47,7 +42,9 @@ test('from an empty form to a response that is seen', async ({ page }) => {
   await expect(rehearsal.getByLabel('Mast height')).toBeHidden()
   await rehearsal.getByLabel('Yes').check()
   await rehearsal.getByLabel(/Mast height/).fill('9,5')
+}
 
+async function slipInText(page: Page, script: Locator, rehearsal: Locator) {
   // The same as text, with a slip: a finding, its mend, its witness.
   await page.getByRole('button', { name: 'As text' }).click()
   await page.getByLabel('Shown when, as text').fill('mast = true and mast = false')
@@ -56,7 +53,9 @@ test('from an empty form to a response that is seen', async ({ page }) => {
   await expect(rehearsal.getByLabel(/Mast height/)).toBeHidden()
   await script.getByRole('button', { name: 'Show the nearest miss' }).click()
   await expect(rehearsal.getByText('These answers lead to “Mast height”, which does not show.')).toBeVisible()
+}
 
+async function releaseMended(page: Page) {
   // A fault stops the release.
   await expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible()
   await page.getByRole('link', { name: /Release/ }).click()
@@ -68,7 +67,10 @@ test('from an empty form to a response that is seen', async ({ page }) => {
   const link = page.getByTestId('link-1')
   await expect(link).toBeVisible()
   const address = (await link.getAttribute('href')) ?? ''
+  return { address }
+}
 
+async function answerAsGuest(page: Page, address: string) {
   // A respondent, without sign-in.
   const browser = page.context().browser()
   const other = await browser?.newContext({ viewport: { width: 360, height: 740 } })
@@ -98,7 +100,9 @@ test('from an empty form to a response that is seen', async ({ page }) => {
   await expect(guest.getByText('11.5')).toBeHidden()
   await guest.getByRole('button', { name: 'Send' }).click()
   await expect(guest.getByRole('heading', { name: 'Thank you' })).toBeVisible()
+}
 
+async function readResponse(page: Page, errors: string[]) {
   // Collect: seen in the table and alone, with what was not asked shown as such.
   await page.getByRole('link', { name: /Collect/ }).click()
   await expect(page.getByRole('heading', { name: '1 response' })).toBeVisible()
@@ -107,6 +111,23 @@ test('from an empty form to a response that is seen', async ({ page }) => {
   await expect(one.getByText('Mast height').locator('..')).toContainText('not asked')
   await expect(one.getByText('Which crane?').locator('..')).toContainText('left blank')
   expect(errors).toEqual([])
+}
+
+test('from an empty form to a response that is seen', async ({ page }) => {
+  const errors = errorsOf(page)
+  await signIn(page)
+  await page.getByLabel('Title of the new form').fill('Crane booking')
+  await page.getByRole('button', { name: 'New form' }).click()
+  const script = page.getByRole('region', { name: 'Script' })
+  const rehearsal = page.getByRole('region', { name: 'Rehearsal' })
+  await test.step('every line is a question; the type is chosen with “/”', () =>
+    typeQuestions(page, rehearsal))
+  await test.step('a rule by pointing', () => pointRule(script, page, rehearsal))
+  await test.step('the same as text, with a slip: a finding and its witness', () =>
+    slipInText(page, script, rehearsal))
+  const { address } = await test.step('a fault stops the release', () => releaseMended(page))
+  await test.step('a respondent, without sign-in', () => answerAsGuest(page, address))
+  await test.step('seen in the table and alone, with what was not asked', () => readResponse(page, errors))
 })
 
 test('the script by keyboard: type, move, indent, delete, undo to the beginning and redo', async ({

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page, type APIRequestContext, type APIResponse } from '@playwright/test'
 import axe from 'axe-core'
 import { open, responsesOf, signIn } from './support'
 import { releaseForm } from '../support/release'
@@ -60,10 +60,7 @@ async function newForm(page: Page, definition: object): Promise<string> {
 const draftOf = async (page: Page, id: string) =>
   (await (await page.request.get(`/api/forms/${id}`)).json()).draft
 
-test('from a CSV file through a cascade of three levels to a response', async ({ page }) => {
-  await signIn(page)
-  const id = await newForm(page, CASCADE)
-  await open(page, `/forms/${id}/write?view=lists`)
+async function importCsv(page: Page) {
   await page.getByRole('button', { name: 'Import', exact: true }).click()
   await page
     .getByLabel('Table to import')
@@ -84,6 +81,9 @@ test('from a CSV file through a cascade of three levels to a response', async ({
     await expect(page.getByText('0 new · 0 changed · 4 as they are')).toBeVisible()
     await page.getByRole('button', { name: 'Close', exact: true }).click()
   }
+}
+
+async function splitLevels(page: Page) {
   // One column for each level becomes linked lists; the tree shows them; it is one step to undo and redo.
   await page.getByRole('button', { name: 'Columns', exact: true }).click()
   await page.getByRole('checkbox', { name: 'coast' }).check()
@@ -93,7 +93,9 @@ test('from a CSV file through a cascade of three levels to a response', async ({
   await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await expect(page.getByRole('gridcell', { name: 'North coast' }).first()).toBeVisible()
   await page.getByRole('button', { name: 'Redo', exact: true }).click()
+}
 
+async function narrowByPointing(page: Page, id: string) {
   // The questions take their choices from the lists, and are narrowed by pointing.
   await page.getByRole('link', { name: 'Script', exact: true }).click()
   for (const [code, list] of [
@@ -122,7 +124,9 @@ test('from a CSV file through a cascade of three levels to a response', async ({
     depth: 3.2,
     postcode: '00123',
   })
+}
 
+async function answerCascade(page: Page, id: string) {
   const token = await releaseForm(page, id)
   await open(page, `/f/${token}`)
   await page.getByRole('combobox', { name: 'Coast' }).fill('east')
@@ -142,7 +146,73 @@ test('from a CSV file through a cascade of three levels to a response', async ({
     pontoon: 'Pontoon 3',
     draught: '1.5',
   })
+}
+
+test('from a CSV file through a cascade of three levels to a response', async ({ page }) => {
+  await signIn(page)
+  const id = await newForm(page, CASCADE)
+  await open(page, `/forms/${id}/write?view=lists`)
+  await test.step('a file comes in, and comes in again as it went out', () => importCsv(page))
+  await test.step('one column for each level becomes linked lists', () => splitLevels(page))
+  await test.step('questions take their choices from the lists and are narrowed', () =>
+    narrowByPointing(page, id))
+  await test.step('a respondent goes through the cascade', () => answerCascade(page, id))
 })
+
+async function typeAndPaste(page: Page, rows: () => Promise<Record<string, string>[]>) {
+  await page.getByRole('gridcell', { name: 'Alpha' }).click()
+  await page.keyboard.type('Alpha quay')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Bravo')
+  await page.keyboard.press('Enter')
+  await expect.poll(rows).toEqual([
+    { code: 'a', label: 'Alpha quay', coast: 'North' },
+    { code: 'bravo', label: 'Bravo' },
+  ])
+  // A block from a spreadsheet goes over the cells, and on into new rows.
+  await page.getByRole('gridcell', { name: 'Bravo', exact: true }).click()
+  await page.evaluate(() => navigator.clipboard.writeText('Beta\tnorth\nGamma\tnorth\nDelta\t'))
+  await page.keyboard.press('Control+v')
+  await expect
+    .poll(async () => (await rows()).map(r => r.label))
+    .toEqual(['Alpha quay', 'Beta', 'Gamma', 'Delta'])
+}
+
+async function fillMoveRetire(page: Page, rows: () => Promise<Record<string, string>[]>) {
+  await page.getByRole('gridcell', { name: 'north', exact: true }).nth(1).click()
+  await page.keyboard.press('Shift+ArrowDown')
+  await page.keyboard.press('Control+d')
+  await expect.poll(async () => (await rows())[3]?.coast).toBe('north')
+  await page.getByRole('gridcell', { name: 'Delta', exact: true }).click()
+  await page.keyboard.press('Alt+ArrowUp')
+  await expect
+    .poll(async () => (await rows()).map(r => r.label))
+    .toEqual(['Alpha quay', 'Beta', 'Delta', 'Gamma'])
+  await page.getByRole('button', { name: 'Retire / bring back' }).click()
+  await page.getByRole('button', { name: 'Mark the rows note' }).click()
+  await expect
+    .poll(async () => (await rows())[2])
+    .toMatchObject({ label: 'Delta', retired: true, mark: 'note' })
+}
+
+async function mendOrphan(page: Page, rows: () => Promise<Record<string, string>[]>) {
+  // A row that names its parent by label is an orphan; the mend writes the code.
+  await expect(page.getByText('The coast of a row is not among coasts')).toBeVisible()
+  await page.getByRole('button', { name: 'Write it as the list has it' }).click()
+  await expect.poll(async () => (await rows())[0]?.coast).toBe('north')
+  await expect(page.getByText('is not among')).toBeHidden()
+  await page.evaluate(axe.source)
+  expect(
+    await page.evaluate(async () =>
+      (await Reflect.get(window, 'axe').run(document, { resultTypes: ['violations'] })).violations.map(
+        (v: { id: string; nodes: { html: string }[] }) => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`,
+      ),
+    ),
+  ).toEqual([])
+  for (let i = 0; i < 20 && (await page.getByRole('button', { name: 'Undo', exact: true }).isEnabled()); i++)
+    await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await expect.poll(rows).toEqual([{ code: 'a', label: 'Alpha', coast: 'North' }])
+}
 
 test('the grid by keyboard: typed, pasted as a block, filled down, moved, retired, mended, undone; no accessibility violation', async ({
   page,
@@ -160,52 +230,10 @@ test('the grid by keyboard: typed, pasted as a block, filled down, moved, retire
   })
   await open(page, `/forms/${id}/write?view=lists&list=pontoons`)
   const rows = async () => (await draftOf(page, id)).lists[1].rows
-  await page.getByRole('gridcell', { name: 'Alpha' }).click()
-  await page.keyboard.type('Alpha quay')
-  await page.keyboard.press('Enter')
-  await page.keyboard.type('Bravo')
-  await page.keyboard.press('Enter')
-  await expect.poll(rows).toEqual([
-    { code: 'a', label: 'Alpha quay', coast: 'North' },
-    { code: 'bravo', label: 'Bravo' },
-  ])
-  // A block from a spreadsheet goes over the cells, and on into new rows.
-  await page.getByRole('gridcell', { name: 'Bravo', exact: true }).click()
-  await page.evaluate(() => navigator.clipboard.writeText('Beta\tnorth\nGamma\tnorth\nDelta\t'))
-  await page.keyboard.press('Control+v')
-  await expect
-    .poll(async () => (await rows()).map((r: { label: string }) => r.label))
-    .toEqual(['Alpha quay', 'Beta', 'Gamma', 'Delta'])
-  await page.getByRole('gridcell', { name: 'north', exact: true }).nth(1).click()
-  await page.keyboard.press('Shift+ArrowDown')
-  await page.keyboard.press('Control+d')
-  await expect.poll(async () => (await rows())[3].coast).toBe('north')
-  await page.getByRole('gridcell', { name: 'Delta', exact: true }).click()
-  await page.keyboard.press('Alt+ArrowUp')
-  await expect
-    .poll(async () => (await rows()).map((r: { label: string }) => r.label))
-    .toEqual(['Alpha quay', 'Beta', 'Delta', 'Gamma'])
-  await page.getByRole('button', { name: 'Retire / bring back' }).click()
-  await page.getByRole('button', { name: 'Mark the rows note' }).click()
-  await expect
-    .poll(async () => (await rows())[2])
-    .toMatchObject({ label: 'Delta', retired: true, mark: 'note' })
-  // A row that names its parent by label is an orphan; the mend writes the code.
-  await expect(page.getByText('The coast of a row is not among coasts')).toBeVisible()
-  await page.getByRole('button', { name: 'Write it as the list has it' }).click()
-  await expect.poll(async () => (await rows())[0].coast).toBe('north')
-  await expect(page.getByText('is not among')).toBeHidden()
-  await page.evaluate(axe.source)
-  expect(
-    await page.evaluate(async () =>
-      (await Reflect.get(window, 'axe').run(document, { resultTypes: ['violations'] })).violations.map(
-        (v: { id: string; nodes: { html: string }[] }) => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`,
-      ),
-    ),
-  ).toEqual([])
-  for (let i = 0; i < 20 && (await page.getByRole('button', { name: 'Undo', exact: true }).isEnabled()); i++)
-    await page.getByRole('button', { name: 'Undo', exact: true }).click()
-  await expect.poll(rows).toEqual([{ code: 'a', label: 'Alpha', coast: 'North' }])
+  await test.step('typed and pasted', () => typeAndPaste(page, rows))
+  await test.step('filled down, moved, retired, marked', () => fillMoveRetire(page, rows))
+  await test.step('an orphan is mended; no accessibility violation; all is undone', () =>
+    mendOrphan(page, rows))
 })
 
 test('a list of the workspace follows in every form; releases keep the rows of their time', async ({
@@ -236,6 +264,36 @@ test('a list of the workspace follows in every form; releases keep the rows of t
   await page.getByRole('button', { name: /Bring the change to that form too/ }).click()
   await expect.poll(async () => (await draftOf(page, first)).lists[0].rows[0].label).toBe('Great crane')
 })
+
+async function searchFar(page: Page, id: string, request: APIRequestContext) {
+  const token = await releaseForm(page, id)
+  const page1 = await request.get(`/api/answer/${token}`)
+  expect((await page1.body()).length).toBeLessThan(60_000)
+  await open(page, `/f/${token}`)
+  await page.getByRole('combobox', { name: 'Land' }).fill('land 17')
+  await page.getByRole('option', { name: 'Land 17', exact: true }).click()
+  await page.getByRole('combobox', { name: 'Place' }).fill('place 4')
+  await expect(page.getByRole('option', { name: 'Place 417 of Land 17' })).toBeVisible()
+  await page.getByRole('option', { name: 'Place 417 of Land 17' }).click()
+  await expect(page.getByText('417 people live there.')).toBeVisible()
+  await page.reload()
+  await expect(page.getByText('417 people live there.')).toBeVisible()
+  return { page1, token }
+}
+
+async function changeLand(page: Page, page1: APIResponse, request: APIRequestContext, token: string) {
+  // Another land takes the place away; a forged one is refused.
+  await page.getByRole('combobox', { name: 'Land' }).fill('land 18')
+  await page.getByRole('option', { name: 'Land 18', exact: true }).click()
+  await expect(page.getByText('no longer on offer')).toBeVisible()
+  const { today } = await page1.json()
+  const post = (answers: object) =>
+    request.post(`/api/answer/${token}`, {
+      data: { release: 1, key: 'key-of-places', begunOn: today, answers },
+    })
+  expect((await post({ land: 'l18', place: 'p17' })).status()).toBe(422)
+  expect((await post({ land: 'l18', place: 'p18' })).status()).toBe(200)
+}
 
 test('100,000 rows are searched and narrowed where they are kept; the page gets what it asks for', async ({
   page,
@@ -282,27 +340,8 @@ test('100,000 rows are searched and narrowed where they are kept; the page gets 
       },
     ],
   })
-  const token = await releaseForm(page, id)
-  const page1 = await request.get(`/api/answer/${token}`)
-  expect((await page1.body()).length).toBeLessThan(60_000)
-  await open(page, `/f/${token}`)
-  await page.getByRole('combobox', { name: 'Land' }).fill('land 17')
-  await page.getByRole('option', { name: 'Land 17', exact: true }).click()
-  await page.getByRole('combobox', { name: 'Place' }).fill('place 4')
-  await expect(page.getByRole('option', { name: 'Place 417 of Land 17' })).toBeVisible()
-  await page.getByRole('option', { name: 'Place 417 of Land 17' }).click()
-  await expect(page.getByText('417 people live there.')).toBeVisible()
-  await page.reload()
-  await expect(page.getByText('417 people live there.')).toBeVisible()
-  // Another land takes the place away; a forged one is refused.
-  await page.getByRole('combobox', { name: 'Land' }).fill('land 18')
-  await page.getByRole('option', { name: 'Land 18', exact: true }).click()
-  await expect(page.getByText('no longer on offer')).toBeVisible()
-  const { today } = await page1.json()
-  const post = (answers: object) =>
-    request.post(`/api/answer/${token}`, {
-      data: { release: 1, key: 'key-of-places', begunOn: today, answers },
-    })
-  expect((await post({ land: 'l18', place: 'p17' })).status()).toBe(422)
-  expect((await post({ land: 'l18', place: 'p18' })).status()).toBe(200)
+  const { page1, token } = await test.step('the page gets what it asks for', () =>
+    searchFar(page, id, request))
+  await test.step('another land takes the place away; a forged one is refused', () =>
+    changeLand(page, page1, request, token))
 })

@@ -1,38 +1,8 @@
-import { readFile } from 'node:fs/promises'
 import { expect, test, type Page } from '@playwright/test'
-import type { Form } from '../../core/form/definition'
-import { errorsOf, open, signIn } from './support'
+import { errorsOf, signIn } from './support'
+import { newForm, saved, draftOf, yesNo, row, pasteInto } from './scriptSupport'
 
-async function newForm(page: Page, definition: Form): Promise<string> {
-  const { id } = await (await page.request.post('/api/forms', { data: { definition } })).json()
-  await open(page, `/forms/${id}/write`)
-  await expect(page.getByRole('region', { name: 'Script' })).toBeVisible()
-  return id
-}
-const saved = (page: Page) => expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible()
-const draftOf = async (page: Page, id: string): Promise<Form> =>
-  (await (await page.request.get(`/api/forms/${id}`)).json()).draft
-const yesNo = (code: string, more: object = {}) => ({
-  kind: 'question' as const,
-  code,
-  type: 'yesNo' as const,
-  label: code,
-  ...more,
-})
-const row = (page: Page, code: string) => page.locator(`[data-address="item/${code}"]`)
-const pasteInto = (page: Page, text: string) =>
-  page.locator(':focus').evaluate((element, pasted) => {
-    const data = new DataTransfer()
-    data.setData('text/plain', pasted)
-    element.dispatchEvent(
-      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
-    )
-  }, text)
-
-test('a branching form of 12 questions with a nested group, from nothing, by keyboard only', async ({
-  page,
-}) => {
-  const errors = errorsOf(page)
+async function beginForm(page: Page) {
   await signIn(page)
   await page.getByLabel('Title of the new form').focus()
   await page.keyboard.type('Winter lay-up')
@@ -51,6 +21,14 @@ test('a branching form of 12 questions with a nested group, from nothing, by key
     await keyboard.type(label)
     await keyboard.press('Enter')
   }
+  return { line, keyboard }
+}
+
+async function typeFirstSection(
+  line: (label: string, type?: string | undefined) => Promise<void>,
+  keyboard: Page['keyboard'],
+  page: Page,
+) {
   await line('Owner')
   await line('Boat')
   await line('Shall she come ashore?', 'yes')
@@ -66,6 +44,10 @@ test('a branching form of 12 questions with a nested group, from nothing, by key
   await expect.poll(async () => (await labels()).length).toBe(10)
   // The inner group is inside the outer one already: lines typed below a group go into it.
   await expect(row(page, 'length_cover').locator('.number')).toHaveText('1.4.3.1')
+  return { labels }
+}
+
+async function pointRules(page: Page, keyboard: Page['keyboard']) {
   // A rule by pointing, by keyboard: shown when, which question, is yes.
   const rule = async (code: string, question: string) => {
     await row(page, code).focus()
@@ -82,6 +64,13 @@ test('a branching form of 12 questions with a nested group, from nothing, by key
   }
   await rule('ashore', 'come ashore')
   await rule('cover', 'under cover')
+}
+
+async function typeSecondSection(
+  page: Page,
+  keyboard: Page['keyboard'],
+  line: (label: string, type?: string | undefined) => Promise<void>,
+) {
   // Four more below the last, one of them a choice with pasted options.
   await row(page, 'owner').focus()
   await keyboard.press('End')
@@ -98,6 +87,14 @@ test('a branching form of 12 questions with a nested group, from nothing, by key
   await keyboard.press('Enter')
   await line('Remarks', 'long')
   await keyboard.press('Escape')
+}
+
+async function undoAndRedo(
+  page: Page,
+  keyboard: Page['keyboard'],
+  labels: () => Promise<string[]>,
+  errors: string[],
+) {
   await expect(page.getByRole('link', { name: /all decided/ })).toBeVisible()
   await saved(page)
   const id = page.url().split('/')[4] ?? ''
@@ -121,6 +118,20 @@ test('a branching form of 12 questions with a nested group, from nothing, by key
   await saved(page)
   expect(JSON.stringify(await draftOf(page, id))).toBe(JSON.stringify(built))
   expect(errors).toEqual([])
+}
+
+test('a branching form of 12 questions with a nested group, from nothing, by keyboard only', async ({
+  page,
+}) => {
+  const errors = errorsOf(page)
+  const { line, keyboard } = await test.step('a new form, by keyboard', () => beginForm(page))
+  const { labels } = await test.step('two groups, one in the other', () =>
+    typeFirstSection(line, keyboard, page))
+  await test.step('rules by pointing', () => pointRules(page, keyboard))
+  await test.step('four more, one a choice with pasted options', () =>
+    typeSecondSection(page, keyboard, line))
+  await test.step('undone to the empty form, redone to the same', () =>
+    undoAndRedo(page, keyboard, labels, errors))
 })
 
 test('an outline is looked at, corrected and inserted; a copy goes into another form', async ({ page }) => {
@@ -225,152 +236,4 @@ test('a rule is copied to 20 rows and turned round; a renamed code takes its rul
   await page.getByRole('checkbox', { name: 'Choose the rule of q19' }).check()
   await page.getByRole('button', { name: 'Take them away' }).click()
   await expect(page.getByText('0 of 20 rules')).toBeVisible()
-})
-
-test('“Why?” answers with the rule and the answers that decided it', async ({ page }) => {
-  await signIn(page)
-  await newForm(page, {
-    tobbin: 2,
-    code: 'why',
-    title: 'Why',
-    sections: [
-      {
-        code: 's',
-        title: 'S',
-        items: [
-          yesNo('afloat'),
-          { kind: 'question', code: 'loa', type: 'decimal', label: 'Length' },
-          yesNo('deep', { shownWhen: 'afloat = true and loa > 10', required: 'loa > 12' }),
-        ],
-      },
-    ],
-  })
-  const rehearsal = page.getByRole('region', { name: 'Rehearsal' })
-  await rehearsal.getByLabel('Yes').first().check()
-  await rehearsal.getByText('One thing of this section does not show').click()
-  await rehearsal.getByRole('button', { name: 'Why not 1.3 deep?' }).click()
-  const why = rehearsal.getByRole('group', { name: 'Why: deep' })
-  await expect(why).toContainText(/false\s*all of|unknown\s*all of/)
-  await expect(why).toContainText('you answered Yes in 1.1')
-  await expect(why).toContainText('1.2 is blank')
-  await rehearsal.getByLabel(/^Length/).fill('12.5')
-  await expect(why).toContainText('Why is this shown?')
-  await expect(why).toContainText('Why is it required?')
-  await expect(why).toContainText('you answered 12.5 in 1.2')
-  // Named sets of practice answers, and a form filled by itself.
-  await rehearsal.getByText('Answers', { exact: true }).click()
-  await rehearsal.getByLabel('Name of this set of answers').fill('Deep keel')
-  await rehearsal.getByRole('button', { name: 'Keep', exact: true }).click()
-  await page.keyboard.press('Alt+n')
-  await expect(rehearsal.getByLabel(/^Length/)).toHaveValue('')
-  await rehearsal.getByRole('button', { name: 'Deep keel', exact: true }).click()
-  await expect(rehearsal.getByLabel(/^Length/)).toHaveValue('12.5')
-})
-
-test('two people on one draft: each sees the other’s edits, and a clash on one row loses nothing', async ({
-  page,
-  browser,
-}) => {
-  await signIn(page)
-  const id = await newForm(page, {
-    tobbin: 2,
-    code: 'shared',
-    title: 'Shared',
-    sections: [{ code: 's', title: 'S', items: [yesNo('alpha'), yesNo('bravo')] }],
-  })
-  const context = await browser.newContext()
-  const second = await context.newPage()
-  await signIn(second)
-  await open(second, `/forms/${id}/write`)
-  await row(page, 'alpha').locator('.label').click()
-  await page.locator('.editor').getByLabel('Label').fill('Alpha of the first')
-  await expect(row(second, 'alpha')).toContainText('Alpha of the first', { timeout: 10_000 })
-  await row(second, 'bravo').locator('.label').click()
-  await second.locator('.editor').getByLabel('Label').fill('Bravo of the second')
-  await expect(row(page, 'bravo')).toContainText('Bravo of the second', { timeout: 10_000 })
-  // The first loses the connection while both change one label: the later stands, the other is said and can be taken.
-  await page.context().setOffline(true)
-  await page.locator('.editor').getByLabel('Label').fill('Mine')
-  await expect(page.getByText(/^Not saved/)).toBeVisible()
-  await second.locator('.editor input').first().press('Escape')
-  await row(second, 'alpha').locator('.label').click()
-  await second.locator('.editor').getByLabel('Label').fill('Theirs')
-  await saved(second)
-  await page.context().setOffline(false)
-  await expect(page.getByRole('alert')).toContainText('theirs was “Theirs”, yours “Mine” stands', {
-    timeout: 15_000,
-  })
-  await expect(row(second, 'alpha')).toContainText('Mine', { timeout: 10_000 })
-  await page.getByRole('button', { name: 'Take theirs' }).click()
-  await expect(row(second, 'alpha')).toContainText('Theirs', { timeout: 10_000 })
-  // Any earlier state can be looked at and brought back.
-  await page.getByRole('link', { name: 'History' }).click()
-  await page.getByRole('button', { name: 'Look' }).last().click()
-  await page.getByRole('button', { name: 'Bring this state back' }).click()
-  await saved(page)
-  expect((await draftOf(page, id)).sections[0]?.items.map(i => 'label' in i && i.label)).toEqual([
-    'alpha',
-    'bravo',
-  ])
-  await context.close()
-})
-
-test('templates, shelf, commands, split and merge, move to, replace, completion, filling the rest, forms as a zip', async ({
-  page,
-}) => {
-  await signIn(page)
-  await page.getByRole('button', { name: /Accident report/ }).click()
-  await expect(page.getByRole('link', { name: /all decided/ })).toBeVisible()
-  await page.keyboard.press('Control+k')
-  await page.getByRole('combobox', { name: 'Command or row' }).fill('rulebook')
-  await page.keyboard.press('Enter')
-  await expect(page.getByRole('region', { name: 'Rulebook' })).toBeVisible()
-  await page.getByRole('link', { name: 'Script' }).click()
-  await row(page, 'told').locator('.number').click()
-  await page.getByRole('button', { name: 'Shelf' }).click()
-  await page.getByRole('button', { name: /^Period/ }).click()
-  await row(page, 'from_day').locator('.label').click()
-  await page.getByRole('button', { name: 'Begin a new section here' }).click()
-  const second = page.locator('[data-address="section/what_2"]')
-  await second.locator('.label').click()
-  await page.getByRole('button', { name: 'Merge with the section above' }).click()
-  await expect(second).toHaveCount(0)
-  await row(page, 'photos').locator('.number').click()
-  await page.keyboard.press('Alt+m')
-  await page.getByRole('textbox', { name: 'Below which row' }).fill('person_phone')
-  await page.keyboard.press('Enter')
-  await expect(row(page, 'photos').locator('.number')).toHaveText(/^3\./)
-  await page.keyboard.press('Control+f')
-  await page.getByRole('textbox', { name: 'Find', exact: true }).fill('person_')
-  await page.getByRole('textbox', { name: 'Replace by' }).fill('rep_')
-  await page.getByRole('button', { name: 'Replace all' }).click()
-  await expect(row(page, 'rep_phone')).toBeVisible()
-  await row(page, 'to_day').locator('.label').click()
-  await page.getByRole('button', { name: '+ shown when …' }).click()
-  await page.getByRole('button', { name: 'As text' }).first().click()
-  const text = page.getByRole('combobox', { name: 'Shown when, as text' })
-  await text.pressSequentially('hu')
-  await expect(page.getByRole('option', { name: /^hurt/ }).first()).toBeVisible()
-  await page.keyboard.press('Enter')
-  await expect(text).toHaveValue(/^hurt/)
-  await page.getByText('Answers', { exact: true }).click()
-  await page.getByRole('button', { name: 'Fill the rest' }).click()
-  await expect(page.getByText('The rest is filled with likely answers.')).toBeAttached()
-  await saved(page)
-  await open(page, '/')
-  const forms = page.getByRole('link', { name: 'Slipway incident report' })
-  const before = await forms.count()
-  for (const name of ['Slipway incident report', 'Mooring renewal'])
-    await page.getByLabel(`Choose ${name} for export`).first().check()
-  const download = page.waitForEvent('download')
-  await page.getByRole('button', { name: 'Export 2 as zip' }).click()
-  await page.getByLabel('Definition file').setInputFiles(
-    await (await download).path().then(async path => ({
-      name: 'forms.zip',
-      mimeType: 'application/zip',
-      buffer: await readFile(path),
-    })),
-  )
-  await page.getByRole('button', { name: 'Bring in 2 forms' }).click()
-  await expect(forms).toHaveCount(before + 1)
 })

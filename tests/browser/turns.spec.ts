@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page, type Browser, type APIRequestContext } from '@playwright/test'
 import { open, responsesOf, signIn } from './support'
 import { releaseForm } from '../support/release'
 
@@ -70,16 +70,24 @@ const FORM = {
 const yes = (page: Page, name: string) =>
   page.getByRole('radiogroup', { name }).getByText('Yes', { exact: true })
 
-test('three turns at one response: each party sees and fills its part, gives back, and hands on', async ({
-  page,
-  browser,
-  request,
-}) => {
-  await signIn(page)
-  const made = await page.request.post('/api/forms', { data: { definition: FORM } })
-  const { id } = await made.json()
-  const token = await releaseForm(page, id)
+type TurnLink = () => ReturnType<typeof newestTurn>
+/** The newest response of a form, with the link of its last turn. */
+async function newestTurn(page: Page, form: string) {
+  const { rows } = await responsesOf(page, form)
+  const [response] = rows
+  if (!response) throw new Error('There is no response.')
+  const answer = await page.request.get(`/api/responses/${response.id}`)
+  const details: { begunOn: string; turns: { token: string }[] } = await answer.json()
+  return { url: `/f/${details.turns.at(-1)?.token}`, response, details }
+}
 
+async function takeFirstTurn(
+  browser: Browser,
+  request: APIRequestContext,
+  token: string,
+  page: Page,
+  id: string,
+) {
   // The first turn: its page holds nothing of the others'.
   const hirer = await (await browser.newContext()).newPage()
   expect(JSON.stringify(await (await request.get(`/api/answer/${token}`)).json())).not.toMatch(
@@ -90,12 +98,11 @@ test('three turns at one response: each party sees and fills its part, gives bac
   await hirer.getByRole('button', { name: 'Check your answers' }).click()
   await hirer.getByRole('button', { name: 'Hand on' }).click()
   await expect(hirer.getByRole('heading', { name: 'Handed on to Yard' })).toBeVisible()
+  const turnLink = () => newestTurn(page, id)
+  return { turnLink, hirer }
+}
 
-  const turnLink = async () => {
-    const { rows } = await responsesOf(page, id)
-    const details = await (await page.request.get(`/api/responses/${rows[0]?.id}`)).json()
-    return { url: `/f/${details.turns.at(-1).token}`, response: rows[0], details }
-  }
+async function forgeSecondTurn(turnLink: TurnLink, request: APIRequestContext) {
   // What a turn does not fill can't be given, and its own rules are decided again on the server.
   const second = await turnLink()
   expect(second.response).toMatchObject({ turn: 'Yard', cells: { weight: '30' } })
@@ -105,7 +112,15 @@ test('three turns at one response: each party sees and fills its part, gives bac
     })
   expect((await post({ fee: 40, heavy: true, weight: 1 })).status()).toBe(422)
   expect((await post({ fee: 20, heavy: true })).status()).toBe(422)
+  return { second }
+}
 
+async function giveBack(
+  browser: Browser,
+  second: Awaited<ReturnType<TurnLink>>,
+  hirer: Page,
+  turnLink: TurnLink,
+) {
   // The yard gives it back with a remark; the hirer’s own link is open again.
   const yard = await (await browser.newContext()).newPage()
   await open(yard, second.url)
@@ -126,7 +141,10 @@ test('three turns at one response: each party sees and fills its part, gives bac
   await hirer.getByRole('button', { name: 'Check your answers' }).click()
   await hirer.getByRole('button', { name: 'Hand on' }).click()
   await expect(hirer.getByRole('heading', { name: 'Handed on to Yard' })).toBeVisible()
+  return { yard }
+}
 
+async function takeSecondTurn(yard: Page, turnLink: TurnLink) {
   await open(yard, (await turnLink()).url)
   await yard.getByLabel('Fee').fill('45')
   await yard.getByLabel('Our margin').fill('secret margin')
@@ -139,7 +157,9 @@ test('three turns at one response: each party sees and fills its part, gives bac
   await expect(yard.getByRole('heading', { name: 'Handed on to Hirer' })).toBeVisible()
   await yard.reload()
   await expect(yard.getByRole('heading', { name: 'Handed on' })).toBeVisible()
+}
 
+async function takeThirdTurn(turnLink: TurnLink, request: APIRequestContext, hirer: Page) {
   // The last turn knows the outcome of rules over hidden answers, asked anew as it answers, and never the answers.
   const third = await turnLink()
   const served = await (await request.get(third.url.replace('/f/', '/api/answer/'))).text()
@@ -160,7 +180,9 @@ test('three turns at one response: each party sees and fills its part, gives bac
     turn: null,
     cells: { weight: '60', fee: '90', margin: 'secret margin', heavy: 'Yes', agreed: 'Yes' },
   })
+}
 
+async function readAsDesigner(page: Page, id: string) {
   // The designer sees it: turns and messages in Collect, each party in the rehearsal.
   await open(page, `/forms/${id}/collect`)
   await page.getByRole('table').getByRole('button').first().click()
@@ -170,4 +192,26 @@ test('three turns at one response: each party sees and fills its part, gives bac
   await open(page, `/forms/${id}/rehearse`)
   await page.getByLabel('Rehearse as').selectOption({ label: 'as Hirer' })
   await expect(page.getByText('Part 1 of 1')).toBeVisible()
+}
+
+test('three turns at one response: each party sees and fills its part, gives back, and hands on', async ({
+  page,
+  browser,
+  request,
+}) => {
+  await signIn(page)
+  const made = await page.request.post('/api/forms', { data: { definition: FORM } })
+  const { id } = await made.json()
+  const token = await releaseForm(page, id)
+  const { turnLink, hirer } = await test.step('the first turn: its page holds nothing of the others’', () =>
+    takeFirstTurn(browser, request, token, page, id))
+  const { second } = await test.step('what a turn does not fill can’t be given', () =>
+    forgeSecondTurn(turnLink, request))
+  const { yard } = await test.step('the yard gives it back with a remark', () =>
+    giveBack(browser, second, hirer, turnLink))
+  await test.step('the yard’s own checks hold; it hands on', () => takeSecondTurn(yard, turnLink))
+  await test.step('the last turn knows outcomes over hidden answers, never the answers', () =>
+    takeThirdTurn(turnLink, request, hirer))
+  await test.step('turns and messages in Collect, each party in the rehearsal', () =>
+    readAsDesigner(page, id))
 })

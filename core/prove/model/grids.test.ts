@@ -51,6 +51,15 @@ const options = (...codes: string[]) => codes.map(code => ({ code, label: code }
 const without = (record: Record<string, unknown>) =>
   JSON.parse(JSON.stringify({ kind: 'question', label: 'Asked', ...record })) as Item
 
+/** A group with the number of the crew; `locked`: the whole group is read-only when. */
+const people = (locked: string | undefined, rules: Record<string, unknown>): Item => ({
+  kind: 'group',
+  code: 'people',
+  title: 'People',
+  ...(locked === undefined ? {} : { readOnly: locked }),
+  items: [without({ type: 'integer', code: 'crew', min: 0, max: 2, ...rules })],
+})
+
 const form = fc
   .record({
     required: fc.record({
@@ -108,23 +117,7 @@ const form = fc
             required: d.required.wishes,
             shownWhen: d.wishes,
           }),
-          {
-            kind: 'group',
-            code: 'people',
-            title: 'People',
-            ...(d.group === undefined ? {} : { readOnly: d.group }),
-            items: [
-              without({
-                type: 'integer',
-                code: 'crew',
-                min: 0,
-                max: 2,
-                readOnly: d.lock,
-                default: d.begins,
-                required: d.required.crew,
-              }),
-            ],
-          },
+          people(d.group, { readOnly: d.lock, default: d.begins, required: d.required.crew }),
           without({ type: 'value', code: 'size', value: d.size, shownWhen: d.sized }),
           without({ type: 'value', code: 'label', value: d.label }),
           ...d.notes.map((shownWhen, i): Item => ({ kind: 'note', code: `n${i}`, text: 'Note', shownWhen })),

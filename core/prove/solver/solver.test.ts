@@ -112,6 +112,36 @@ const sum = fc.tuple(
   fc.boolean(),
 )
 
+const ALWAYS = 0
+interface Put {
+  of: number
+  side: 'low' | 'high'
+  at: number
+  always: boolean
+}
+
+/** Values that keep the chosen bounds, or the bounds that can’t be kept together. */
+function solveBounds(sums: readonly (readonly number[])[], puts: readonly Put[], chosen: readonly number[]) {
+  const simplex = new Simplex<number>(ALWAYS)
+  const plain = [0, 1, 2].map(() => simplex.variable())
+  const all = [
+    ...plain,
+    ...sums.map(fs =>
+      simplex.sum(fs.flatMap((f, i) => (f === 0 ? [] : [[plain[i]!, rational(f)] as const]))),
+    ),
+  ]
+  for (const i of chosen) {
+    const { of, side, at, always } = puts[i]!
+    const failed = simplex.bound(all[of]!, side, { r: rational(at), e: rational(0) }, always ? ALWAYS : i + 1)
+    if (failed) return { failed, values: null }
+  }
+  const failed = simplex.check()
+  return {
+    failed: failed === 'limit' ? null : failed,
+    values: failed === null ? all.map(v => simplex.values()[v]!) : null,
+  }
+}
+
 describe('arithmetic beside it', () => {
   it('finds whole numbers for sums just when there are some, and finds ones that fit', () => {
     fc.assert(
@@ -163,13 +193,6 @@ describe('arithmetic beside it', () => {
 
 describe('arithmetic beside it', () => {
   it('over the rationals: values that keep all bounds, or bounds that can’t be kept, with those that hold in any case', () => {
-    const ALWAYS = 0
-    interface Put {
-      of: number
-      side: 'low' | 'high'
-      at: number
-      always: boolean
-    }
     const factors = fc.array(fc.integer({ min: -2, max: 2 }), { minLength: 3, maxLength: 3 })
     const put: fc.Arbitrary<Put> = fc.record({
       of: fc.nat(5),
@@ -183,31 +206,7 @@ describe('arithmetic beside it', () => {
         fc.array(factors, { minLength: 3, maxLength: 3 }),
         fc.array(put, { minLength: 2, maxLength: 10 }),
         (sums, puts) => {
-          const solve = (chosen: readonly number[]) => {
-            const simplex = new Simplex<number>(ALWAYS)
-            const plain = [0, 1, 2].map(() => simplex.variable())
-            const all = [
-              ...plain,
-              ...sums.map(fs =>
-                simplex.sum(fs.flatMap((f, i) => (f === 0 ? [] : [[plain[i]!, rational(f)] as const]))),
-              ),
-            ]
-            for (const i of chosen) {
-              const { of, side, at, always } = puts[i]!
-              const failed = simplex.bound(
-                all[of]!,
-                side,
-                { r: rational(at), e: rational(0) },
-                always ? ALWAYS : i + 1,
-              )
-              if (failed) return { failed, values: null }
-            }
-            const failed = simplex.check()
-            return {
-              failed: failed === 'limit' ? null : failed,
-              values: failed === null ? all.map(v => simplex.values()[v]!) : null,
-            }
-          }
+          const solve = (chosen: readonly number[]) => solveBounds(sums, puts, chosen)
           const everything = puts.map((_, i) => i)
           const { failed, values } = solve(everything)
           if (values) {

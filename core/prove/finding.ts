@@ -1,9 +1,19 @@
+import type { RuleKind } from '../form/rules'
 import { sameAnswer, type Answers } from '../form/answers'
 import type { Edit } from '../form/edits'
 import type { Address } from '../form/walk'
-import type { ConflictPart } from './goals/conflict'
 
 export type Severity = 'fault' | 'risk' | 'advice'
+
+/** One of the rules (or places) that together bring a finding about. */
+export interface ConflictPart {
+  /** The code of the section, question, group, note or list. */
+  code: string
+  address: Address
+  /** The kind of rule, or `place` where the thing itself is meant. */
+  kind: RuleKind | 'place'
+  index: number
+}
 
 /** What the prover says about a form. */
 export interface Finding {

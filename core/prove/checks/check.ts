@@ -1,7 +1,6 @@
 import type { Form } from '../../form/definition'
 import { placeName, type Place } from '../../form/walk'
-import type { Finding, Severity } from '../finding'
-import type { ConflictPart } from '../goals/conflict'
+import type { Finding, Severity, ConflictPart } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
 import { dayOf } from '../goals/witness'
 

@@ -1,5 +1,5 @@
 import type { Place } from '../../form/walk'
-import type { ConflictPart } from '../goals/conflict'
+import type { ConflictPart } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
 
 /** The checks that find what can never come into play: weaker findings about such a thing would only repeat theirs. */

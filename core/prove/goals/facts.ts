@@ -1,5 +1,4 @@
-import type { Finding } from '../finding'
-import type { ConflictPart } from './conflict'
+import type { Finding, ConflictPart } from '../finding'
 
 /** Who reads facts, and from whom. */
 interface Reader {

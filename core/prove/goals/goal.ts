@@ -2,7 +2,7 @@ import type { Filled } from '../../fill/frame'
 import type { Place } from '../../form/walk'
 import type { Model } from '../model/model'
 import type { Literal } from '../solver/literal'
-import type { ConflictPart } from './conflict'
+import type { ConflictPart } from '../finding'
 import type { Evidence } from './randomRuns'
 import type { StateSpace } from './stateSpace'
 

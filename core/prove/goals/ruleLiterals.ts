@@ -3,7 +3,7 @@ import { ruleId, type RuleKind } from '../../form/rules'
 import type { Place } from '../../form/walk'
 import type { Encoding } from '../encode/encoding'
 import type { Literal } from '../solver/literal'
-import type { ConflictPart } from './conflict'
+import type { ConflictPart } from '../finding'
 
 /**
  * The rules of a form as literals, each switched by a literal of its own, so that a contradiction tells which rules bring it about. What a

@@ -12,5 +12,5 @@ const entries = CHECKS.map(
 )
 writeFileSync(
   'docs/findings.md',
-  `# Findings\n\nMade from the checks in \`core/prove/checks\`; each example is also a test. The examples show the sections of a form.\n\nBesides these there is \`undecided\` (risk): a goal that rests on arithmetic between answers, on a function or on today, or that met the solver's limit, and for which no example was found.\n\n${entries.join('\n')}`,
+  `# Findings\n\nMade from the checks in \`core/prove/checks\`; each example is also a test. The examples show the sections of a form.\n\nBesides these there is \`undecided\` (risk): a goal that met the solver's limit, or rests on what [proof.md](proof.md) lists as left open, and for which no example was found.\n\n${entries.join('\n')}`,
 )

@@ -1,7 +1,9 @@
 import { fileURLToPath } from 'node:url'
+import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
+  plugins: [vue()],
   resolve: {
     alias: {
       '#core': fileURLToPath(new URL('./core', import.meta.url)),

@@ -1,3 +1,4 @@
+import { readEnvironment } from '../environment'
 import { openStore, type Store } from '../store/database'
 import { useStore } from '../store/current'
 import { seed } from '../services/seed'
@@ -11,7 +12,7 @@ async function open(): Promise<Store> {
     migrations[key.replaceAll(':', '/')] = typeof content === 'string' ? content : JSON.stringify(content)
   }
   return openStore({
-    url: process.env.DATABASE_URL,
+    url: readEnvironment(process.env).databaseUrl,
     folder: config.dataFolder,
     migrations,
     first: db => seed(db, config.demo !== ''),

@@ -192,6 +192,31 @@ test('a form with every type of question is answered by keyboard alone, and the 
     readCollected(page, errors))
 })
 
+test('one question at a time, what keeps a section from being left is told on its last page', async ({
+  page,
+}) => {
+  const whole = { kind: 'question', type: 'integer', min: 0, max: 9, required: true }
+  const section = {
+    code: 's',
+    title: 'Berths',
+    items: [
+      { ...whole, code: 'a', label: 'Berths now' },
+      { ...whole, code: 'b', label: 'Berths wanted' },
+    ],
+    validWhen: [{ rule: 'b > a', message: 'More are to be wanted than there are.' }],
+  }
+  const form = { tobbin: 2, code: 'pace', title: 'Pace', pace: 'question', sections: [section] }
+  await open(page, await released(page, form))
+  await page.getByLabel('Berths now').fill('5')
+  await page.getByRole('button', { name: 'Next' }).click()
+  await page.getByLabel('Berths wanted').fill('3')
+  await page.getByRole('button', { name: 'Check your answers' }).click()
+  await expect(page.getByText('More are to be wanted than there are.').first()).toBeVisible()
+  await page.getByLabel('Berths wanted').fill('7')
+  await page.getByRole('button', { name: 'Check your answers' }).click()
+  await expect(page.getByRole('heading', { name: 'Check your answers' })).toBeVisible()
+})
+
 test('one question at a time, honest about branching; an early bad score brings its follow-ups and its closing', async ({
   page,
 }) => {

@@ -63,6 +63,21 @@ test('designers’ routes refuse whoever is not signed in', async ({ request }) 
   ).toBe(401)
 })
 
+test('a session is kept for twelve hours, out of reach of scripts, and ends with signing out', async ({
+  page,
+  context,
+}) => {
+  await signIn(page)
+  const cookie = (await context.cookies()).find(c => c.name === 'tobbin-session')
+  const hours = ((cookie?.expires ?? 0) - Date.now() / 1000) / 3600
+  expect(hours).toBeGreaterThan(11.9)
+  expect(hours).toBeLessThanOrEqual(12)
+  expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Lax' })
+  expect((await page.request.get('/api/forms')).status()).toBe(200)
+  expect((await page.request.delete('/api/session')).ok()).toBe(true)
+  expect((await page.request.get('/api/forms')).status()).toBe(401)
+})
+
 test('a bad definition gets every problem with its path and changes nothing; a good one comes in', async ({
   page,
 }) => {

@@ -3,7 +3,8 @@ import type { Place } from '#core/form/walk'
 
 /** Never, always, or when a condition holds. */
 const props = defineProps<{
-  value: true | string | undefined
+  // A text first: Vue takes an empty one, a rule that is being begun, for true where a boolean stands before.
+  value: string | true | undefined
   name: string
   words: string
   place: Place

@@ -1,0 +1,47 @@
+// @vitest-environment happy-dom
+import { mount } from '@vue/test-utils'
+import { beforeAll, describe, expect, it, vi } from 'vitest'
+import { computed } from 'vue'
+import { listPlaces } from '#core/form/walk'
+import WhenField from './WhenField.vue'
+
+// What the application brings into every file by itself.
+beforeAll(() => {
+  vi.stubGlobal('computed', computed)
+})
+
+const [place] = listPlaces({
+  tobbin: 2,
+  code: 'f',
+  title: 'F',
+  sections: [{ code: 's', title: 'S', items: [] }],
+})
+const mounted = (value: true | string | undefined) =>
+  mount(WhenField, {
+    props: { value, name: 'Required', words: 'Required when', place: place!, always: 'when shown' },
+    global: { stubs: { RuleField: { props: ['text'], template: '<i class="rule">{{ text }}</i>' } } },
+  })
+const modes = (field: ReturnType<typeof mounted>) => field.findAll('[role="radio"]')
+
+describe('never, always, or when a condition holds', () => {
+  it.each([
+    [undefined, 'never'],
+    [true, 'when shown'],
+    ['boat = true', 'when …'],
+    ['', 'when …'],
+  ] as const)('%s is shown as “%s”, and its rule only where there is one', (value, words) => {
+    const field = mounted(value)
+    const checked = modes(field).filter(m => m.attributes('aria-checked') === 'true')
+    expect(checked.map(m => m.text())).toEqual([words])
+    expect(field.find('.rule').exists()).toBe(typeof value === 'string')
+  })
+
+  it('choosing a mode gives its value; a rule that is there stays', async () => {
+    const field = mounted('boat = true')
+    for (const mode of modes(field)) await mode.trigger('click')
+    expect(field.emitted('change')).toEqual([[null], [true], ['boat = true']])
+    const never = mounted(undefined)
+    await modes(never).at(-1)?.trigger('click')
+    expect(never.emitted('change')).toEqual([['']])
+  })
+})

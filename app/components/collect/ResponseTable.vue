@@ -103,6 +103,8 @@ const choose = (_event: unknown, { item }: { item: { id: string } }) => (chosen.
 .table {
   padding: 20px;
   display: grid;
+  /* Of a wide table only the table scrolls sideways, not what stands above it. */
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
   align-content: start;
   overflow: auto;

@@ -55,6 +55,9 @@ const waits = (to: readonly string[]) => (to.length > 0 ? `, waits for ${to.join
   border-bottom: 1px solid var(--line);
   padding-bottom: 12px;
 }
+.turns h3 {
+  margin: 18px 0 4px;
+}
 .turns li {
   margin: 2px 0 2px 18px;
 }

@@ -13,7 +13,7 @@ export default defineConfig({
   },
   esbuild: { tsconfigRaw: '{}' },
   test: {
-    include: ['{core,cli,server,shared,app,tests/oracle}/**/*.test.ts'],
+    include: ['{core,cli,server,shared,app,tests}/**/*.test.ts'],
     sequence: { shuffle: true },
     testTimeout: 60_000,
     env: { TZ: 'Pacific/Kiritimati' },

@@ -84,10 +84,30 @@ export function problemOf(
   return broken ? problem('invalid', messageOf(broken, question, frame)) : null
 }
 
-/** What is said of a missing answer, where that is not that this needs one. */
-const MISSING: Partial<Record<QuestionType, string>> = {
+const NEEDED = 'This needs an answer.'
+/** What is said of a missing answer of each type. */
+const MISSING: Readonly<Record<QuestionType, string>> = {
+  text: NEEDED,
+  longText: NEEDED,
+  integer: NEEDED,
+  decimal: NEEDED,
+  money: NEEDED,
+  yesNo: NEEDED,
+  choice: NEEDED,
+  choices: NEEDED,
+  date: NEEDED,
+  time: NEEDED,
+  dateTime: NEEDED,
+  email: NEEDED,
+  phone: NEEDED,
+  url: NEEDED,
+  scale: NEEDED,
+  grid: NEEDED,
+  ranking: NEEDED,
   file: 'A file is needed here.',
   signature: 'A signature is needed here.',
+  value: NEEDED,
+  hidden: NEEDED,
 }
 
 function missingIn(question: PlannedQuestion, frame: Frame): string | null {
@@ -95,7 +115,7 @@ function missingIn(question: PlannedQuestion, frame: Frame): string | null {
   const value = frame.values[question.slot] ?? null
   if (value === null) {
     const own = 'requiredMessage' in node ? node.requiredMessage : undefined
-    return own ? quotedText(frame, own, question.place) : (MISSING[node.type] ?? 'This needs an answer.')
+    return own ? quotedText(frame, own, question.place) : MISSING[node.type]
   }
   if (node.type !== 'grid' || typeof value !== 'object' || Array.isArray(value)) return null
   const open = Object.values(value).filter(v => v === null).length

@@ -2,10 +2,10 @@ import { codeFromLabel, freeCode, takenCodes } from './codes'
 import { newItem } from './create'
 import type { Form, Item, Section } from './definition'
 import { LIMITS } from './limits'
-import type { Option, QuestionType } from './questions'
+import { isQuestionType, type Option, type QuestionType } from './questions'
 import type { Spot } from './clipboard'
 import type { Edit } from './edits'
-import { TYPES } from './types'
+import { typeNamed } from './typeHints'
 import type { Address } from './walk'
 
 /** What a pasted text would become: sections and questions, before anything is inserted, to be looked at and corrected. */
@@ -29,58 +29,6 @@ const NUMBERED = /^(?:q(?:uestion)?\s*)?\d+(?:\.\d+)*\s*[.):–-]\s*(.+)$/i
 const BULLET = /^(?:[-*•◦‣▪▢□☐○●]|\[\s?[x✓]?\s?\]|\(\s?\)|o(?=\s)|[a-z]\)|\([a-z]\))\s*(.+)$/i
 const HINT = /\s*[[(]\s*([a-z][a-z /-]{2,24})\s*[\])]\s*$/i
 
-/** Words in brackets behind a question, or in a type column, by what they mean. */
-const HINTS: Readonly<Record<string, QuestionType>> = {
-  text: 'text',
-  'short text': 'text',
-  'long text': 'longText',
-  paragraph: 'longText',
-  comments: 'longText',
-  number: 'integer',
-  'whole number': 'integer',
-  integer: 'integer',
-  decimal: 'decimal',
-  'decimal number': 'decimal',
-  money: 'money',
-  amount: 'money',
-  currency: 'money',
-  'yes/no': 'yesNo',
-  'yes / no': 'yesNo',
-  'yes or no': 'yesNo',
-  'yes-no': 'yesNo',
-  boolean: 'yesNo',
-  choice: 'choice',
-  'single choice': 'choice',
-  'one of': 'choice',
-  'choose one': 'choice',
-  'drop-down': 'choice',
-  dropdown: 'choice',
-  radio: 'choice',
-  'multiple choice': 'choices',
-  'many of': 'choices',
-  'tick all that apply': 'choices',
-  'choose all that apply': 'choices',
-  'select all that apply': 'choices',
-  'check all that apply': 'choices',
-  checkboxes: 'choices',
-  date: 'date',
-  time: 'time',
-  'date and time': 'dateTime',
-  'e-mail': 'email',
-  email: 'email',
-  phone: 'phone',
-  telephone: 'phone',
-  'web address': 'url',
-  website: 'url',
-  url: 'url',
-  scale: 'scale',
-  rating: 'scale',
-  ranking: 'ranking',
-  file: 'file',
-  upload: 'file',
-  attachment: 'file',
-  signature: 'signature',
-}
 /** What a label sounds like, the first that fits. */
 const SOUNDS: readonly (readonly [RegExp, QuestionType])[] = [
   [/\be-?mail\b/i, 'email'],
@@ -147,9 +95,8 @@ function fromTable(rows: string[][]): Drafted[] {
       .split(/\s*[;|\n]\s*/)
       .filter(Boolean)
     for (const o of listed) addOption(made, o)
-    const hinted =
-      HINTS[cell(type).toLowerCase()] ??
-      (cell(type) in TYPES ? Object.keys(TYPES).find((t): t is QuestionType => t === cell(type)) : undefined)
+    const typed = cell(type)
+    const hinted = isQuestionType(typed) ? typed : typeNamed(typed)
     if (hinted) made.type = hinted
     else settle(made)
     if (/^(?:y|yes|x|true|1|required|\*)$/i.test(cell(required))) made.required = true
@@ -236,8 +183,8 @@ export function draftQuestion(words: string): DraftedQuestion {
   const STAR = /\s*\*+\s*$/
   const bare = words.replace(/[\s:]*[_.…]{3,}\s*$/, '').trim()
   let label = bare.replace(STAR, '')
-  const hint = HINT.exec(label)?.[1]?.toLowerCase().replaceAll(/\s+/g, ' ')
-  const hinted = hint === undefined ? undefined : HINTS[hint]
+  const hint = HINT.exec(label)?.[1]?.toLowerCase()
+  const hinted = hint === undefined ? undefined : typeNamed(hint)
   // The star may stand before the hint or behind it.
   const isRequired = STAR.test(bare) || STAR.test(label.replace(HINT, '')) || hint === 'required'
   if (hinted || hint === 'required' || hint === 'optional') label = label.replace(HINT, '')

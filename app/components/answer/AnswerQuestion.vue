@@ -208,7 +208,7 @@ const role = computed(() =>
   font-weight: 400;
   font-size: 13px;
   color: var(--slate);
-  margin-left: 4px;
+  margin-left: 8px;
 }
 /* A floated legend stands in the flow like any other line. */
 fieldset.question > .label {

@@ -1,0 +1,104 @@
+// @vitest-environment happy-dom
+import { flushPromises, mount } from '@vue/test-utils'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { computed, defineComponent, h, ref, shallowRef, Suspense, watch } from 'vue'
+import ResponseTable from './ResponseTable.vue'
+
+interface Query {
+  page: number
+  size: number
+  search: string
+  sort: string
+}
+const asked: Query[] = []
+const answer = {
+  all: 40,
+  count: 40,
+  hasTurns: true,
+  columns: [{ code: 'boat', label: 'Boat' }],
+  rows: [{ id: 'r1', sentAt: '2026-11-24', release: 3, turn: null, cells: { boat: 'Wherry' } }],
+}
+vi.mock('~/api/callApi', () => ({
+  callApi: (_endpoint: unknown, { query }: { query: Query }) => {
+    asked.push(query)
+    return Promise.resolve(query.search === '' ? answer : { ...answer, count: 2 })
+  },
+}))
+
+beforeEach(() => {
+  asked.length = 0
+  // What the application brings into every file by itself; fetching and settling, but at once.
+  vi.stubGlobal('computed', computed)
+  vi.stubGlobal('ref', ref)
+  vi.stubGlobal('watch', watch)
+  vi.stubGlobal('useSettled', <T>(typed: T) => typed)
+  vi.stubGlobal('counted', (n: number, noun: string) => `${n} ${noun}s`)
+  vi.stubGlobal(
+    'useAsyncData',
+    async (_key: string, fetched: () => Promise<unknown>, { watch: sources }: { watch: never[] }) => {
+      const data = shallowRef(await fetched())
+      watch(sources, async () => (data.value = await fetched()))
+      return { data, error: ref(null), pending: ref(false) }
+    },
+  )
+})
+
+/** Stands for the library’s table: shows the headers and cells that it is given, and sorts when a header is clicked. */
+const Table = defineComponent({
+  props: ['headers', 'items', 'itemsLength', 'sortBy', 'page'],
+  emits: ['update:sortBy', 'update:page', 'click:row'],
+  setup:
+    (props, { emit, slots }) =>
+    () =>
+      h('div', [
+        ...props.headers.map(({ key, title }: { key: string; title: string }) =>
+          h('b', { 'data-key': key, onClick: () => emit('update:sortBy', [{ key, order: 'desc' }]) }, title),
+        ),
+        ...props.items.map((item: object) => slots['item.sentAt']?.({ item })),
+        h('i', { onClick: () => emit('update:page', 2) }, JSON.stringify(props.items)),
+      ]),
+})
+
+async function mounted() {
+  const page = mount(
+    { render: () => h(Suspense, () => h(ResponseTable, { form: 'f', chosen: null, ...listener })) },
+    { global: { components: { VDataTableServer: Table }, mocks: { readableDay: (day: string) => day } } },
+  )
+  await flushPromises()
+  return page
+}
+const chosen: (string | null)[] = []
+const listener = { 'onUpdate:chosen': (id: string | null) => void chosen.push(id) }
+
+describe('the table of responses', () => {
+  it('has a column for each question, its turn only where the form has turns, and opens a response', async () => {
+    const page = await mounted()
+    expect(page.findAll('b').map(b => b.text())).toEqual(['Sent', 'Version', 'Turn', 'Boat'])
+    expect(page.get('i').text()).toContain('"turn":"done"')
+    await page.get('button').trigger('click')
+    expect(chosen).toEqual(['r1'])
+  })
+
+  it('asks for the newest first, for a column in the order chosen, and for the next page', async () => {
+    const page = await mounted()
+    await page.get('[data-key="cells.boat"]').trigger('click')
+    await flushPromises()
+    await page.get('i').trigger('click')
+    await flushPromises()
+    expect(asked.map(({ sort, page: n }) => [sort, n])).toEqual([
+      ['-sentAt', 1],
+      ['-cells.boat', 1],
+      ['-cells.boat', 2],
+    ])
+  })
+
+  it('a search begins again at the first page, and the heading says how many of all', async () => {
+    const page = await mounted()
+    await page.get('i').trigger('click')
+    await flushPromises()
+    await page.get('input').setValue('wherry')
+    await flushPromises()
+    expect(asked.at(-1)).toMatchObject({ search: 'wherry', page: 1 })
+    expect(page.get('h2').text()).toBe('2 of 40 responses')
+  })
+})

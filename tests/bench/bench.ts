@@ -161,13 +161,26 @@ async function provingInWorker() {
   say('the same after an edit of one rule (median)', `${median(edited).toFixed(0)} ms`, 'under 50 ms')
 }
 
-evaluation()
-await conditions()
-proving()
-longLists(say)
-await provingInWorker()
-await withApplication(async page => {
-  await answeringKeystroke(page, say)
-  await writingKeystroke(page, say)
-  await listEditor(page, say)
-})
+async function pages() {
+  await withApplication(async page => {
+    await answeringKeystroke(page, say)
+    await writingKeystroke(page, say)
+    await listEditor(page, say)
+  })
+}
+
+/** What is measured, by name: `npm run bench -- prove pages` measures only these. */
+const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
+  evaluate: evaluation,
+  conditions,
+  prove: proving,
+  lists: () => longLists(say),
+  worker: provingInWorker,
+  pages,
+}
+const named = process.argv.slice(2)
+for (const name of named)
+  if (!(name in PARTS))
+    throw new Error(`There is no part “${name}”; there are ${Object.keys(PARTS).join(', ')}.`)
+for (const [name, measure] of Object.entries(PARTS))
+  if (named.length === 0 || named.includes(name)) await measure()

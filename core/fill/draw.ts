@@ -90,7 +90,7 @@ function redraw(
 }
 
 /** A new answer; for a choice, one that is on offer now. */
-function drawOffered(question: PlannedQuestion, frame: Frame, drawing: Drawing): Answer {
+export function drawOffered(question: PlannedQuestion, frame: Frame, drawing: Drawing): Answer {
   const offered = question.offer && frame.inPlay[question.place.order] ? offeredNow(frame, question) : null
   if (offered === null || offered.size === 0) return drawAnswer(question, drawing)
   const code = [...offered][Math.floor(drawing.next() * offered.size)] ?? null

@@ -26,9 +26,19 @@ export function problemsIn(filled: Filled, section: PlannedSection): AnswerProbl
   return problems
 }
 
+const ORDERED = new WeakMap<readonly Step[], readonly Step[]>()
+/** Steps stand in the order in which they are worked out; problems are told in that of the form. */
+function inFormOrder(steps: readonly Step[]): readonly Step[] {
+  const known = ORDERED.get(steps)
+  if (known) return known
+  const ordered = [...steps].sort((a, b) => a.place.order - b.place.order)
+  ORDERED.set(steps, ordered)
+  return ordered
+}
+
 function stepProblems(steps: readonly Step[], frame: Frame, prefix: string): AnswerProblem[] {
   const problems: AnswerProblem[] = []
-  for (const step of [...steps].sort((a, b) => a.place.order - b.place.order)) {
+  for (const step of inFormOrder(steps)) {
     if (!frame.inPlay[step.place.order]) continue
     const path = prefix + step.place.code
     if (isQuestion(step)) {

@@ -63,7 +63,7 @@ function countProblem(
     const sentence = `“${rows.get(alone)?.label ?? alone}” can’t be chosen together with others.`
     return { sentence, isUnfinished: false }
   }
-  if (alone === undefined && q.least !== undefined && count < q.least)
+  if (q.least !== undefined && count < q.least)
     return { sentence: `Choose at least ${q.least}.`, isUnfinished: true }
   if (q.most !== undefined && count > q.most)
     return { sentence: `Choose at most ${q.most}.`, isUnfinished: true }

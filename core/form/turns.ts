@@ -31,4 +31,5 @@ export const Turn = z.strictObject({
 export type Party = z.infer<typeof Party>
 export type Access = z.infer<typeof Access>
 export type Actor = z.infer<typeof Actor>
+export type HandOff = z.infer<typeof HandOff>
 export type Turn = z.infer<typeof Turn>

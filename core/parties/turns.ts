@@ -4,7 +4,7 @@ import type { Answers } from '../form/answers'
 import { allProblems, type AnswerProblem, type Filled } from '../fill/fill'
 import type { Plan } from '../fill/planned'
 import type { Form } from '../form/definition'
-import { DONE, type Party, type Turn } from '../form/turns'
+import { DONE, type HandOff, type Party, type Turn } from '../form/turns'
 import { mayFill, accessViewOf } from './access'
 
 /** The turn with a code; null when the form has none such. */
@@ -17,21 +17,25 @@ export const partyOf = (form: Form, turn: Turn): Party | undefined =>
 export const turnName = (form: Form, turn: Turn): string =>
   turn.title || partyOf(form, turn)?.name || turn.code
 
-/**
- * Whose turn is next when this one is handed off: the first rule that is true (one that leads nowhere is passed over), else the turn that
- * follows in the order of the form.
- * @returns the turn, or null when the response is done
- */
-export function nextTurn(filled: Filled, turn: Turn): Turn | null {
-  const { plan } = filled
+/** The hand-off of a turn that applies: the first whose rule is true (one that leads nowhere is passed over); undefined when none does. */
+export function handOffTaken({ plan, values }: Filled, turn: Turn): HandOff | undefined {
   const { form } = plan
   const stand = { section: Math.max(0, form.sections.length - 1), groups: [], entryOf: null }
-  const taken = turn.handOff?.find(h => {
+  return turn.handOff?.find(h => {
     if (h.to !== DONE && !turnOf(form, h.to)) return false
     if (h.when === undefined) return true
     const { expr } = plan.names.read(h.when, stand, BOOLEAN)
-    return expr !== null && compile(expr, plan.environment)(filled.values) === true
+    return expr !== null && compile(expr, plan.environment)(values) === true
   })
+}
+
+/**
+ * Whose turn is next when this one is handed off: that of the hand-off that applies, else the turn that follows in the order of the form.
+ * @returns the turn, or null when the response is done
+ */
+export function nextTurn(filled: Filled, turn: Turn): Turn | null {
+  const { form } = filled.plan
+  const taken = handOffTaken(filled, turn)
   if (taken) return turnOf(form, taken.to)
   return form.turns?.[form.turns.indexOf(turn) + 1] ?? null
 }

@@ -3,7 +3,7 @@ import type { Form } from '../form/definition'
 import { CHECKS } from './checks'
 import { bySeverity, type Finding, type Verdict } from './finding'
 import { Inquiry } from './goals/inquiry'
-import type { Memory } from './goals/memory'
+import { Memory } from './goals/memory'
 
 /**
  * Proves a form: every check, for all possible answers (docs/meaning.md says which are possible).
@@ -25,7 +25,17 @@ export function* proveInSteps(
   today: string,
   memory?: Memory,
 ): Generator<() => Verdict, () => Verdict> {
-  const inquiry = new Inquiry(form, today, memory)
+  const kept = memory ?? new Memory()
+  for (;;) {
+    const inquiry = new Inquiry(form, today, kept)
+    const verdict = yield* askChecks(inquiry)
+    // What the evaluator does not agree with is undecided now: the checks say so.
+    if (inquiry.confirm()) return verdict
+  }
+}
+
+/** Every check in turn: after each goal it may be asked what was found so far. */
+function* askChecks(inquiry: Inquiry): Generator<() => Verdict, () => Verdict> {
   const order = new Map<string | null, number>(inquiry.model.plan.places.map(p => [p.address, p.order]))
   const findings: Finding[] = []
   const verdict = (): Verdict => ({

@@ -34,8 +34,14 @@ function seenOfQuestion(plan: Plan, state: Filled, section: PlannedSection, q: P
   const isMissing = problemsIn(state, section).some(p => p.kind === 'missing')
   if (state.required[q.slot]) seen.push('required')
   else if (!isMissing) seen.push('not required')
-  if (state.values[q.slot] !== null)
-    for (const check of q.checks) seen.push(...seenOfCheck(plan, state, check))
+  const isAnswered = state.values[q.slot] !== null
+  for (const check of q.checks)
+    // What is missing is told before any check; a check is met by an answer.
+    seen.push(
+      ...seenOfCheck(plan, state, check).filter(
+        what => isAnswered || (what === 'false' && !state.required[q.slot]),
+      ),
+    )
   return seen.map(what => `${q.place.code} ${what}`)
 }
 

@@ -87,6 +87,8 @@ function asked(
     at: place,
     section: place.section,
     reaching: step === null,
+    // Who does not see it has a response in which it is left out, too.
+    turn: 'any',
     names: namesIn(shown.expr),
     literals: space => [
       step ? space.sectionShown(place.section) : space.reached(place.section),

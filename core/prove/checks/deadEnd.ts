@@ -38,41 +38,69 @@ export const deadEnd: Check = {
         return []
       const { classes, opaque } = inquiry.model.domain(place.code)
       const isClear = !opaque && classes.every(c => offersOf(question, classes, c) !== null)
-      const witness = isClear ? decided(inquiry, question) : stuck(inquiry, question)
-      if (typeof witness === 'string')
-        return [
-          undecidedFinding(
-            place,
-            `whether there is always something to choose for ${quotedName(place)}`,
-            witness,
-          ),
-        ]
-      return witness === null
-        ? []
-        : [
-            finding(
-              kind,
-              place,
-              `${quotedName(place)} has to be answered, but these answers leave nothing to choose.`,
-              {
-                conflict: [partAt(place, offer.narrow ? 'narrowedBy' : 'option'), partAt(place, 'required')],
-                witness,
-              },
-            ),
-          ]
+      const found = isClear ? decided(inquiry, question, 'answered') : stuck(inquiry, question)
+      if (typeof found === 'string') return [undecided(question, found)]
+      if (found !== null) {
+        const sentence = `${quotedName(place)} has to be answered, but these answers leave nothing to choose.`
+        const conflict = [partAt(place, offer.narrow ? 'narrowedBy' : 'option'), partAt(place, 'required')]
+        return [finding(kind, place, sentence, { conflict, witness: found })]
+      }
+      return isClear ? leftBlank(inquiry, question) : []
     }),
 }
 
-/** Decides whether the question can be in play and required with nothing on offer: a witness, null where it can't, or why it is not decided. */
-function decided(inquiry: Inquiry, question: PlannedQuestion): Answers | null | string {
+const undecided = ({ place }: PlannedQuestion, why: string): Finding =>
+  undecidedFinding(place, `whether there is always something to choose for ${quotedName(place)}`, why)
+
+/** The questions that decide what is on offer. */
+const parentsOf = ({ model }: Inquiry, { offer }: PlannedQuestion): PlannedQuestion[] => [
+  ...new Set(
+    [offer?.narrow, ...(offer?.rules ?? [])]
+      .flatMap(r => (r?.expr ? namesIn(r.expr) : []))
+      .flatMap(name => model.stepOf(name) ?? []),
+  ),
+]
+
+/** A parent that may be left blank above a choice that must not be. */
+function leftBlank(inquiry: Inquiry, question: PlannedQuestion): Finding[] {
+  const { place, offer } = question
+  const optional = parentsOf(inquiry, question).filter(p => p.required !== true && p.value === null)
+  const [parent] = optional
+  if (!parent) return []
+  const witness = decided(inquiry, question, 'blank')
+  if (witness === null) return []
+  if (typeof witness === 'string') return [undecided(question, witness)]
+  const sentence = `${quotedName(place)} has to be answered, but while ${quotedName(parent.place)} is left blank there is nothing to choose.`
+  return [
+    finding(kind, place, sentence, {
+      conflict: [
+        partAt(parent.place),
+        partAt(place, offer?.narrow ? 'narrowedBy' : 'option'),
+        partAt(place, 'required'),
+      ],
+      witness,
+      mend: {
+        words: `Require ${quotedName(parent.place)}`,
+        edits: [{ do: 'change', what: parent.place.address, set: { required: true } }],
+      },
+    }),
+  ]
+}
+
+/**
+ * Decides whether the question can be in play and required with nothing on offer: a witness, null where it can't, or why it is not decided.
+ * @param parents whether what decides on the offer is answered where it is asked, or may be blank where it may stay so
+ */
+function decided(
+  inquiry: Inquiry,
+  question: PlannedQuestion,
+  parents: 'answered' | 'blank',
+): Answers | null | string {
   const { code, order, section } = question.place
-  const { offer } = question
-  // A parent that is still blank can be answered yet: what counts is what is left once all that are asked are.
-  const parents = [
-    ...new Set([offer?.narrow, ...(offer?.rules ?? [])].flatMap(r => (r?.expr ? namesIn(r.expr) : []))),
-  ].flatMap(name => inquiry.model.stepOf(name) ?? [])
+  // A parent that is still blank can be answered yet: what counts first is what is left once all that are asked are.
+  const answered = parents === 'answered' ? parentsOf(inquiry, question) : []
   const goal: Goal = {
-    key: `dead-end:${question.place.address}`,
+    key: `dead-end:${parents}:${question.place.address}`,
     at: question.place,
     section,
     names: [code],
@@ -82,21 +110,22 @@ function decided(inquiry: Inquiry, question: PlannedQuestion): Answers | null | 
         ? space.encoding.yes
         : space.rule(question.required, question.place, 'required'),
       ...(space.offered(code) ?? [space.encoding.yes]).map(l => -l),
-      ...parents.map(p =>
+      ...answered.map(p =>
         space.encoding.or([-space.encoding.variable(p.place.code).blank, -space.inPlay(p)]),
       ),
-      ...space.answeredHere(),
+      ...space.answeredHere(code),
     ],
     holds: state =>
       state.inPlay[order] === true &&
       state.required[question.slot] === true &&
       offeredNow(state, question)?.size === 0 &&
-      parents.every(p => state.inPlay[p.place.order] !== true || (state.values[p.slot] ?? null) !== null),
+      answered.every(p => state.inPlay[p.place.order] !== true || (state.values[p.slot] ?? null) !== null),
   }
   const decision = inquiry.decide(goal)
-  if (decision.is === 'possible') return inquiry.witness(goal)
+  if (decision.is === 'possible') return inquiry.witness(goal) ?? NO_EXAMPLE
   return decision.is === 'undecided' ? decision.why : null
 }
+const NO_EXAMPLE = 'the answers that the solver found don’t show it'
 
 /** Of a list too long for classes: answers that lead to the question, with a parent’s row chosen that leaves nothing; each is tried in the evaluator. */
 function stuck(inquiry: Inquiry, question: PlannedQuestion): Answers | null {
@@ -128,7 +157,7 @@ function stuck(inquiry: Inquiry, question: PlannedQuestion): Answers | null {
     for (const row of [...(parent.offer?.index.rows ?? [])].slice(0, MOST_ROWS)) {
       const answers: Record<string, Answer> = { ...base }
       choose(inquiry, parent, row, answers, 0)
-      if (isStuck(stateAt(model, answers, section, inquiry.today))) return answers
+      if (isStuck(stateAt(model, answers, goal, inquiry.today))) return answers
     }
   }
   return null

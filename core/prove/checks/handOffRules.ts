@@ -1,13 +1,11 @@
-import { namesIn, type Expr } from '../../expressions/tree'
+import { namesIn } from '../../expressions/tree'
 import type { Form } from '../../form/definition'
-import type { Turn } from '../../form/turns'
-import { mayFill, accessViewOf } from '../../parties/access'
-import { turnName } from '../../parties/turns'
+import { handOffTaken, turnName } from '../../parties/turns'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
 import { type Check, finding, partAt, lookAtEach } from './check'
 import type { Goal } from '../goals/goal'
-import { certainTurns, type Model, type ReadRule } from '../model/model'
+import type { PlannedTurn } from '../model/turnPlan'
 import { example, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
@@ -42,53 +40,39 @@ export const neverHandedOff: Check = {
   run: inquiry => lookAtEach(handOffsOf(inquiry), handOff => untaken(inquiry, handOff)),
 }
 
-/** A hand-off of a turn: its rule as it was read, and those above it. */
-interface PlannedHandOff {
-  turn: Turn
+interface HandedOff {
+  turn: PlannedTurn
   /** Its position among the hand-offs of its turn. */
   at: number
-  rule: ReadRule | undefined
-  above: readonly Expr[]
-  /** One above it has no condition. */
-  isShadowed: boolean
 }
 
-function handOffsOf({ form, model }: Inquiry): PlannedHandOff[] {
-  const read = model.rules.filter(r => r.kind === 'handOff')
-  let index = -1
-  return (form.turns ?? []).flatMap(turn => {
-    const handOffs = (turn.handOff ?? []).map(handOff => {
-      index += 1
-      return { handOff, rule: read.find(r => r.index === index) }
-    })
-    return handOffs.map(({ rule }, at): PlannedHandOff => {
-      const before = handOffs.slice(0, at)
-      return {
-        turn,
-        at,
-        rule,
-        above: before.flatMap(h => h.rule?.expr ?? []),
-        isShadowed: before.some(h => h.handOff.when === undefined),
-      }
-    })
-  })
-}
+const handOffsOf = ({ model }: Inquiry): HandedOff[] =>
+  model.turns.flatMap(turn => (turn.turn.handOff ?? []).map((_, at) => ({ turn, at })))
 
-function untaken(inquiry: Inquiry, { turn, at, rule, above, isShadowed }: PlannedHandOff): Finding[] {
-  const name = `Hand-off ${at + 1} of the turn “${turnName(inquiry.form, turn)}”`
-  if (isShadowed) {
+function untaken(inquiry: Inquiry, { turn, at }: HandedOff): Finding[] {
+  const name = `Hand-off ${at + 1} of the turn “${turnName(inquiry.form, turn.turn)}”`
+  const shadow = (turn.turn.handOff ?? []).findIndex(h => h.when === undefined)
+  if (shadow >= 0 && shadow < at) {
     const reason = 'the one above it has no condition and always comes first'
     return [finding(kind, null, `${name} is never taken: ${reason}.`)]
   }
-  const { expr = null, place } = rule ?? {}
-  if (!rule || !expr || !place) return []
+  const before = turn.handOffs.filter(h => h.at <= at)
+  const rule = before.find(h => h.at === at)?.rule
+  if (!rule?.expr) return []
+  const { place } = rule
   const goal: Goal = {
-    key: `handOff:${turn.code}:${at}:${[...above, expr].length}`,
+    key: `handOff:${turn.turn.code}:${at}`,
     at: null,
-    section: settled(inquiry.model, turn),
-    names: [expr, ...above].flatMap(namesIn),
-    literals: space => [space.encoding.truth(expr).t, ...above.map(e => -space.encoding.truth(e).t)],
-    holds: () => true,
+    section: inquiry.model.plan.sections.length,
+    turn: turn.index,
+    names: before.flatMap(h => (h.rule?.expr ? namesIn(h.rule.expr) : [])),
+    literals: space => [
+      ...before
+        .filter(h => h.at < at)
+        .map(h => (h.rule ? -space.rule(h.rule, h.rule.place, 'handOff', h.rule.index) : space.encoding.yes)),
+      space.rule(rule, place, 'handOff', rule.index),
+    ],
+    holds: state => handOffTaken(state, turn.turn) === turn.turn.handOff?.[at],
   }
   const decision = inquiry.decide(goal)
   if (decision.is === 'undecided') {
@@ -100,15 +84,4 @@ function untaken(inquiry: Inquiry, { turn, at, rule, above, isShadowed }: Planne
   const own = partAt(place, 'handOff', rule.index)
   const conflict = decision.conflict.length > 0 ? decision.conflict : [own]
   return [finding(kind, null, `${name} is never taken: ${reason}.`, { rule: rule.id, conflict })]
-}
-
-/** The section up to which a turn finds everything complete when it ends, as far as that is sure: what later turns fill is open. */
-function settled({ form, plan, isAlwaysFilled }: Model, turn: Turn): number {
-  const certain = certainTurns(form)
-  const upTo = certain.includes(turn) ? certain.slice(0, certain.indexOf(turn) + 1) : certain
-  const views = upTo.map(t => accessViewOf(form, plan.places, t))
-  const open = plan.places.find(
-    p => p.kind !== 'note' && isAlwaysFilled(p) && !views.some(view => mayFill(view, p)),
-  )
-  return open?.section ?? plan.sections.length
 }

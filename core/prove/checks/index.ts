@@ -9,6 +9,7 @@ import { deadEnd } from './deadEnd'
 import { doubleLabel } from './doubleLabel'
 import { duplicateRow } from './duplicateRow'
 import { ignoredLevel } from './ignoredLevel'
+import { noAnswerFits } from './noAnswerFits'
 import { orphanRow } from './orphanRow'
 import { similarCodes } from './similarCodes'
 import { unusedColumn } from './unusedColumn'
@@ -77,6 +78,7 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   unusedColumn,
   ignoredLevel,
   lockedQuestion,
+  noAnswerFits,
   unreachableTurn,
   laterTurnAnswer,
   privateInference,

@@ -59,6 +59,7 @@ export const neverOffered: Check = {
           section: place.section,
           names: [...namesAround(inquiry.model, question), ...namesIn(expr)],
           literals: space => [space.inPlay(question), space.encoding.truth(expr).t],
+          isExact: true,
           holds: state =>
             framesOf(state, question).some(
               frame => frame.inPlay[place.order] === true && rule.run(frame.values) === true,

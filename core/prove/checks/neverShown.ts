@@ -70,6 +70,7 @@ function stepFindings(inquiry: Inquiry, step: Step): Finding[] {
     section: place.section,
     names: namesAround(inquiry.model, step),
     literals: space => [space.inPlay(step)],
+    isExact: true,
     holds: state => state.inPlay[place.order] === true,
   }
   return decided(inquiry, goal, step, place.section)

@@ -32,6 +32,7 @@ export const promiseBroken: Check = {
           section: end,
           names: namesIn(expr),
           literals: space => [space.reached(end), -space.encoding.truth(expr).t],
+          isExact: true,
           holds: state => plan.promises[rule.index]?.run(state.values) !== true,
         }
         const decision = inquiry.decide(goal)

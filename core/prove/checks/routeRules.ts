@@ -91,6 +91,7 @@ function takenGoal({ place, shown, routes }: PlannedSection, at: number): Goal {
     leaving: true,
     names: rules.flatMap(rule => (rule?.expr ? namesIn(rule.expr) : [])),
     literals: space => [space.routesTaken(place.section)[at] ?? space.encoding.yes],
+    isExact: true,
     holds: state => routes.findIndex(r => r.when === null || r.when.run(state.values) === true) === at,
   }
 }

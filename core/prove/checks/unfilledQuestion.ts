@@ -33,8 +33,8 @@ export const unfilledQuestion: Check = {
               kind,
               place,
               form.turns?.length
-                ? `No turn mayFill ${quotedName(place)}, so it can never be answered.`
-                : `${quotedName(place)} is kept from the respondent, and the form has no turn that mayFill it.`,
+                ? `No turn fills ${quotedName(place)}, so it can never be answered.`
+                : `${quotedName(place)} is kept from the respondent, and the form has no turn that fills it.`,
               { conflict: [partAt(place)] },
             ),
           ],

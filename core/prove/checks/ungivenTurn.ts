@@ -1,11 +1,16 @@
 import type { Form } from '../../form/definition'
-import { turnName } from '../../parties/turns'
+import type { PlannedQuestion } from '../../fill/planned'
+import type { Answers } from '../../form/answers'
+import type { Place } from '../../form/walk'
+import { nextTurn, turnName } from '../../parties/turns'
+import type { Inquiry } from '../goals/inquiry'
+import type { PlannedTurn } from '../model/turnPlan'
 import type { Finding } from '../finding'
 import { type Check, quotedName, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import { example, section } from './exampleForms'
 
-const kind = { code: 'ungiven-turn', severity: 'risk' } as const
+const kind = { code: 'ungiven-turn', severity: 'fault' } as const
 const turned = (required: true | undefined): Form => ({
   ...example(
     section('boat', [
@@ -29,30 +34,47 @@ export const ungivenTurn: Check = {
   raises: turned(undefined),
   spares: turned(true),
   run: inquiry =>
-    (inquiry.form.turns ?? []).flatMap((turn): Finding[] => {
-      const code = typeof turn.by === 'object' && 'answer' in turn.by ? turn.by.answer : null
+    inquiry.model.turns.flatMap((given): Finding[] => {
+      const { by } = given.turn
+      const code = typeof by === 'object' && 'answer' in by ? by.answer : null
       const asked = code === null ? undefined : inquiry.model.stepOf(code)
-      if (code === null || !asked || asked.place.node.type !== 'email') return []
-      const end = inquiry.model.plan.sections.length
-      const goal: Goal = {
-        key: `given:${code}`,
-        at: asked.place,
-        section: end,
-        names: [code],
-        literals: space => [space.reached(end), space.encoding.variable(code).blank],
-        holds: state => (state.values[asked.slot] ?? null) === null,
+      if (asked?.place.node.type !== 'email') return []
+      for (const from of inquiry.model.turns) {
+        const goal = blankGoal(inquiry, from, given, asked)
+        const witness = goal && inquiry.decide(goal).is === 'possible' ? inquiry.witness(goal) : null
+        if (witness) return [blankFinding(inquiry, given, asked.place, witness)]
       }
-      const decision = inquiry.decide(goal, { aside: true })
-      const witness = decision.is === 'possible' ? inquiry.witness(goal) : null
-      return witness === null
-        ? []
-        : [
-            finding(
-              kind,
-              asked.place,
-              `The turn “${turnName(inquiry.form, turn)}” goes to whoever ${quotedName(asked.place)} names, but that may be blank: then it can be given to nobody.`,
-              { conflict: [partAt(asked.place)], witness },
-            ),
-          ]
+      return []
     }),
 }
+
+/** The goal “a turn hands on to one that nobody is named for”; null where it never does. */
+function blankGoal(
+  { model }: Inquiry,
+  from: PlannedTurn,
+  to: PlannedTurn,
+  { place, slot }: PlannedQuestion,
+): Goal | null {
+  if (!from.handOffs.some(h => h.to === to.index)) return null
+  return {
+    key: `given:${from.turn.code}:${to.turn.code}`,
+    at: place,
+    section: model.plan.sections.length,
+    turn: from.index,
+    names: [place.code],
+    literals: space => [
+      space.turns.leadsFrom(from.index).get(to.index) ?? -space.encoding.yes,
+      space.encoding.variable(place.code).blank,
+    ],
+    holds: state =>
+      (state.values[slot] ?? null) === null && nextTurn(state, from.turn)?.code === to.turn.code,
+  }
+}
+
+const blankFinding = ({ form }: Inquiry, { turn }: PlannedTurn, place: Place, witness: Answers): Finding =>
+  finding(
+    kind,
+    place,
+    `The turn “${turnName(form, turn)}” goes to whoever ${quotedName(place)} names, but that may be blank: then it can be given to nobody.`,
+    { conflict: [partAt(place)], witness },
+  )

@@ -2,9 +2,13 @@ import type { Finding } from '../finding'
 import { type Check, finding } from './check'
 import type { Goal } from '../goals/goal'
 import { example, section, text, yesNo } from './exampleForms'
+import { isRepeated } from './neverInPlay'
 import { undecidedFinding } from './undecided'
 
 const kind = { code: 'unreachable-finish', severity: 'fault' } as const
+
+/** What keeps everybody up before the finish. */
+const BEFORE = ['unreachable-section', 'no-answer-fits'] as const
 
 const checked = (second: string) =>
   example(
@@ -18,7 +22,7 @@ const checked = (second: string) =>
 
 export const unreachableFinish: Check = {
   ...kind,
-  needs: ['unmeetable-valid'],
+  needs: ['unmeetable-valid', ...BEFORE],
   about: 'Nobody can ever send the form: no answers get through all that has to be met on the way.',
   raises: checked('insured = false'),
   spares: checked('known = false'),
@@ -32,14 +36,16 @@ export const unreachableFinish: Check = {
       section: sections.length,
       names: [],
       literals: space => [space.reached(sections.length)],
+      isExact: true,
       holds: () => true,
     }
     const decision = inquiry.decide(goal)
     if (decision.is === 'undecided')
       return [undecidedFinding(last.place, 'whether anybody can finish the form', decision.why)]
-    // A check that nothing meets says it by itself.
+    // A check that nothing meets, or a question that nothing answers, says it by itself.
     if (
       decision.is !== 'impossible' ||
+      isRepeated(inquiry, BEFORE, decision.conflict) ||
       decision.conflict.some(c =>
         inquiry.facts.has(['unmeetable-valid'], `${c.address}:${c.kind}:${c.index}`),
       )

@@ -9,6 +9,7 @@ const kind = { code: 'unreachable-section', severity: 'fault' } as const
 
 export const unreachableSection: Check = {
   ...kind,
+  needs: ['no-answer-fits'],
   about:
     'No answers lead to this section: the routes always go past it, or nobody gets through what stands before it.',
   raises: example(
@@ -32,13 +33,14 @@ export const unreachableSection: Check = {
         reaching: true,
         names: [],
         literals: space => [space.reached(index)],
+        isExact: true,
         holds: () => true,
       }
       const decision = inquiry.decide(goal, { seen: e => e.reached.has(index) })
       if (decision.is === 'undecided')
         return [undecidedFinding(place, `whether the form ever leads to ${quotedName(place)}`, decision.why)]
       if (decision.is !== 'impossible') return []
-      const repeated = isRepeated(inquiry, ['unreachable-section'], decision.conflict)
+      const repeated = isRepeated(inquiry, ['unreachable-section', 'no-answer-fits'], decision.conflict)
       inquiry.facts.establish(place.order, decision.conflict)
       return repeated
         ? []

@@ -33,7 +33,9 @@ export const unmeetableValid: Check = {
     lookAtEach(ruledPlaces(inquiry), (ruled): Finding[] => {
       const { place, index } = ruled
       const met = (space: StateSpace) => [-space.encoding.truth(ruled.check.expr).f]
-      const decision = inquiry.decide(answered('met', inquiry, ruled, met, outcome => outcome !== false))
+      const decision = inquiry.decide(
+        answered('met', inquiry, ruled, met, frame => ruled.check.run(frame.values) !== false),
+      )
       const about = { rule: `${place.address}:validWhen:${index}` }
       if (decision.is === 'undecided')
         return [
@@ -94,8 +96,8 @@ export const idleValid: Check = {
           'complains',
           inquiry,
           ruled,
-          space => [space.encoding.truth(check.expr).f],
-          outcome => outcome === false,
+          space => [space.encoding.truth(check.expr).f, -missing(space, ruled)],
+          frame => check.run(frame.values) === false && !isMissing(frame, ruled),
         ),
       )
       const about = { rule: `${place.address}:validWhen:${index}` }
@@ -150,20 +152,35 @@ function ruledPlaces(inquiry: Inquiry): Ruled[] {
 const framesAt = (state: Filled, step: Step | PlannedSection): readonly Frame[] =>
   'routes' in step ? [state] : framesOf(state, step)
 
+/** The literal “the question that a check stands at is missing”: that is told before any check. */
+function missing(space: StateSpace, { step, place }: Ruled): Literal {
+  const { encoding } = space
+  if (!('is' in step) || !isQuestion(step) || step.required === null) return -encoding.yes
+  const required = step.required === true ? encoding.yes : space.rule(step.required, place, 'required')
+  return encoding.and([required, encoding.variable(place.code).blank])
+}
+
+const requiredNames = (step: Step | PlannedSection): readonly string[] => {
+  const required = 'is' in step && isQuestion(step) ? step.required : null
+  return required !== null && required !== true && required.expr ? namesIn(required.expr) : []
+}
+
+const isMissing = (frame: Frame, { step }: Ruled): boolean =>
+  'is' in step &&
+  isQuestion(step) &&
+  frame.required[step.slot] === true &&
+  (frame.values[step.slot] ?? null) === null
+
+/** The goal that a check turns out some way where it stands in play. */
 function goalOf(
   what: string,
   { model }: Inquiry,
   { step, place, check, index }: Ruled,
   more: (space: StateSpace) => Literal[],
-  holds: (outcome: unknown) => boolean,
+  holds: (frame: Frame) => boolean,
 ): Goal {
-  const inPlay = (space: StateSpace): Literal[] => {
-    if (!('is' in step)) return [space.sectionShown(place.section)]
-    return [
-      space.inPlay(step),
-      ...(isQuestion(step) && step.value === null ? [-space.encoding.variable(place.code).blank] : []),
-    ]
-  }
+  const inPlay = (space: StateSpace): Literal =>
+    'is' in step ? space.inPlay(step) : space.sectionShown(place.section)
   return {
     key: `${what}:${place.address}:${index}`,
     at: place,
@@ -172,33 +189,42 @@ function goalOf(
       ...('is' in step ? namesAround(model, step) : []),
       ...('is' in step && isQuestion(step) ? [place.code] : []),
       ...namesIn(check.expr),
+      ...requiredNames(step),
     ],
-    literals: space => [...inPlay(space), ...more(space)],
-    holds: state =>
-      framesAt(state, step).some(
-        frame => frame.inPlay[place.order] === true && holds(check.run(frame.values)),
-      ),
+    literals: space => [inPlay(space), ...more(space)],
+    isExact: true,
+    holds: state => framesAt(state, step).some(frame => frame.inPlay[place.order] === true && holds(frame)),
   }
 }
 
-/** The same once everything that the check names and that is asked has an answer. */
-const answered = (
+/** The same once everything that the check names and that is asked has an answer, the question that it stands at too. */
+function answered(
   what: string,
   inquiry: Inquiry,
   ruled: Ruled,
   more: (space: StateSpace) => Literal[],
-  holds: (outcome: unknown) => boolean,
-): Goal =>
-  goalOf(
+  holds: (frame: Frame) => boolean,
+): Goal {
+  const { place, step, check } = ruled
+  const own = 'is' in step && isQuestion(step) && step.value === null ? [place.code] : []
+  const names = namesIn(check.expr)
+  const steps = names.flatMap(name => inquiry.model.plan.byCode.get(name) ?? [])
+  const isAnswered = (frame: Frame) =>
+    steps.every(s => frame.inPlay[s.place.order] !== true || (frame.values[s.slot] ?? null) !== null)
+  const isOwnAnswered = (frame: Frame) =>
+    own.length === 0 || ('slot' in step && frame.values[step.slot] !== null)
+  return goalOf(
     what,
     inquiry,
     ruled,
     space => [
-      ...namesIn(ruled.check.expr).flatMap(name => {
-        const step = inquiry.model.stepOf(name)
-        return step ? [space.encoding.or([-space.encoding.variable(name).blank, -space.inPlay(step)])] : []
+      ...own.map(code => -space.encoding.variable(code).blank),
+      ...names.flatMap(name => {
+        const named = inquiry.model.stepOf(name)
+        return named ? [space.encoding.or([-space.encoding.variable(name).blank, -space.inPlay(named)])] : []
       }),
       ...more(space),
     ],
-    holds,
+    frame => isOwnAnswered(frame) && isAnswered(frame) && holds(frame),
   )
+}

@@ -141,9 +141,11 @@ export class Encoding implements Encoder {
   }
 
   /** The answers in the model that the solver found, blanks left out. */
-  answers(): Map<string, Value> {
+  answers(codes: Iterable<string> = this.variables.keys()): Map<string, Value> {
     const answers = new Map<string, Value>()
-    for (const [code, variable] of this.variables) {
+    for (const code of codes) {
+      const variable = this.variables.get(code)
+      if (!variable) continue
       const chosen = variable.classes.filter(c => this.solver.isTrue(c.literal)).map(c => c.value)
       const [first] = chosen
       if (variable.domain.many && chosen.length > 0) answers.set(code, this.counted(code, chosen))

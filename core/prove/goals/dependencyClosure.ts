@@ -1,6 +1,7 @@
 import { namesIn, type Expr } from '../../expressions/tree'
 import type { PlannedSection, Step, PlannedQuestion } from '../../fill/planned'
 import { parseEntryCode, codeAt, plainCode } from '../model/entryCodes'
+import { handOffConditions } from '../model/turnPlan'
 import type { Entries } from '../model/groupQuestions'
 import { ownRules } from '../../fill/steps'
 import { locksOf, shownChain, type Model } from '../model/model'
@@ -33,6 +34,7 @@ class Collector {
   collect(names: readonly string[]): DependencyClosure {
     this.open = [...names]
     this.addSection(this.current)
+    for (const expr of handOffConditions(this.model.turns)) this.addExpr(expr)
     for (const blocker of this.model.blockers)
       if (blocker.place.section < this.current) this.addBlocker(blocker)
     for (let name = this.open.pop(); name !== undefined; name = this.open.pop()) this.addNamed(name)

@@ -3,14 +3,24 @@ import { nestAnswers } from '../../fill/draw'
 import { sampleAnswer } from '../model/sampleAnswers'
 import type { Encoding } from '../encode/encoding'
 import { parseEntryCode, rowCode } from '../model/entryCodes'
+import type { PlannedQuestion } from '../../fill/planned'
 import type { Model } from '../model/model'
 
-/** The answers of the model that the solver found last. A question with a default that is to be blank says so. */
-export function exampleOf(model: Model, encoding: Encoding): Answers {
+/**
+ * The answers of the model that the solver found last. A question with a default that is to be blank says so.
+ * @param current the current section: what is asked there of an entry needs one, though all in it is blank
+ * @param codes the questions and groups that are looked at; all of the encoding without
+ */
+export function exampleOf(
+  model: Model,
+  encoding: Encoding,
+  current: number,
+  codes: readonly string[] = encoding.codes(),
+): Answers {
   const { plan, copies } = model
   const byEntry: Record<string, Answer>[] = [{}]
-  const values = encoding.answers()
-  for (const code of encoding.codes()) {
+  const values = encoding.answers(codes)
+  for (const code of codes) {
     const step = model.stepOf(code)
     const { base, entry, grid } = parseEntryCode(code)
     if (!step || grid !== null) continue
@@ -19,10 +29,12 @@ export function exampleOf(model: Model, encoding: Encoding): Answers {
     if (copies.rowsOf(code).length > 0 && !encoding.solver.isTrue(encoding.variable(code).blank))
       flat[base] = gridOf(model, code, values)
     else if (value !== undefined) flat[base] = sampleAnswer(step, value)
-    else if (step.default !== null) flat[base] = null
+    else if (step.default !== null || isInEntry(model, step, current)) flat[base] = null
   }
   const counts = encoding.groups.counts()
-  return nestAnswers(plan.sections, byEntry[0] ?? {}, ({ place: { code } }) => {
+  const sections = new Set(codes.map(code => sectionOf(model, code)))
+  const touched = plan.sections.filter(s => sections.has(s.place.section))
+  return nestAnswers(touched, byEntry[0] ?? {}, ({ place: { code } }) => {
     const [count, entries] = [counts.get(code), copies.of.get(code)]
     if (count === undefined || !entries) return null
     // Entries that are not told apart are like one that is, but for numbers that have to add up.
@@ -40,6 +52,12 @@ export function exampleOf(model: Model, encoding: Encoding): Answers {
     ]
   })
 }
+
+const isInEntry = ({ copies }: Model, { place }: PlannedQuestion, current: number): boolean =>
+  place.section === current && place.entryOf !== null && !copies.of.has(place.entryOf.code)
+
+const sectionOf = ({ stepOf, copies }: Model, code: string): number =>
+  (stepOf(code)?.place ?? copies.of.get(code)?.group.place)?.section ?? -1
 
 /** The rows of a grid, those that no rule asks for with any answer. */
 function gridOf({ stepOf, copies }: Model, code: string, values: ReadonlyMap<string, unknown>): Answer {

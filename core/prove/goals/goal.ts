@@ -13,6 +13,11 @@ export interface WitnessGoal {
   leaving?: boolean
   /** The routes lead to the section, which may not show. */
   reaching?: boolean
+  /**
+   * By position, the turn whose state it is; `any`: of whichever turn, or of none any more. Else that of a turn that sees the section, and at
+   * the finish the end of all.
+   */
+  turn?: number | 'any'
   names: readonly string[]
   literals: (space: StateSpace) => Literal[]
   /** What the evaluator must say of the replayed state. */
@@ -25,6 +30,8 @@ export interface Goal extends WitnessGoal {
   key: string
   /** Where it stands; null for the form as a whole. */
   at: Place | null
+  /** `holds` says all that the literals say: any state of its section in which it holds is an example. */
+  isExact?: true
 }
 
 /** How a goal is decided: `aside` for an advice that is simply not given when it can't be decided, `seen` when a random run shows it. */
@@ -49,6 +56,7 @@ export function sectionGoal(model: Model, section: number): Goal {
     section,
     names: [],
     literals: space => [space.sectionShown(section)],
+    isExact: true,
     holds: state => state.inPlay[order] === true,
   }
 }

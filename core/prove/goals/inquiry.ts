@@ -8,12 +8,21 @@ import { StateSpace } from './stateSpace'
 import { Memory, Stamps } from './memory'
 import { modelOf, type Model } from '../model/model'
 import { randomRuns, type Evidence } from './randomRuns'
-import { smallestWitness } from './witness'
+import { KnownStates } from './knownStates'
+import { reachState, type Slice } from './reachState'
+import { Unconfirmed } from './unconfirmed'
+import { reducedWitness, smallestWitness } from './witness'
 
 /** Random runs before the solver is asked: they settle most goals, and each is an example. */
 const RUNS = 16
 /** So many goals that nothing is kept of are worth random runs. */
 const MANY_FRESH = 100
+
+const POSSIBLE: Decision = { is: 'possible' }
+const OPEN: Decision = {
+  is: 'undecided',
+  why: 'it rests on something that is not decided exactly, such as a function that makes texts, or more entries than are told apart',
+}
 
 /** One look at a form: what the checks share. */
 export class Inquiry {
@@ -22,6 +31,8 @@ export class Inquiry {
   private runs: Evidence | null = null
   /** What checks have established, for others to rest on. */
   readonly facts = new Facts()
+  private readonly states: KnownStates
+  private readonly unconfirmed: Unconfirmed
   private readonly spaces = new Map<number, StateSpace>()
 
   private readonly stamps: Stamps
@@ -36,6 +47,8 @@ export class Inquiry {
   ) {
     this.model = modelOf(form, today)
     this.tally.rules = this.model.rules.length
+    this.unconfirmed = new Unconfirmed(this.model)
+    this.states = new KnownStates(this.model)
     memory.begin()
     this.isFirst = memory.decisions.size === 0
     this.stamps = new Stamps(this.model, memory)
@@ -43,8 +56,12 @@ export class Inquiry {
 
   /** What random runs have shown. In a later proof little is new: they are only worth their time when much is. */
   private evidence(): Evidence | null {
-    if (!this.isFirst && this.fresh < MANY_FRESH) return null
-    return (this.runs ??= randomRuns(this.model, RUNS, this.today))
+    // A random run answers what no turn of its chain may fill.
+    if (this.model.turns.length > 0 || (!this.isFirst && this.fresh < MANY_FRESH)) return null
+    if (this.runs) return this.runs
+    this.runs = randomRuns(this.model, RUNS, this.today)
+    for (const end of this.runs.ends) this.states.add(end)
+    return this.runs
   }
 
   private rowProblems: RowProblem[] | null = null
@@ -72,26 +89,63 @@ export class Inquiry {
     return decision
   }
 
-  private found(goal: Goal, { seen }: Manner): { decision: Decision; isOpen: boolean } {
+  private found(goal: Goal, { seen, aside }: Manner): { decision: Decision; isOpen: boolean } {
     const evidence = seen ? this.evidence() : null
-    if (evidence && seen?.(evidence)) return { decision: { is: 'possible' }, isOpen: false }
+    if ((evidence && seen?.(evidence)) || (goal.isExact && this.states.show(goal)))
+      return { decision: POSSIBLE, isOpen: false }
     const space = this.spaceAt(goal.section)
-    const { literals, isOpen, isCircular } = space.ask(goal.names, goal.literals)
+    const { literals, isOpen, isCircular } = space.ask(goal)
     if (isCircular) return { decision: { is: 'skipped' }, isOpen: false }
     const outcome = space.decideAsked(literals)
     if (outcome === 'unsatisfiable')
       return { decision: { is: 'impossible', conflict: space.conflictOf(literals) }, isOpen: false }
     if (outcome === 'limit')
       return { decision: { is: 'undecided', why: 'the limit of the solver was met' }, isOpen }
-    if (isOpen && this.witness(goal) === null)
-      return {
-        decision: {
-          is: 'undecided',
-          why: 'it rests on something that is not decided exactly, such as a function that makes texts, or more entries than are told apart',
-        },
-        isOpen,
-      }
-    return { decision: { is: 'possible' }, isOpen }
+    if (aside && !isOpen) return { decision: POSSIBLE, isOpen }
+    const isShown = this.show(goal, space, isOpen)
+    return { decision: isShown ? POSSIBLE : OPEN, isOpen: isOpen || !isShown }
+  }
+
+  /** Whether the evaluator agrees with the solver: it alone says what is possible. What is exact is asked later, many at once. */
+  private show(goal: Goal, space: StateSpace, isOpen: boolean): boolean {
+    const slice = this.sliceOf(space)
+    if (goal.isExact && !isOpen) {
+      this.unconfirmed.add(goal, slice)
+      return true
+    }
+    const known = reachState(this.model, goal, slice)
+    if (known) this.states.add(known)
+    return known !== null || this.witness(goal) !== null
+  }
+
+  /** What the solver found last says of the answers. */
+  private sliceOf = (space: StateSpace): Slice => ({
+    answers: space.answersAsked(),
+    decided: space.decided,
+    today: space.encoding.day() ?? this.today,
+    turns: space.turns.takenInModel(),
+  })
+
+  /** Answers that lead to what the solver found by the rules of the goal alone, where none of all rules replays. */
+  private shownWitness(goal: Goal): Answers | null {
+    const space = this.spaceAt(goal.section)
+    const { literals } = space.ask(goal)
+    if (space.decideAsked(literals) !== 'satisfiable') return null
+    const known = reachState(this.model, goal, this.sliceOf(space))
+    return known && reducedWitness(this.model, goal, known.answers, this.today)
+  }
+
+  /**
+   * Has the evaluator confirm what was found possible by exact rules. What it does not agree with is undecided from then on.
+   * @returns whether it agrees with everything; else the checks have to be asked again
+   */
+  confirm(): boolean {
+    const refuted = this.unconfirmed.confirm().filter(goal => this.witness(goal) === null)
+    for (const goal of refuted) {
+      const [stamp, whole] = [this.stamps.of(goal), this.stamps.before(goal)]
+      this.memory.decisions.set(goal.key, { stamp, whole, decision: OPEN, isOpen: true })
+    }
+    return refuted.length === 0
   }
 
   /** One space for each section: its goals share the way there, and what the solver learnt of it. */
@@ -107,7 +161,7 @@ export class Inquiry {
     const [stamp, whole] = [this.stamps.of(goal), this.stamps.before(goal)]
     const kept = this.memory.witnesses.get(goal.key)
     if (kept?.stamp === stamp && kept.whole === whole) return kept.answers
-    const answers = smallestWitness(this.model, goal, this.today)
+    const answers = smallestWitness(this.model, goal, this.today) ?? this.shownWitness(goal)
     this.memory.witnesses.set(goal.key, { stamp, whole, answers })
     return answers
   }

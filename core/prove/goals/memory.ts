@@ -8,6 +8,7 @@ import { WORDS } from '../acceptance'
 import { namesAround } from './dependencyClosure'
 import type { Decision, Goal } from './goal'
 import type { Model } from '../model/model'
+import { handOffConditions } from '../model/turnPlan'
 
 /** So many texts are kept apart by number before it is begun afresh. */
 const MOST_KEPT = 400_000
@@ -82,7 +83,7 @@ export class Stamps {
   private readonly ofAll: number[] = []
   private readonly ofList = new Map<string, number>()
   private readonly working = new Set<number>()
-  private readonly form: number
+  private form: number
 
   constructor(
     private readonly model: Model,
@@ -128,6 +129,8 @@ export class Stamps {
         ...section.all.map(s => this.stepStamp(s)),
       ])
     }
+    for (const expr of handOffConditions(model.turns))
+      this.form = this.join('handOff', [this.form, ...this.names(expr, plan.sections.length)])
     const end = plan.sections.length
     this.ofBlockers[end] = blockers
     this.ofAll[end] = all

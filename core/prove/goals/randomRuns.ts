@@ -8,6 +8,7 @@ import type { PlannedQuestion } from '../../fill/planned'
 import { isPossible, sampleAnswer } from '../model/sampleAnswers'
 import { SOMETHING } from '../model/domain'
 import type { Model } from '../model/model'
+import type { KnownState } from './knownStates'
 
 /** What random runs of the evaluator have shown, by place order. Each entry is an example, so it settles a goal. */
 export interface Evidence {
@@ -19,6 +20,8 @@ export interface Evidence {
   refused: Set<number>
   /** The sections that were the current one. */
   reached: Set<number>
+  /** How each run ended. */
+  ends: KnownState[]
 }
 
 const TRIES = 8
@@ -27,37 +30,40 @@ const FRUITLESS = 8
 
 /** Fills the form at random, section by section as a respondent would, and notes what showed. */
 export function randomRuns(model: Model, count: number, today: string, seed = 20261124): Evidence {
-  const evidence: Evidence = { shown: new Set(), notShown: new Set(), refused: new Set(), reached: new Set() }
+  const evidence: Evidence = {
+    shown: new Set(),
+    notShown: new Set(),
+    refused: new Set(),
+    reached: new Set(),
+    ends: [],
+  }
   const next = seededRandom(seed)
-  const pools = new Map(model.plan.questions.map(q => [q, poolOf(model, q)] as const))
   const size = () =>
     evidence.shown.size + evidence.notShown.size + evidence.refused.size + evidence.reached.size
   let fruitless = 0
   for (let run = 0; run < count && fruitless < FRUITLESS; run++) {
     const before = size()
-    oneRun(model, next, pools, today, evidence, run % 3 === 2 ? 0.5 : 0.1)
+    oneRun(model, next, today, evidence, run % 3 === 2 ? 0.5 : 0.1)
     fruitless = size() > before ? 0 : fruitless + 1
   }
   return evidence
 }
 
-function oneRun(
-  model: Model,
-  next: () => number,
-  pools: ReadonlyMap<PlannedQuestion, readonly Answer[]>,
-  today: string,
-  evidence: Evidence,
-  blanks: number,
-) {
+function oneRun(model: Model, next: () => number, today: string, evidence: Evidence, blanks: number) {
   const answers: Record<string, Answer> = {}
-  const drawing: Drawing = { next, blanks, pool: question => pools.get(question) ?? [] }
+  const drawing: Drawing = { next, blanks, pool: question => poolOf(model, question) }
   const filling = new Filling(model.plan, today)
   const { state } = filling
+  const passed = new Set<number>()
+  const end: KnownState = { state, current: 0, passed, answers }
+  evidence.ends.push(end)
   for (let index = 0; index < model.plan.sections.length; index = filling.leave(index)) {
+    end.current = index
     const section = model.plan.sections[index]
     if (!section) return
     Object.assign(answers, drawSteps(section.steps, drawing))
     if (!filling.enter(index, answers)) {
+      passed.add(index)
       evidence.reached.add(index)
       evidence.notShown.add(section.place.order)
       continue
@@ -70,6 +76,7 @@ function oneRun(
       noteNotShown(model, state, index, evidence)
     if (!complete) return
   }
+  end.current = model.plan.sections.length
 }
 
 function noteReached(model: Model, state: Filled, index: number, evidence: Evidence) {
@@ -97,8 +104,20 @@ function noteNotShown(model: Model, state: Filled, index: number, evidence: Evid
   }
 }
 
+const POOLS = new WeakMap<Model, Map<PlannedQuestion, readonly Answer[]>>()
+/** Answers worth trying for a question. */
+export function poolOf(model: Model, step: PlannedQuestion): readonly Answer[] {
+  const pools = POOLS.get(model) ?? new Map<PlannedQuestion, readonly Answer[]>()
+  POOLS.set(model, pools)
+  const known = pools.get(step)
+  if (known) return known
+  const pool = makePool(model, step)
+  pools.set(step, pool)
+  return pool
+}
+
 /** Answers worth trying: one per class, and what text functions and comparisons with other days look for. */
-function poolOf(model: Model, step: PlannedQuestion): Answer[] {
+function makePool(model: Model, step: PlannedQuestion): Answer[] {
   const { code, node } = step.place
   const { classes, many } = model.domain(code)
   const values: Value[] = classes.filter(c => c !== SOMETHING)

@@ -17,7 +17,7 @@ export class RuleLiterals {
   constructor(private readonly encoding: Encoding) {}
 
   /** “This rule is true”: the truth of its condition while its switch is on, else anything. */
-  rule(rule: PlannedRule | null, place: Place, kind: RuleKind, index = 0): Literal {
+  rule(rule: Pick<PlannedRule, 'expr'> | null, place: Place, kind: RuleKind, index = 0): Literal {
     if (rule === null) return this.encoding.yes
     const id = `${ruleId(place, kind, index)} ${place.order}`
     const known = this.literals.get(id)

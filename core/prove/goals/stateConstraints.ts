@@ -2,6 +2,7 @@ import type { PlannedQuestion, PlannedSection, Step } from '../../fill/planned'
 import { valueKey } from '../../lists/listIndex'
 import type { Encoding } from '../encode/encoding'
 import { offersOf } from '../encode/offers'
+import { isNeverComplete } from '../model/blockers'
 import { constantDefault } from '../model/domains'
 import type { Entries } from '../model/groupQuestions'
 import { locksOf, type Model } from '../model/model'
@@ -9,6 +10,7 @@ import type { Literal } from '../solver/literal'
 import { blockersIn } from './dependencyClosure'
 import type { InPlayLiterals } from './inPlayLiterals'
 import type { RuleLiterals } from './ruleLiterals'
+import type { TurnLiterals } from './turnLiterals'
 
 /** What holds of questions in every state in which a section is the current one, as clauses. */
 export class StateConstraints {
@@ -22,6 +24,7 @@ export class StateConstraints {
     private readonly encoding: Encoding,
     private readonly rules: RuleLiterals,
     private readonly inPlay: InPlayLiterals,
+    private readonly turns: TurnLiterals,
   ) {}
 
   /** Whether it can't be said by conditions what a choice offers. */
@@ -36,19 +39,34 @@ export class StateConstraints {
     const { solver } = this.encoding
     const { blank } = this.encoding.variable(code)
     solver.addClause([blank, this.inPlay.inPlay(question)])
+    this.leaveUnfilled(question)
     this.joinRows(question, blank)
     this.lock(question)
     this.offers(question)
     this.calculate(question)
     if (question.place.section >= this.current) return
-    // An earlier entry is only seen through its group; that it must be complete is left to the replay, as is what no party may come to fill.
+    // An earlier entry is only seen through its group; that it must be complete is left to the replay.
     const { entryOf } = question.place
-    if (
-      (entryOf === null || this.model.copies.of.has(entryOf.code)) &&
-      this.model.isAlwaysFilled(question.place)
-    )
-      this.complete(question)
+    if (entryOf === null || this.model.copies.of.has(entryOf.code)) this.complete(question)
     else this.encoding.widen()
+  }
+
+  /** What no turn fills has the answer that it begins with. */
+  private leaveUnfilled(question: PlannedQuestion) {
+    const filled = this.turns.filled(question.place)
+    if (filled === this.encoding.yes || question.value !== null) return
+    const begins = this.beginningOf(question)
+    if (begins === null) return this.encoding.widen()
+    this.encoding.solver.addClause([filled, -this.inPlay.inPlay(question), begins])
+  }
+
+  /** The literal “it has the answer that it begins with”; null where that can’t be told. */
+  private beginningOf(question: PlannedQuestion): Literal | null {
+    const { blank, classes, domain } = this.encoding.variable(question.place.code)
+    if (question.default === null) return blank
+    const begins = constantDefault(question)
+    if (begins === undefined || domain.opaque || domain.many) return null
+    return classes.find(c => valueKey(c.value) === valueKey(begins))?.literal ?? null
   }
 
   /** A read-only question has the answer that it begins with, whatever was given before. */
@@ -81,7 +99,8 @@ export class StateConstraints {
   /** A group that is looked into: before the current section, every entry is complete. */
   private enter(entries: Entries) {
     this.inPlay.constrainGroup(entries)
-    if (entries.group.place.section >= this.current || !this.model.isAlwaysFilled(entries.group.place)) return
+    if (entries.group.place.section >= this.current) return
+    if (this.turns.filled(entries.group.place) !== this.encoding.yes) this.encoding.widen()
     for (let entry = 1; entry <= entries.copies; entry++)
       for (const step of blockersIn(this.model, entries, entry)) if (!('read' in step)) this.checked(step)
   }
@@ -135,38 +154,28 @@ export class StateConstraints {
   /** The checks of a question, group or section in play don't fail. */
   checked(step: Step | PlannedSection) {
     const inPlay = 'routes' in step ? this.inPlay.sectionShown(step.place.section) : this.inPlay.inPlay(step)
+    const filled = this.turns.filled(step.place)
+    if ('is' in step && isNeverComplete(step))
+      this.encoding.solver.addClause([-this.rules.switchFor(step.place, 'required', 0), -filled, -inPlay])
     for (const [index, check] of step.checks.entries()) {
       if (!check.expr) continue
       const on = this.rules.switchFor(step.place, 'validWhen', index)
-      this.encoding.solver.addClause([-on, -inPlay, -this.encoding.truth(check.expr).f])
+      this.encoding.solver.addClause([-on, -filled, -inPlay, -this.encoding.truth(check.expr).f])
     }
   }
 
-  /** A required question in play is answered. One with nothing to offer stays blank: another finding speaks of that. `guard`: only where this holds. */
-  demandAnswer(question: PlannedQuestion, guard: Literal | null = null) {
-    const { blank, classes, domain } = this.encoding.variable(question.place.code)
-    if (
-      question.required === null ||
-      classes.length === 0 ||
-      this.unclear.has(question.place.code) ||
-      (domain.open && question.offer !== null)
-    )
-      return
-    const wanted =
-      question.required === true
-        ? this.rules.switchFor(question.place, 'required', 0)
-        : this.encoding.and([
-            this.rules.switchFor(question.place, 'required', 0),
-            this.rules.rule(question.required, question.place, 'required'),
-          ])
-    // Where rows are taken away there may be nothing to choose: only what is on offer is demanded.
-    for (const offered of this.offeredOf.get(question.place.code) ?? [this.encoding.yes])
-      this.encoding.solver.addClause([
-        ...(guard === null ? [] : [-guard]),
-        -wanted,
-        -this.inPlay.inPlay(question),
-        -offered,
-        -blank,
-      ])
+  /**
+   * A required question in play is answered; where no answer is possible, there is no such state.
+   * @param guard only where this holds
+   */
+  demandAnswer(question: PlannedQuestion, guard: Literal = this.encoding.yes) {
+    const { place, required, offer } = question
+    const { blank, domain } = this.encoding.variable(place.code)
+    if (required === null) return
+    // Of rows too many for classes it can't be said by conditions whether one is on offer: the evaluator tells.
+    if (this.unclear.has(place.code) || (domain.open && offer !== null)) return this.encoding.widen()
+    const clause = [-guard, -this.rules.switchFor(place, 'required', 0), -this.turns.filled(place)]
+    if (required !== true) clause.push(-this.rules.rule(required, place, 'required'))
+    this.encoding.solver.addClause([...clause, -this.inPlay.inPlay(question), -blank])
   }
 }

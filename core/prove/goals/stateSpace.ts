@@ -10,7 +10,9 @@ import { dependencyClosure, type DependencyClosure } from './dependencyClosure'
 import { exampleOf } from './exampleAnswers'
 import { InPlayLiterals } from './inPlayLiterals'
 import { RuleLiterals } from './ruleLiterals'
+import type { WitnessGoal } from './goal'
 import { StateConstraints } from './stateConstraints'
+import { TurnLiterals } from './turnLiterals'
 
 /** Conflicts that one call of the solver may meet: the same on every machine, so the same form gets the same verdict. */
 export const CONFLICT_LIMIT = 20_000
@@ -26,6 +28,8 @@ export class StateSpace {
   private readonly rules: RuleLiterals
   private readonly shown: InPlayLiterals
   private readonly constraints: StateConstraints
+  /** Which turns a response has gone through. */
+  readonly turns: TurnLiterals
   private readonly demands = new Map<string, Literal>()
   /** What the goal being asked depends on. */
   private asked: readonly string[] = []
@@ -46,13 +50,14 @@ export class StateSpace {
     this.encoding = new Encoding(model)
     this.rules = new RuleLiterals(this.encoding)
     this.shown = new InPlayLiterals(model, this.encoding, this.rules)
-    this.constraints = new StateConstraints(model, current, this.encoding, this.rules, this.shown)
+    this.turns = new TurnLiterals(model, this.encoding, this.rules)
+    this.constraints = new StateConstraints(model, current, this.encoding, this.rules, this.shown, this.turns)
     const closure = dependencyClosure(model, current, names)
     this.asked = closure.codes
     this.include(closure)
     for (const blocker of model.blockers) {
       const isBefore = blocker.place.section < current && !('read' in blocker)
-      if (isBefore && model.isAlwaysFilled(blocker.place)) this.constraints.checked(blocker)
+      if (isBefore) this.constraints.checked(blocker)
     }
   }
 
@@ -68,22 +73,26 @@ export class StateSpace {
    * Makes the space ready for a goal about some questions: several goals about one section share what decides the way there.
    * @returns the goal's literals, whether they rest on something that is not exact, and whether on a circle
    */
-  ask(
-    names: readonly string[],
-    literals: (space: StateSpace) => Literal[],
-  ): { literals: Literal[]; isOpen: boolean; isCircular: boolean } {
+  ask(goal: WitnessGoal): { literals: Literal[]; isOpen: boolean; isCircular: boolean } {
+    const { names } = goal
     const key = [...new Set(names)].sort().join()
     const scope = this.scopes.get(key) ?? this.scopeOf(dependencyClosure(this.model, this.current, names))
     this.scopes.set(key, scope)
     this.asked = scope.codes
     this.among = scope.among
-    const { result, isOpen } = this.encoding.watched(() => literals(this))
+    const { result, isOpen } = this.encoding.watched(() => this.literalsOf(goal))
     return { literals: result, isOpen: isOpen || scope.isOpen, isCircular: scope.isCircular }
   }
 
+  /** What a goal asks: its own literals, and that the state is one of a turn that it is about. */
+  literalsOf = (goal: WitnessGoal): Literal[] => [
+    this.turns.standing(goal, this.model.plan.sections.length),
+    ...goal.literals(this),
+  ]
+
   private scopeOf(closure: DependencyClosure): Scope {
     this.include(closure)
-    const among: Literal[] = []
+    const among: Literal[] = [...this.turns.at]
     const { isOpen } = this.encoding.watched(() => {
       for (const code of closure.codes) {
         const { blank, classes } = this.encoding.variable(code)
@@ -91,7 +100,7 @@ export class StateSpace {
         const place = this.model.stepOf(code)?.place
         if (place?.entryOf && !this.model.copies.of.has(place.entryOf.code) && place.section < this.current)
           this.encoding.widen()
-        if (!this.isSurelyFilled(code) || this.constraints.isUnclear(code)) this.encoding.widen()
+        if (this.constraints.isUnclear(code)) this.encoding.widen()
       }
       for (const expr of closure.exprs) this.encoding.truth(expr)
     })
@@ -111,18 +120,13 @@ export class StateSpace {
     const section = this.model.plan.sections[place.section]
     return (
       place.section < this.current &&
-      this.model.isAlwaysFilled(place) &&
+      this.turns.filled(place) === this.encoding.yes &&
       shownChain(this.model, question).every(s => s.shown === null) &&
       section?.shown === null &&
       (this.model.waypoint[place.section] ?? 0) === place.section &&
       offer?.narrow == null &&
       offer?.rules == null
     )
-  }
-
-  private isSurelyFilled(code: string): boolean {
-    const place = this.model.stepOf(code)?.place
-    return place === undefined || place.section >= this.current || this.model.isAlwaysFilled(place)
   }
 
   /** The literal “this is in play”, the section around it included. */
@@ -136,16 +140,21 @@ export class StateSpace {
   /** By route of a section: the literal “leaving the section takes this one”. */
   routesTaken = (index: number): Literal[] => this.shown.routesTaken(index)
   /** “This rule is true”: the truth of its condition while its switch is on, else anything. */
-  rule = (rule: PlannedRule | null, place: Place, kind: RuleKind, index = 0): Literal =>
+  rule = (rule: Pick<PlannedRule, 'expr'> | null, place: Place, kind: RuleKind, index = 0): Literal =>
     this.rules.rule(rule, place, kind, index)
   /** By class, the literal “this is on offer now”; null where nothing is taken away, or it can't be said by conditions. */
   offered = (code: string): readonly Literal[] | null => this.constraints.offered(code)
 
-  /** Literals that bring with them: what the goal being asked depends on in the current section is answered where it is required. */
-  answeredHere(): Literal[] {
+  /** The questions that the goal asked last depends on: a model of the space decides all of them. */
+  get decided(): ReadonlySet<string> {
+    return new Set(this.asked)
+  }
+
+  /** Literals that bring with them: what the goal being asked depends on in the current section is answered where it is required, but for one question. */
+  answeredHere(except: string | null = null): Literal[] {
     return this.asked.flatMap(code => {
       const question = this.model.stepOf(code)
-      if (!question || question.place.section !== this.current) return []
+      if (!question || question.place.section !== this.current || code === except) return []
       const known = this.demands.get(code)
       if (known !== undefined) return [known]
       const guard = this.encoding.solver.newVariable()
@@ -209,7 +218,10 @@ export class StateSpace {
   }
 
   /** Answers of the model that the solver found last. */
-  answers = (): Answers => exampleOf(this.model, this.encoding)
+  answers = (): Answers => exampleOf(this.model, this.encoding, this.current)
+
+  /** The same of what the goal asked last depends on. */
+  answersAsked = (): Answers => exampleOf(this.model, this.encoding, this.current, this.asked)
 }
 
 /** What a goal about some questions rests on, made ready: its answers' literals, whether any of it is not exact, or lies in a circle. */

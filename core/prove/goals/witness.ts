@@ -1,5 +1,8 @@
 import type { WitnessGoal } from './goal'
-import type { Answers } from '../../form/answers'
+import { sameAnswer, type Answers } from '../../form/answers'
+import { valueKey } from '../../lists/listIndex'
+import { constantDefault } from '../model/domains'
+import { sampleAnswer } from '../model/sampleAnswers'
 import { codeAt } from '../model/entryCodes'
 import { StateSpace } from './stateSpace'
 import type { Model } from '../model/model'
@@ -26,7 +29,7 @@ export function smallestWitness(model: Model, goal: WitnessGoal, today: string):
       for (let entry = 2; entry <= (entries?.copies ?? 0); entry++) names.add(codeAt(q.place.code, entry))
     }
   const space = new StateSpace(model, goal.section, [...names])
-  const asked = goal.literals(space)
+  const asked = space.literalsOf(goal)
   // Today as it is, unless only another day does; entries beyond those told apart like one that is.
   for (const alike of space.encoding.further.alike()) {
     const wanted = [...asked, ...alike]
@@ -36,7 +39,7 @@ export function smallestWitness(model: Model, goal: WitnessGoal, today: string):
     if (!literals) continue
     const least = shrink(space, literals)
     const day = space.encoding.day() ?? today
-    const found = replay(model, goal, least, day)
+    const found = replay(model, goal, withoutDefaults(model, least), day) ?? replay(model, goal, least, day)
     if (!found) continue
     if (day !== today) DAYS.set(found, day)
     return found
@@ -50,55 +53,84 @@ export const dayOf = (witness: Answers | null): string | null =>
   witness ? (DAYS.get(witness) ?? null) : null
 
 /** The answers, if the evaluator agrees with them. */
-export function replay(
+export function replay(model: Model, goal: WitnessGoal, answers: Answers, today: string): Answers | null {
+  const offered = withOffered(model.plan, code => model.domain(code).classes, answers, today)
+  const state = stateAt(model, offered, goal, today)
+  return state && goal.holds(state) ? offered : null
+}
+
+/** Answers of a state that shows a goal, with as few as can be left out one by one: where the solver has no smallest set that replays. */
+export function reducedWitness(
   model: Model,
-  goal: Pick<WitnessGoal, 'section' | 'leaving' | 'reaching' | 'holds'>,
-  answers: Answers,
+  goal: WitnessGoal,
+  shown: Answers,
   today: string,
 ): Answers | null {
-  const offered = withOffered(model.plan, code => model.domain(code).classes, answers, today)
-  const state = stateAt(model, offered, goal.section, today, goal)
-  return state && goal.holds(state) ? offered : null
+  let answers = replay(model, goal, shown, today)
+  for (const code of Object.keys(shown).slice(0, MOST_TRIES)) {
+    if (!answers || answers[code] === undefined) continue
+    const { [code]: _, ...others } = answers
+    answers = replay(model, goal, others, today) ?? answers
+  }
+  return answers
+}
+
+/** The literal “this has to be said of a question”: it is answered, or with something else than it begins with. */
+function saidLiteral({ model, encoding }: StateSpace, code: string): Literal {
+  const { blank, classes } = encoding.variable(code)
+  const step = model.stepOf(code)
+  const begins = step ? constantDefault(step) : undefined
+  if (begins === undefined) return -blank
+  const beginning = classes.find(c => valueKey(c.value) === valueKey(begins))?.literal
+  return beginning === undefined ? -blank : -beginning
 }
 
 function shrink(space: StateSpace, literals: readonly Literal[]): Answers {
   const { encoding } = space
-  let given = encoding.answered()
+  const said = new Map(encoding.askedCodes().map(code => [code, saidLiteral(space, code)] as const))
+  const saidNow = () => new Set([...said].filter(([, l]) => encoding.solver.isTrue(l)).map(([code]) => code))
+  let given = saidNow()
   const dropped: Literal[] = []
   let tries = 0
-  for (const code of encoding.askedCodes()) {
-    const { blank } = encoding.variable(code)
+  for (const [code, literal] of said) {
     if (!given.has(code)) {
-      dropped.push(blank)
+      dropped.push(-literal)
       continue
     }
     // What is always asked and required can't be done without; of a very long way not every answer is tried.
-    if (space.isNeeded(code) || tries >= MOST_TRIES) continue
+    const isNeeded = space.isNeeded(code) && space.model.stepOf(code)?.default === null
+    if (isNeeded || tries >= MOST_TRIES) continue
     tries += 1
-    if (space.decide([...literals, ...dropped, blank]) !== 'satisfiable') continue
-    dropped.push(blank)
-    given = encoding.answered()
+    if (space.decide([...literals, ...dropped, -literal]) !== 'satisfiable') continue
+    dropped.push(-literal)
+    given = saidNow()
   }
   // The last call may have failed: the model of the answers that are left is found once more.
   space.decide([...literals, ...dropped])
-  return proveLeast(space, literals)
+  return proveLeast(space, literals, [...said.values()])
 }
 
 /** Asks for fewer answers until there is a proof that there are none. */
-function proveLeast(space: StateSpace, literals: readonly Literal[]): Answers {
-  const { encoding } = space
-  const given = encoding.askedCodes().map(code => -encoding.variable(code).blank)
+function proveLeast(space: StateSpace, literals: readonly Literal[], said: readonly Literal[]): Answers {
+  const { solver } = space.encoding
+  const count = () => said.filter(l => solver.isTrue(l)).length
   let best = space.answers()
-  for (
-    let size = encoding.answered().size;
-    size > 0 && size <= MOST_PROVED;
-    size = encoding.answered().size
-  ) {
-    const fewer = atMost(space, given, size - 1)
+  for (let size = count(); size > 0 && size <= MOST_PROVED; size = count()) {
+    const fewer = atMost(space, said, size - 1)
     if (space.decide([...literals, fewer]) !== 'satisfiable') return best
     best = space.answers()
   }
   return best
+}
+
+/** Without the answers that stand anyway, since their questions begin with them. */
+function withoutDefaults({ plan }: Model, answers: Answers): Answers {
+  const isSaid = (code: string) => {
+    const step = plan.byCode.get(code)
+    const begins = step && step.place.entryOf === null ? constantDefault(step) : undefined
+    return !step || begins === undefined || !sameAnswer(answers[code] ?? null, sampleAnswer(step, begins))
+  }
+  return Object.fromEntries(Object.entries(answers).filter(([code]) => isSaid(code)))
 }
 
 /** A literal that brings “at most k of these hold” with it (sequential counter, Sinz 2005). */

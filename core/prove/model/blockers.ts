@@ -4,7 +4,8 @@ import { namesIn } from '../../expressions/tree'
 import type { Place } from '../../form/walk'
 import type { Value } from '../../expressions/types'
 import type { Plan, PlannedQuestion, PlannedSection, Step } from '../../fill/planned'
-import { isQuestion } from '../../fill/steps'
+import { isQuestion, isRepeating } from '../../fill/steps'
+import { isNarrowed, isUnanswerable, mayOfferNothing } from './answerable'
 import { isLockable } from './domains'
 import { isPossible } from './sampleAnswers'
 import type { Domain } from './domain'
@@ -17,19 +18,29 @@ export function blockersOf(plan: Plan, domain: (code: string) => Domain): (Step 
   return plan.sections
     .flatMap((section): (Step | PlannedSection)[] => [section, ...section.all])
     .filter(step => {
-      if ('parent' in step && isQuestion(step) && mayBeKept(plan, step)) return true
+      if ('is' in step && isNeverComplete(step)) return true
+      if ('parent' in step && isQuestion(step) && mayBeKept(plan, step, domain)) return true
       return (
         step.checks.length > 0 && !('parent' in step && isQuestion(step) && canAlwaysPass(plan, step, domain))
       )
     })
 }
 
-/** It may be required and read-only at once, and begins with nothing. */
-const mayBeKept = (plan: Plan, question: PlannedQuestion): boolean =>
-  question.required !== null &&
-  question.default === null &&
-  question.value === null &&
-  isLockable(question, plan)
+/** A group that needs more entries than fit, with something in each that has to be answered. */
+export const isNeverComplete = (step: Step): boolean =>
+  isRepeating(step) &&
+  step.min > step.max &&
+  step.steps.some(s => isQuestion(s) && s.required === true && s.shown === null)
+
+/** It may be required and have no answer: read-only and beginning with nothing, without any that fits its limits, or with nothing on offer. */
+function mayBeKept(plan: Plan, question: PlannedQuestion, domain: (code: string) => Domain): boolean {
+  if (question.required === null || question.value !== null) return false
+  return (
+    (question.default === null && isLockable(question, plan)) ||
+    mayOfferNothing(plan, question) ||
+    isUnanswerable(question, domain(question.place.code))
+  )
+}
 
 /** What stands in a repeating group that needs no entry holds nobody up. */
 export const isAvoidable = (place: Place) =>
@@ -37,7 +48,9 @@ export const isAvoidable = (place: Place) =>
 
 /** Some answer passes every check, seen alone; or blank does, where no answer is ever required. */
 function canAlwaysPass(plan: Plan, question: PlannedQuestion, domain: (code: string) => Domain): boolean {
-  if (domain(question.place.code).opaque || domain(question.place.code).many) return false
+  const { opaque, many } = domain(question.place.code)
+  // What is locked or not on offer may be just the answers that pass.
+  if (opaque || many || isLockable(question, plan) || isNarrowed(question)) return false
   const isAlone = question.checks.every(
     c => c.expr === null || namesIn(c.expr).every(name => name === question.place.code),
   )

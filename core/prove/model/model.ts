@@ -4,15 +4,14 @@ import type { Plan, PlannedQuestion, PlannedRule, PlannedSection, Step } from '.
 import { BOOLEAN, type Value, type ValueType } from '../../expressions/types'
 import type { RuleReading } from '../../form/scope'
 import type { Form } from '../../form/definition'
-import type { Turn } from '../../form/turns'
 import { isCondition, rulesOf, type Rule } from '../../form/rules'
 import { cellValue } from '../../lists/listIndex'
-import { mayFill, accessViewOf } from '../../parties/access'
 import type { Place } from '../../form/walk'
 import { blockersOf, isAvoidable } from './blockers'
 import { circularCodes } from './circles'
 import { domainOf, lockedAs } from './domains'
 import { collectAsked, type Asked, propagateAsked } from './asked'
+import { planTurns, type PlannedTurn } from './turnPlan'
 import { ENTRIES, OPAQUE, type Domain } from './domain'
 import { Copies } from './entries'
 import { withEntriesByName } from './entryExpressions'
@@ -44,8 +43,8 @@ export interface Model {
   blocking: readonly (Step | PlannedSection)[]
   /** By section, and for the finish: the last section up to it that no route leads past. What stands before can't decide the way from there. */
   waypoint: readonly number[]
-  /** Whether every complete response went through a turn that fills something; true in a form without turns. */
-  isAlwaysFilled: (place: Place) => boolean
+  /** The turns, in order; none in a form without. */
+  turns: readonly PlannedTurn[]
 }
 
 /** @param today the first day that `today()` may be, as ISO date */
@@ -82,7 +81,7 @@ export function modelOf(form: Form, today: string): Model {
     blockers: blocking.filter(b => !isAvoidable(b.place)),
     blocking,
     waypoint: waypoints(plan),
-    isAlwaysFilled: alwaysFilled(plan),
+    turns: planTurns(plan, rules),
     stepOf: code => copies.stepOf(code),
     sectionOf: step => plan.sections[step.place.section],
   }
@@ -121,27 +120,6 @@ function waypoints({ sections }: Plan): number[] {
     farthest = Math.max(farthest, ...(sections[at]?.routes ?? []).map(r => r.target))
   }
   return found
-}
-
-/** The turns that every response goes through, in order: those up to the first whose hand-off depends on answers. */
-export function certainTurns({ turns = [] }: Form): Turn[] {
-  const certain = new Set<Turn>()
-  for (let turn = turns[0]; turn && !certain.has(turn);) {
-    certain.add(turn)
-    const [first] = turn.handOff ?? []
-    if (first && first.when !== undefined) break
-    const next: string | undefined = first?.to
-    turn = next === undefined ? turns[turns.indexOf(turn) + 1] : turns.find(t => t.code === next)
-  }
-  return [...certain]
-}
-
-/** Whether a turn that every response goes through fills something; true in a form without turns. */
-function alwaysFilled({ form, places }: Plan): (place: Place) => boolean {
-  const certain = certainTurns(form)
-  if (certain.length === 0) return () => true
-  const views = certain.map(turn => accessViewOf(form, places, turn))
-  return place => views.some(view => mayFill(view, place))
 }
 
 /** Every rule, read where it stands. */

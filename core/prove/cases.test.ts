@@ -1,0 +1,89 @@
+import { readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { readFormText } from '../form/read'
+import { prove } from './prove'
+import type { Finding } from './finding'
+
+const TODAY = '2026-11-24'
+const FOLDER = new URL('../../tests/fixtures/cases/', import.meta.url)
+
+/** What must be said of a form: at each of these places, one of these codes (any, where none is named). */
+interface Expected {
+  said?: readonly { at: readonly string[]; code?: string; rule?: number }[]
+  silent?: readonly string[]
+  decided?: true
+  /** How many answers the example of the broken promise has. */
+  answers?: number
+}
+const at = (...places: string[]) => ({ at: places })
+const coded = (code: string, ...places: string[]) => places.map(place => ({ at: [place], code }))
+
+const CASES: Readonly<Record<string, Expected>> = {
+  limit_date_min_over_max: { said: coded('no-answer-fits', 'd'), decided: true },
+  limit_date_min_over_max_optional: { said: coded('no-answer-fits', 'd'), decided: true },
+  limit_text_pattern_length: { said: coded('no-answer-fits', 'd'), decided: true },
+  limit_choices_least_most: { said: coded('no-answer-fits', 'd'), decided: true },
+  limit_repeat: { said: coded('no-answer-fits', 'g'), decided: true },
+  min_max_promise: { said: coded('no-answer-fits', 'm'), silent: ['promise-broken'], decided: true },
+  least_alone: { said: coded('no-answer-fits', 'm'), decided: true },
+  check_vs_offer: { said: [at('hull', 'n')], decided: true },
+  check_vs_narrow: { said: [at('depot', 'n')], decided: true },
+  check_vs_lock: { said: [{ at: [''], code: 'unreachable-finish' }], silent: ['idle-valid'], decided: true },
+  two_checks_same_place: {
+    said: [
+      { at: ['n'], code: 'unmeetable-valid', rule: 1 },
+      { at: ['n'], code: 'idle-valid', rule: 0 },
+      { at: ['n'], code: 'idle-valid', rule: 2 },
+    ],
+    decided: true,
+  },
+  opaque_routes_text: { said: [at('s1')] },
+  optional_cascade_parent: { said: [at('depot', 'region')], decided: true },
+  optional_cascade_parent_promise: {
+    said: [at('depot', 'region')],
+    silent: ['promise-broken'],
+    decided: true,
+  },
+  witness_default: {
+    answers: 1,
+    said: [{ at: [''], code: 'promise-broken' }, ...coded('never-shown', 'u')],
+    decided: true,
+  },
+  witness_beside_days: { said: [{ at: [''], code: 'promise-broken' }] },
+  witness_beside_product: { said: [{ at: [''], code: 'promise-broken' }] },
+  turns_handoff_small: {
+    said: [
+      ...coded('ungiven-turn', 'mail'),
+      { at: [''], code: 'promise-broken', rule: 0 },
+      { at: [''], code: 'promise-broken', rule: 1 },
+    ],
+    decided: true,
+  },
+  turns_handoff_required_mail: { said: coded('ungiven-turn', 'mail'), decided: true },
+  // The last turn comes only after a yes: what it would say after a no never shows.
+  turns_handoff_back: { said: coded('never-shown', 'why'), silent: ['promise-broken'], decided: true },
+  turns_nobody_fills: { said: coded('unfilled-question', 'start', 'dept', 'boss_mail'), decided: true },
+}
+
+const isAbout = ({ at: place, conflict }: Finding, places: readonly string[]) =>
+  places.includes(place ?? '') || conflict.some(c => places.includes(c.code))
+
+describe('forms that the prover must be right about', () => {
+  it.each(Object.keys(CASES))('%s', name => {
+    const { said = [], silent = [], decided, answers } = CASES[name] ?? {}
+    const read = readFormText(readFileSync(new URL(`${name}.form.json`, FOLDER), 'utf8'))
+    if (!('form' in read) || !read.form) throw new Error(`${name} can’t be read.`)
+    const { findings, tally } = prove(read.form, TODAY)
+    for (const { at: places, code, rule } of said) {
+      const found = findings.filter(f => isAbout(f, places) && (code === undefined || f.code === code))
+      const ruled = found.filter(f => rule === undefined || f.rule?.endsWith(`:${rule}`))
+      expect(ruled, `${code ?? 'something'} at ${places.join(' or ')}`).not.toEqual([])
+    }
+    for (const code of silent) expect(findings.map(f => f.code)).not.toContain(code)
+    if (decided) expect(tally.undecided).toBe(0)
+    const broken = findings.find(f => f.code === 'promise-broken')
+    if (answers !== undefined) expect(Object.keys(broken?.witness ?? {})).toHaveLength(answers)
+    // A fault has its example, or rests on rules that it names.
+    for (const f of findings.filter(f => f.code === 'promise-broken')) expect(f.witness).not.toBeNull()
+  })
+})

@@ -13,6 +13,14 @@ export interface QuotingText {
 
 const PLAIN_KEYS = ['label', 'title', 'text', 'help', 'requiredMessage', 'patternMessage'] as const
 
+/** Every text of a place that people read. */
+export function textsAnywhere(place: Place): string[] {
+  const record: Readonly<Record<string, unknown>> = { ...place.node }
+  const texts = PLAIN_KEYS.map(key => record[key])
+  if ('validWhen' in place.node) texts.push(...(place.node.validWhen ?? []).map(c => c.message))
+  return texts.filter(text => typeof text === 'string')
+}
+
 /** Every text of a place that may quote answers. */
 export function textsAt(place: Place): QuotingText[] {
   const { node } = place

@@ -100,17 +100,15 @@ function* allAnswers(rows: number): Generator<Answers> {
       for (const n of [null, 0, 1, 2, 3]) for (const h of harbours) yield { p, m, n, h }
 }
 
-/** Whether the narrowed question asks for an answer while nothing is on offer, though all that narrows it is answered. */
-function isStuck(plan: Plan, state: Filled, narrowedBy: string): boolean {
+/** Whether the narrowed question asks for an answer while nothing is on offer: what narrows it may all be left blank. */
+function isStuck(plan: Plan, state: Filled): boolean {
   const h = plan.byCode.get('h')
   if (!h || !state.inPlay[h.place.order] || !state.required[h.slot]) return false
-  const isAnswered = (name: string) => state.values[plan.byCode.get(name)?.slot ?? -1] !== null
-  const narrowing = [...'pmn'].filter(name => new RegExp(`\\b${name}\\b`).test(narrowedBy))
-  return offeredNow(state, h)?.size === 0 && narrowing.every(isAnswered)
+  return offeredNow(state, h)?.size === 0
 }
 
 /** What of a cascade is in play in some state, and whether somebody is stuck in one. */
-function tryAll(plan: Plan, { rows, narrowedBy, split }: Cascade) {
+function tryAll(plan: Plan, { rows, split }: Cascade) {
   const seen = new Set<string>()
   let stuck = false
   for (const answers of allAnswers(rows.length)) {
@@ -118,7 +116,7 @@ function tryAll(plan: Plan, { rows, narrowedBy, split }: Cascade) {
     const [first] = plan.sections
     if (split && first && problemsIn(state, first).length > 0) continue
     for (const place of plan.places) if (state.inPlay[place.order]) seen.add(place.code)
-    stuck ||= isStuck(plan, state, narrowedBy)
+    stuck ||= isStuck(plan, state)
   }
   return { seen, stuck }
 }

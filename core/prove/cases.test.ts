@@ -51,6 +51,17 @@ const CASES: Readonly<Record<string, Expected>> = {
   },
   witness_beside_days: { said: [{ at: [''], code: 'promise-broken' }] },
   witness_beside_product: { said: [{ at: [''], code: 'promise-broken' }] },
+  limit_default_out_of_range: { said: coded('default-not-allowed', 'd'), decided: true },
+  invalid_only: { said: coded('shown-to-refused', 'late'), decided: true },
+  age_gap: { said: coded('answers-between', 'years'), decided: true },
+  gate_optional: { said: coded('open-gate', 'music'), decided: true },
+  not_no: { said: coded('blank-as-yes', 'cigarettes', 'which'), decided: true },
+  none_not_alone: { said: coded('none-with-others', 'diet'), decided: true },
+  blank_operand: { said: coded('total-goes-blank', 'total'), decided: true },
+  hidden_operand: { said: coded('total-goes-blank', 'total'), decided: true },
+  forward_ref: { said: coded('asked-below', 'until'), decided: true },
+  twin_left: { said: coded('twin-left', 'a2_end', 'a2_own'), decided: true },
+  precedence: { said: coded('mixed-and-or', 't'), decided: true },
   turns_handoff_small: {
     said: [
       ...coded('ungiven-turn', 'mail'),

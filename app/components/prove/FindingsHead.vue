@@ -13,14 +13,25 @@ const head = computed(() => {
   if (risks.length > 0) return `No fault; ${inWords(risks.length, 'risk')} to accept`
   return 'Every rule holds together'
 })
+/** Only what is decided is said to be. */
+const about = computed(() => {
+  const open = findings.verdict?.tally.undecided ?? 0
+  const decided =
+    open === 0
+      ? 'Every rule is decided for all possible answers.'
+      : `${counted(open, 'question')} about the rules ${open === 1 ? 'is' : 'are'} not decided; all else is, for all possible answers.`
+  return `${decided} A fault stops the release; a risk can be accepted with a reason.`
+})
 </script>
 
 <template>
   <div class="head">
     <h2>{{ head }}</h2>
-    <p class="quiet">
-      Every rule is decided for all possible answers. A fault stops the release; a risk can be accepted with a
-      reason.
+    <p
+      v-if="findings.isWhole"
+      class="quiet"
+    >
+      {{ about }}
     </p>
     <p
       v-if="findings.broken"

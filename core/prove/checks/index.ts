@@ -12,6 +12,17 @@ import { ignoredLevel } from './ignoredLevel'
 import { noAnswerFits } from './noAnswerFits'
 import { orphanRow } from './orphanRow'
 import { similarCodes } from './similarCodes'
+import { shownToRefused } from './refusedAnswer'
+import { blankAsYes } from './blankAsYes'
+import { noneWithOthers } from './noneWithOthers'
+import { answersBetween } from './answersBetween'
+import { askedBelow } from './askedBelow'
+import { mixedAndOr } from './mixedAndOr'
+import { defaultNotAllowed } from './defaultNotAllowed'
+import { totalGoesBlank } from './totalGoesBlank'
+import { twinLeft } from './twinLeft'
+import { singleBraces } from './singleBraces'
+import { sameOptionLabel } from './sameOptions'
 import { unusedColumn } from './unusedColumn'
 import { duplicateCode } from './duplicateCode'
 import { emptyList } from './emptyList'
@@ -108,4 +119,15 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   twinBranches,
   leftOutOfRun,
   quoteBlank,
+  shownToRefused,
+  blankAsYes,
+  noneWithOthers,
+  answersBetween,
+  askedBelow,
+  mixedAndOr,
+  defaultNotAllowed,
+  totalGoesBlank,
+  twinLeft,
+  singleBraces,
+  sameOptionLabel,
 ])

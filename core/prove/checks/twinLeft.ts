@@ -1,0 +1,125 @@
+import { namesIn } from '../../expressions/tree'
+import type { Place } from '../../form/walk'
+import { withRule } from '../../form/rules'
+import { print } from '../../expressions/print'
+import type { ReadRule } from '../model/model'
+import { replaceParts } from '../model/rewritten'
+import type { Finding } from '../finding'
+import type { Inquiry } from '../goals/inquiry'
+import { areSiblings } from './branches'
+import { type Check, finding, partAt, quotedName } from './check'
+import { example, section, text, yesNo } from './exampleForms'
+
+const kind = { code: 'twin-left', severity: 'risk' } as const
+const applicants = (rule: string) =>
+  example(
+    section('first', [
+      yesNo('a1_limited'),
+      text('a1_end', { shownWhen: 'a1_limited = true' }),
+      text('a1_name'),
+    ]),
+    section('second', [yesNo('a2_limited'), text('a2_end', { shownWhen: rule }), text('a2_name')]),
+  )
+/** Blocks of fewer questions may be alike by chance. */
+const FEWEST = 2
+
+export const twinLeft: Check = {
+  ...kind,
+  about: 'A copied part still has a rule about the part that it was copied from.',
+  raises: applicants('a1_limited = true'),
+  spares: applicants('a2_limited = true'),
+  run: inquiry => twinsOf(inquiry).flatMap(twins => twins.flatMap(pair => leftIn(inquiry, pair))),
+}
+
+/** Two parts of a form of which one is a copy of the other: what corresponds to each question of the first. */
+interface Twins {
+  first: Place
+  second: Place
+  /** By code of the first: the code of its counterpart. */
+  counterpart: ReadonlyMap<string, string>
+  inside: ReadonlySet<string>
+}
+
+function twinsOf({ model: { plan } }: Inquiry): Twins[][] {
+  const blocks = plan.places.filter(p => p.kind === 'section' || p.kind === 'group')
+  return blocks.map((first, i) =>
+    blocks.slice(i + 1).flatMap((second): Twins[] => {
+      if (!areSiblings(first, second)) return []
+      const counterpart = counterparts(insideOf(plan.places, first), insideOf(plan.places, second))
+      const inside = new Set(insideOf(plan.places, second).map(p => p.code))
+      return counterpart ? [{ first, second, counterpart, inside }] : []
+    }),
+  )
+}
+
+const insideOf = (places: readonly Place[], block: Place): Place[] =>
+  places.filter(p => {
+    if (p === block || p.kind === 'section') return false
+    return block.kind === 'section' ? p.section === block.section : p.groups.some(g => g === block)
+  })
+
+/** A code with its numbers, and the words that count, left out: `a1_end` and `a2_end` are alike. */
+const stem = (code: string): string =>
+  code
+    .split('_')
+    .map(part => part.replace(/^(?:first|second|third|fourth|one|two|three|other)$|\d+/g, '#'))
+    .join('_')
+
+/** What in one block corresponds to what in another, by codes that differ in a number; null where too little does. */
+function counterparts(first: readonly Place[], second: readonly Place[]): Map<string, string> | null {
+  const byStem = new Map(second.map(p => [stem(p.code), p.code] as const))
+  const pairs = first.flatMap(({ code, kind: of }): [string, string][] => {
+    const other = byStem.get(stem(code))
+    return of !== 'note' && other !== undefined && other !== code ? [[code, other]] : []
+  })
+  return pairs.length >= FEWEST ? new Map(pairs) : null
+}
+
+function leftIn(
+  { form, model: { rules } }: Inquiry,
+  { first, second, counterpart, inside }: Twins,
+): Finding[] {
+  const own = rules.filter(
+    r => r.expr && (inside.has(r.place.code) || r.place === second) && r.kind !== 'promise',
+  )
+  return own.flatMap((rule): Finding[] => {
+    const left = namesIn(rule.expr ?? NOTHING).filter(name => counterpart.has(name))
+    const [name] = left
+    if (name === undefined || isOnPurpose(rule, left, counterpart)) return []
+    const mended = adapted(rule, counterpart)
+    return [
+      finding(
+        kind,
+        rule.place,
+        `A rule of ${quotedName(rule.place)} asks for “${name}” of ${quotedName(first)}, though ${quotedName(second)} has its own “${counterpart.get(name) ?? ''}”: left over from a copy?`,
+        {
+          rule: rule.id,
+          conflict: [partAt(rule.place, rule.kind, rule.index), partAt(first)],
+          mend: { words: `Write ${mended}`, edits: [withRule(form, rule, mended)] },
+        },
+      ),
+    ]
+  })
+}
+
+const NOTHING = { kind: 'null', from: 0, to: 0 } as const
+
+/** A rule that names both counterparts compares them; that is no slip. */
+const isOnPurpose = (
+  rule: ReadRule,
+  left: readonly string[],
+  counterpart: ReadonlyMap<string, string>,
+): boolean => {
+  const names = new Set(namesIn(rule.expr ?? NOTHING))
+  return left.some(name => names.has(counterpart.get(name) ?? ''))
+}
+
+function adapted(rule: ReadRule, counterpart: ReadonlyMap<string, string>): string {
+  if (!rule.expr) return rule.text
+  return print(
+    replaceParts(rule.expr, node => {
+      const other = node.kind === 'name' ? counterpart.get(node.name) : undefined
+      return node.kind === 'name' && other !== undefined ? { ...node, name: other } : null
+    }),
+  )
+}

@@ -20,7 +20,7 @@ export class ChosenNumbers {
 
   /** How many are chosen: each class that conditions ask for counts one, the others together as many as there are. */
   count(code: string): Term | null {
-    const { model, arithmetic } = this.encoder
+    const { model, arithmetic, yes } = this.encoder
     const question = model.stepOf(code)
     if (!question) return null
     const known = this.counts.get(code)
@@ -33,6 +33,7 @@ export class ChosenNumbers {
       const most = domain.sizes?.[i] ?? 1
       const { index, linear } = arithmetic.variable(ONE)
       if (most > 1) this.others.set(code, index)
+      arithmetic.within(index, { literal: yes, low: ZERO, high: rational(most), strict: false })
       arithmetic.within(index, { literal, low: ONE, high: rational(most), strict: false })
       arithmetic.within(index, { literal: -literal, low: ZERO, high: ZERO, strict: false })
       return linearSum(sum, linear)

@@ -5,6 +5,8 @@ import type { PlannedQuestion } from '../../fill/planned'
 import { plainCode } from '../model/entryCodes'
 import { constantOf, linearSum, linearTimes, type Linear } from '../solver/linear'
 import { fromDecimal, ONE, dividedBy, rational, ZERO, type Rational } from '../solver/rational'
+import type { Stretch } from '../solver/arithmetic'
+import type { Literal } from '../solver/literal'
 import type { Encoder, Term, Unit, Variable } from './encoder'
 
 const UNITS: Partial<Record<string, Unit>> = {
@@ -84,17 +86,42 @@ export class QuestionTerms {
       this.encoder.widen()
       return linear
     }
-    for (const [i, { literal }] of classes.entries()) {
+    const stretches = classes.flatMap(({ literal }, i): Stretch[] => {
       const range = ranges[i]
-      if (range)
-        arithmetic.within(index, {
-          literal,
-          low: range.low === null ? null : fromDecimal(range.low),
-          high: range.high === null ? null : fromDecimal(range.high),
-          strict: !range.isPoint,
-        })
-    }
+      if (!range) return []
+      const [low, high] = [range.low, range.high].map(end => (end === null ? null : fromDecimal(end)))
+      return [{ literal, low: low ?? null, high: high ?? null, strict: !range.isPoint }]
+    })
+    for (const stretch of stretches) arithmetic.within(index, stretch)
+    this.boundRuns(index, stretches)
     return linear
+  }
+
+  /**
+   * What several neighbouring classes have in common: a literal for “one of these or above”, and one for “or below”, each with its bound. What
+   * sums contradict can be told by them, for many classes at once.
+   */
+  private boundRuns(index: number, stretches: readonly Stretch[]) {
+    const { arithmetic, solver } = this.encoder
+    const run = (ordered: readonly Stretch[], bound: (s: Stretch) => Pick<Stretch, 'low' | 'high'>) => {
+      let beyond: Literal | null = null
+      for (const [i, stretch] of ordered.entries()) {
+        // The outermost is its class alone; all together are no news.
+        if (beyond === null) {
+          beyond = stretch.literal
+          continue
+        }
+        if (i === ordered.length - 1) return
+        const literal = solver.newVariable()
+        solver.addClause([-literal, stretch.literal, beyond])
+        solver.addClause([literal, -stretch.literal])
+        solver.addClause([literal, -beyond])
+        arithmetic.within(index, { literal, ...bound(stretch), strict: stretch.strict })
+        beyond = literal
+      }
+    }
+    run([...stretches].reverse(), ({ low }) => ({ low, high: null }))
+    run(stretches, ({ high }) => ({ low: null, high }))
   }
 
   /** A calculated value is rounded to its places, halves away from zero: exact where it has no more places anyway. */

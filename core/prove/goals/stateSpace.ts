@@ -17,7 +17,7 @@ import { TurnLiterals } from './turnLiterals'
 /** Conflicts that one call of the solver may meet: the same on every machine, so the same form gets the same verdict. */
 export const CONFLICT_LIMIT = 20_000
 /** How often numbers may be asked for until a model has some. */
-const MOST_ROUNDS = 150
+const MOST_ROUNDS = 2000
 
 /**
  * The states of a form in which a section is the current one, as clauses: every section before it complete, this one filled

@@ -45,8 +45,8 @@ const MOST_PIVOTS = 5_000
 export class Simplex<Reason> {
   private readonly low: (Bound<Reason> | null)[] = []
   private readonly high: (Bound<Reason> | null)[] = []
-  /** The tightest bounds that hold in any case. */
-  private readonly sure: { low: (Near | undefined)[]; high: (Near | undefined)[] } = { low: [], high: [] }
+  /** Every bound, the tightest among them. */
+  private readonly all: Record<'low' | 'high', (Bound<Reason>[] | undefined)[]> = { low: [], high: [] }
   private readonly value: Near[] = []
   /** By basic variable: what it is in terms of the others. */
   private readonly rows = new Map<number, Map<number, Rational>>()
@@ -74,10 +74,11 @@ export class Simplex<Reason> {
 
   /** Bounds a variable from below or above; the reasons of a contradiction, or null. */
   bound(variable: number, side: 'low' | 'high', at: Near, reason: Reason): Reason[] | null {
-    const isTighter = (than: Near | undefined) =>
-      !than || (side === 'low' ? nearOrder(at, than) > 0 : nearOrder(at, than) < 0)
-    if (reason === this.always && isTighter(this.sure[side][variable])) this.sure[side][variable] = at
-    if (!isTighter(this[side][variable]?.at)) return null
+    const known = this.all[side][variable]
+    if (known) known.push({ at, reason })
+    else this.all[side][variable] = [{ at, reason }]
+    const than = this[side][variable]?.at
+    if (than && (side === 'low' ? nearOrder(at, than) <= 0 : nearOrder(at, than) >= 0)) return null
     const opposite = this[side === 'low' ? 'high' : 'low'][variable]
     if (opposite && (side === 'low' ? nearOrder(at, opposite.at) > 0 : nearOrder(at, opposite.at) < 0))
       return [reason, opposite.reason]
@@ -139,8 +140,8 @@ export class Simplex<Reason> {
   }
 
   /**
-   * Why a basic variable can't keep its bound: what the others in its row are held by. As long as they miss it all the same, bounds are
-   * given up for such as hold in any case, the cheapest first.
+   * Why a basic variable can't keep its bound: what the others in its row are held by. As long as they miss it all the same, each bound is
+   * given up for the loosest that will do: one that holds in any case, or one with a reason that rules out more.
    */
   private explain(
     variable: number,
@@ -150,28 +151,34 @@ export class Simplex<Reason> {
   ): Reason[] {
     const reasons = [bound.reason]
     let gap = side === 'low' ? nearMinus(bound.at, this.at(variable)) : nearMinus(this.at(variable), bound.at)
-    const held: { reason: Reason; cost: Near | null }[] = []
-    for (const [other, factor] of row) {
+    const held = [...row].flatMap(([other, factor]) => {
       const way = compareRationals(factor, ZERO) > 0 === (side === 'low') ? 'high' : 'low'
-      const limit = this[way][other]
-      if (!limit) continue
-      const sure = this.sure[way][other]
-      held.push({
-        reason: limit.reason,
-        cost: sure
-          ? nearTimes(
-              way === 'high' ? nearMinus(sure, limit.at) : nearMinus(limit.at, sure),
-              compareRationals(factor, ZERO) > 0 ? factor : negative(factor),
-            )
-          : null,
-      })
-    }
-    for (const { reason, cost } of held.sort((a, b) => byCost(a.cost, b.cost))) {
-      const left = cost && nearMinus(gap, cost)
-      if (left && nearOrder(left, NOTHING) > 0) gap = left
-      else reasons.push(reason)
+      const looser = this.looserBounds(other, way, factor)
+      return looser.length > 0 ? [looser] : []
+    })
+    for (const looser of held.sort((a, b) => byCost(a[0]?.cost ?? null, b[0]?.cost ?? null))) {
+      const chosen = looser.find(({ cost }) => nearOrder(nearMinus(gap, cost), NOTHING) > 0) ?? looser.at(-1)
+      if (!chosen) continue
+      gap = nearMinus(gap, chosen.cost)
+      if (chosen.reason !== this.always) reasons.push(chosen.reason)
     }
     return reasons
+  }
+
+  /** The bounds that a variable has on one side, the loosest first, with what each costs beside the tightest in a row. */
+  private looserBounds(
+    variable: number,
+    way: 'low' | 'high',
+    factor: Rational,
+  ): { reason: Reason; cost: Near }[] {
+    const tightest = this[way][variable]
+    if (!tightest) return []
+    const size = compareRationals(factor, ZERO) > 0 ? factor : negative(factor)
+    const costOf = (at: Near) =>
+      nearTimes(way === 'high' ? nearMinus(at, tightest.at) : nearMinus(tightest.at, at), size)
+    return (this.all[way][variable] ?? [tightest])
+      .map(({ at, reason }) => ({ reason, cost: costOf(at) }))
+      .sort((a, b) => nearOrder(b.cost, a.cost))
   }
 
   /** Makes `partner` basic in place of `basic`, which takes the value given. */

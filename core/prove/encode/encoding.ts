@@ -232,6 +232,9 @@ export class Encoding implements Encoder {
       ? this.arithmetic.literals()
       : [...this.arithmetic.literals(), ...[...this.free.values()].flatMap(({ t, f }) => [t, f])]
 
+  /** The questions that products and quotients are made of. */
+  opaqueNames = (): string[] => [...this.terms.opaque.names]
+
   codes = (): string[] => [...this.variables.keys()]
 
   and = (literals: readonly Literal[]): Literal => {

@@ -15,6 +15,7 @@ import {
 import { ChosenNumbers } from './chosenNumbers'
 import type { Encoder, Term, TermCase, Unit } from './encoder'
 import { NumberFunctions } from './numberFunctions'
+import { OpaqueNumbers } from './opaqueNumbers'
 import { QuestionTerms } from './questionTerms'
 import { constantTerm, DAY, isConstant, isDecimalDivisor, termFromDuration, termFromUnits } from './term'
 
@@ -30,11 +31,14 @@ export class Terms {
   readonly questions: QuestionTerms
   readonly chosen: ChosenNumbers
   private readonly functions: NumberFunctions
+  /** Numbers that are no sums. */
+  readonly opaque: OpaqueNumbers
 
   constructor(private readonly encoder: Encoder) {
     this.questions = new QuestionTerms(encoder)
     this.chosen = new ChosenNumbers(encoder)
     this.functions = new NumberFunctions(encoder)
+    this.opaque = new OpaqueNumbers(encoder)
   }
 
   of(expr: Expr): Term | null {
@@ -88,7 +92,8 @@ export class Terms {
     return term && isNumberOrLength(term) ? { ...term, linear: linearTimes(term.linear, by) } : null
   }
 
-  private arithmetic({ op, left, right }: ExprOf<'arithmetic'>): Term | null {
+  private arithmetic(expr: ExprOf<'arithmetic'>): Term | null {
+    const { op, left, right } = expr
     const [a, b] = [this.of(left), this.of(right)]
     if (!a || !b) return null
     const given = this.encoder.and([a.given, b.given])
@@ -98,9 +103,9 @@ export class Terms {
       case '-':
         return this.sum(a, b, rational(-1), given)
       case '*':
-        return product(a, b, given)
+        return product(a, b, given) ?? this.opaque.product(expr, a, b, given)
       case '/':
-        return quotient(a, b, given)
+        return quotient(a, b, given) ?? this.opaque.quotient(expr, a, b, given)
       case '**':
         return null
     }
@@ -227,8 +232,16 @@ function product(a: Term, b: Term, given: Literal): Term | null {
 
 function quotient(a: Term, b: Term, given: Literal): Term | null {
   const divisor = b.linear.constant
-  if (a.unit !== 'number' || b.unit !== 'number' || !isConstant(b)) return null
+  if (!isConstant(b)) return null
+  if (a.unit === 'length' && b.unit === 'length') return quotientOfLengths(a, divisor, given)
+  if (a.unit !== 'number' || b.unit !== 'number') return null
   if (divisor.n === 0n || !isDecimalDivisor(divisor)) return null
+  return { linear: linearTimes(a.linear, dividedBy(ONE, divisor)), unit: 'number', given }
+}
+
+/** A length of time in units of another: exact in decimals where the other is a number of days without other factors than 2 and 5. */
+function quotientOfLengths(a: Term, divisor: Rational, given: Literal): Term | null {
+  if (divisor.n === 0n || !isDecimalDivisor(dividedBy(divisor, DAY))) return null
   return { linear: linearTimes(a.linear, dividedBy(ONE, divisor)), unit: 'number', given }
 }
 

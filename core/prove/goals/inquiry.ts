@@ -8,7 +8,8 @@ import { StateSpace } from './stateSpace'
 import { Memory, Stamps } from './memory'
 import { modelOf, type Model } from '../model/model'
 import { randomRuns, type Evidence } from './randomRuns'
-import { KnownStates } from './knownStates'
+import { cornersOf } from './corners'
+import { KnownStates, type KnownState } from './knownStates'
 import { reachState, type Slice } from './reachState'
 import { Unconfirmed } from './unconfirmed'
 import { reducedWitness, smallestWitness } from './witness'
@@ -113,9 +114,20 @@ export class Inquiry {
       this.unconfirmed.add(goal, slice)
       return true
     }
-    const known = reachState(this.model, goal, slice)
+    const known = this.reached(goal, space, slice)
     if (known) this.states.add(known)
     return known !== null || this.witness(goal) !== null
+  }
+
+  /** A state that shows a goal, by what the solver found last or by the corners of the numbers that it chose. */
+  private reached(goal: Goal, space: StateSpace, slice: Slice): KnownState | null {
+    const found = reachState(this.model, goal, slice)
+    if (found) return found
+    for (const corner of cornersOf(space, slice)) {
+      const known = reachState(this.model, goal, corner)
+      if (known) return known
+    }
+    return null
   }
 
   /** What the solver found last says of the answers. */
@@ -131,7 +143,7 @@ export class Inquiry {
     const space = this.spaceAt(goal.section)
     const { literals } = space.ask(goal)
     if (space.decideAsked(literals) !== 'satisfiable') return null
-    const known = reachState(this.model, goal, this.sliceOf(space))
+    const known = this.reached(goal, space, this.sliceOf(space))
     return known && reducedWitness(this.model, goal, known.answers, this.today)
   }
 

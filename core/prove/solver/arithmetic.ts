@@ -15,7 +15,7 @@ import {
 import { edgeOf } from './edge'
 import type { Linear } from './linear'
 import type { Literal } from './literal'
-import { atMost, joinOrdered, type Ordered } from './orderedSum'
+import { OrderedForms } from './orderedForms'
 import type { Solver } from './solver'
 import {
   distinct,
@@ -27,26 +27,6 @@ import {
   type FormBound,
   type LinearForm,
 } from './tableau'
-
-/** A number with more values is not taken apart, nor are sums that would take more clauses than this altogether. */
-const MOST_VALUES = 128n
-const MOST_CLAUSES = 60_000
-
-/** Clauses that a sum of numbers with so many values takes, joined in pairs. */
-function costOf(sizes: readonly number[]): number {
-  let parts = [...sizes]
-  let cost = 0
-  while (parts.length > 1) {
-    const joined: number[] = []
-    for (let i = 0; i < parts.length; i += 2) {
-      const [a = 0, b] = [parts[i], parts[i + 1]]
-      if (b !== undefined) cost += 2 * (a + 1) * (b + 1)
-      joined.push(a + (b ?? 0))
-    }
-    parts = joined
-  }
-  return cost
-}
 
 /** What is known of a variable while a literal is true; the ends may be strict. */
 export interface Stretch {
@@ -83,13 +63,17 @@ export class Arithmetic {
   private readonly monotones: Monotone[] = []
   private readonly atomLiterals: Literal[] = []
   private found: readonly Rational[] = []
-  private readonly orderedForms = new Map<LinearForm, { sum: Ordered; least: bigint } | null>()
-  private clausesLeft = MOST_CLAUSES
+  private readonly ordered: OrderedForms
 
   constructor(
     private readonly solver: Solver,
     private readonly yes: Literal,
-  ) {}
+  ) {
+    this.ordered = new OrderedForms(solver, yes, {
+      bounds: v => this.wholeBounds(v),
+      atMost: (v, limit) => this.atom(this.formOf([[v, 1n]]), rational(limit), false),
+    })
+  }
 
   get isUsed(): boolean {
     return this.atomLiterals.length > 0 || this.monotones.length > 0
@@ -180,71 +164,8 @@ export class Arithmetic {
       ...(readonly [number, bigint])[],
     ]
     if (others.length === 0 && factor === 1n) this.tie(only, at, strict, literal)
-    else this.order(form, { at, strict, literal })
+    else if (form.whole) this.ordered.tie(form, { at, strict, literal })
     return literal
-  }
-
-  /** A sum of whole numbers of few values is put into clauses as well: then what counts is found by propagation, not model by model. */
-  private order(form: LinearForm, { at, strict, literal }: Atom) {
-    const ordered = this.orderedOf(form)
-    if (!ordered || strict) return
-    const same = atMost(ordered.sum, Number(floorOf(at) - ordered.least), this.yes)
-    this.solver.addClause([-literal, same])
-    this.solver.addClause([literal, -same])
-  }
-
-  private orderedOf(form: LinearForm): { sum: Ordered; least: bigint } | null {
-    const known = this.orderedForms.get(form)
-    if (known !== undefined) return known
-    this.orderedForms.set(form, null)
-    const made = form.whole ? this.makeOrdered(form) : null
-    this.orderedForms.set(form, made)
-    return made
-  }
-
-  private makeOrdered(form: LinearForm): { sum: Ordered; least: bigint } | null {
-    const bounds = form.terms.map(([v]) => this.wholeBounds(v))
-    let least = 0n
-    const sizes: number[] = []
-    for (const [i, [, factor]] of form.terms.entries()) {
-      const [low, high] = bounds[i] ?? [null, null]
-      if (low === null || high === null || high - low > MOST_VALUES) return null
-      least += factor > 0n ? factor * low : factor * high
-      sizes.push(Number(high - low))
-    }
-    if (costOf(sizes) > this.clausesLeft) return null
-    this.clausesLeft -= costOf(sizes)
-    let parts = form.terms.map(([v, factor], i) => this.orderedTerm(v, factor, bounds[i] ?? [null, null]))
-    while (parts.length > 1) {
-      const joined: Ordered[] = []
-      for (let i = 0; i < parts.length; i += 2) {
-        const [a, b] = [parts[i], parts[i + 1]]
-        if (a) joined.push(b ? joinOrdered(this.solver, a, b) : a)
-      }
-      parts = joined
-    }
-    return parts[0] ? { sum: parts[0], least } : null
-  }
-
-  /** A multiple of one variable, above its least. */
-  private orderedTerm(
-    v: number,
-    factor: bigint,
-    [low, high]: readonly [bigint | null, bigint | null],
-  ): Ordered {
-    const values: number[] = []
-    const atLeast: Literal[] = []
-    if (low === null || high === null) return { values, atLeast }
-    const single = this.formOf([[v, 1n]])
-    for (let step = 1n; step <= high - low; step++) {
-      values.push(Number((factor > 0n ? factor : -factor) * step))
-      atLeast.push(
-        factor > 0n
-          ? -this.atom(single, rational(low + step - 1n), false)
-          : this.atom(single, rational(high - step), false),
-      )
-    }
-    return { values, atLeast }
   }
 
   /** Between which whole numbers a variable lies in any case, in its grids. */

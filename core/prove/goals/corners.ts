@@ -1,0 +1,64 @@
+import { numberFromDouble, numberText, type Num } from '../../expressions/decimal'
+import type { PlannedQuestion } from '../../fill/planned'
+import type { Answer } from '../../form/answers'
+import { isPossible, sampleAnswer } from '../model/sampleAnswers'
+import type { Range } from '../model/domain'
+import type { Slice } from './reachState'
+import type { StateSpace } from './stateSpace'
+
+/** So many variants of a slice are tried. */
+const MOST_TRIED = 48
+/** How far from its one end a stretch without another end is looked into. */
+const FAR = 1_000
+
+/**
+ * Variants of a slice in which the numbers that products and quotients are made of lie at the ends of the stretches that the solver chose for
+ * them: such a calculation is least and most in the corners.
+ */
+export function* cornersOf(space: StateSpace, slice: Slice): Generator<Slice> {
+  const choices = space.encoding.opaqueNames().flatMap(code => {
+    const question = space.model.stepOf(code)
+    const ends = question && slice.answers[code] != null ? endsOf(space, question) : []
+    return ends.length > 0 ? [{ code, ends }] : []
+  })
+  const varied = (answers: Record<string, Answer>): Slice => ({
+    ...slice,
+    answers: { ...slice.answers, ...answers },
+  })
+  for (const at of [0, -1])
+    yield varied(Object.fromEntries(choices.map(c => [c.code, c.ends.at(at) ?? null])))
+  let tried = 2
+  for (const [i, { code, ends }] of choices.entries())
+    for (const end of ends)
+      for (const other of [null, ...choices.slice(i + 1)]) {
+        for (const second of other?.ends ?? [null]) {
+          if (tried >= MOST_TRIED) return
+          tried += 1
+          yield varied({ [code]: end, ...(other ? { [other.code]: second } : {}) })
+        }
+      }
+}
+
+/** The least, middle and greatest answers of the stretch in which the model found last has a number. */
+function endsOf({ encoding }: StateSpace, question: PlannedQuestion): Answer[] {
+  const { place } = question
+  if (place.entryOf !== null || !NUMBERS.has(place.node.type)) return []
+  const { classes, domain } = encoding.variable(place.code)
+  const range = domain.ranges?.[classes.findIndex(c => encoding.solver.isTrue(c.literal))]
+  if (!range) return []
+  const places = domain.places ?? 2
+  return numbersIn(range, places)
+    .map(n => numberFromDouble(Number(n.toFixed(places))))
+    .filter((n): n is Num => n !== null && isPossible(n, question))
+    .map(n => sampleAnswer(question, n))
+}
+
+const NUMBERS: ReadonlySet<string> = new Set(['integer', 'decimal', 'money', 'scale'])
+
+function numbersIn({ low, high, isPoint }: Range, places: number): number[] {
+  const [from, to] = [low, high].map(end => (end === null ? null : Number(numberText(end))))
+  const step = isPoint ? 0 : 10 ** -places
+  const least = from == null ? (to ?? 0) - FAR : from + step
+  const most = to == null ? (from ?? 0) + FAR : to - step
+  return [least, (least + most) / 2, most]
+}

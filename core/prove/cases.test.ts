@@ -62,6 +62,24 @@ const CASES: Readonly<Record<string, Expected>> = {
   forward_ref: { said: coded('asked-below', 'until'), decided: true },
   twin_left: { said: coded('twin-left', 'a2_end', 'a2_own'), decided: true },
   precedence: { said: coded('mixed-and-or', 't'), decided: true },
+  days_number: {
+    said: [{ at: [''], code: 'promise-broken' }, ...coded('never-shown', 't1', 't2', 't3', 't4')],
+    decided: true,
+  },
+  opaque_routes: { said: [{ at: ['s1'], code: 'shadowed-route', rule: 1 }], decided: true },
+  opaque_two_sided: { said: coded('never-shown', 'both', 'neg'), decided: true },
+  hard_pigeon_10: { said: coded('unreachable-section', 'e'), decided: true },
+  hard_slots_10: { silent: ['promise-broken'], decided: true },
+  hard_multi_20: {
+    said: [{ at: [''], code: 'promise-broken' }, ...coded('never-shown', 'u')],
+    decided: true,
+  },
+  hard_shares_10: { said: coded('never-shown', 'v0', 'v8'), silent: ['promise-broken'], decided: true },
+  hard_ticks_30: { silent: ['never-shown', 'promise-broken'], decided: true },
+  hard_shifts_10: { said: coded('never-shown', 'much'), silent: ['promise-broken'], decided: true },
+  hard_uniq_int_7: { said: coded('never-shown', 't', 'u'), silent: ['promise-broken'], decided: true },
+  hard_roster: { said: coded('never-shown', 'n'), silent: ['promise-broken'], decided: true },
+  hard_ages: { said: coded('never-shown', 's0', 's1', 's2', 's3', 's4'), silent: ['promise-broken'] },
   turns_handoff_small: {
     said: [
       ...coded('ungiven-turn', 'mail'),

@@ -27,8 +27,12 @@ function without(kind: Finding['conflict'][number]['kind']): Record<string, null
   return { [kind === 'route' ? 'routes' : kind]: null }
 }
 
+const SLIPS: ReadonlySet<string> = new Set(['open-gate', 'total-goes-blank', 'none-with-others'])
+
 /** Takes away the rule that a finding speaks of; for a section that nothing leads to, the rules that lead past it. */
 function mending(finding: Finding): Edit[] {
+  // A slip that is not one of rules is mended as the finding says.
+  if (SLIPS.has(finding.code) && finding.mend) return [...finding.mend.edits]
   const own: Edit[] =
     finding.address === null ? [] : [{ do: 'change', what: finding.address, set: { shownWhen: null } }]
   return [

@@ -1,8 +1,8 @@
 import { namesIn } from '../../expressions/tree'
-import type { Place } from '../../form/walk'
+import { placeName, type Place } from '../../form/walk'
 import { withRule } from '../../form/rules'
 import { print } from '../../expressions/print'
-import type { ReadRule } from '../model/model'
+import type { ReadRule } from '../model/readRule'
 import { replaceParts } from '../model/rewritten'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
@@ -58,19 +58,28 @@ const insideOf = (places: readonly Place[], block: Place): Place[] =>
     return block.kind === 'section' ? p.section === block.section : p.groups.some(g => g === block)
   })
 
-/** A code with its numbers, and the words that count, left out: `a1_end` and `a2_end` are alike. */
-const stem = (code: string): string =>
-  code
-    .split('_')
-    .map(part => part.replace(/^(?:first|second|third|fourth|one|two|three|other)$|\d+/g, '#'))
-    .join('_')
+/** What a thing is called, with numbers and words that count left out: “First applicant’s name” and “Second applicant’s name” are alike. */
+function stem(place: Place): string {
+  const { node } = place
+  const type = node && 'type' in node ? node.type : place.kind
+  return `${type} ${placeName(place).toLowerCase().replace(COUNTING, '#')}`
+}
+const COUNTING = /\b(?:first|second|third|fourth|other|one|two|three|four|1st|2nd|3rd|4th)\b|\d+/g
 
-/** What in one block corresponds to what in another, by codes that differ in a number; null where too little does. */
+/** By stem, what a block has just one of. */
+function uniqueByStem(places: readonly Place[]): Map<string, Place> {
+  const byStem = new Map<string, Place | null>()
+  for (const place of places.filter(p => p.kind !== 'note'))
+    byStem.set(stem(place), byStem.has(stem(place)) ? null : place)
+  return new Map([...byStem].flatMap(([key, place]) => (place ? [[key, place] as const] : [])))
+}
+
+/** What in one block corresponds to what in another, by type and words; null where too little does. */
 function counterparts(first: readonly Place[], second: readonly Place[]): Map<string, string> | null {
-  const byStem = new Map(second.map(p => [stem(p.code), p.code] as const))
-  const pairs = first.flatMap(({ code, kind: of }): [string, string][] => {
-    const other = byStem.get(stem(code))
-    return of !== 'note' && other !== undefined && other !== code ? [[code, other]] : []
+  const others = uniqueByStem(second)
+  const pairs = [...uniqueByStem(first)].flatMap(([key, { code }]): [string, string][] => {
+    const other = others.get(key)
+    return other ? [[code, other.code]] : []
   })
   return pairs.length >= FEWEST ? new Map(pairs) : null
 }

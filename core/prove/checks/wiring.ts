@@ -3,7 +3,7 @@ import { RULE_WORDS, withRule } from '../../form/rules'
 import type { Inquiry } from '../goals/inquiry'
 import { type Check, finding, partAt } from './check'
 import type { Finding } from '../finding'
-import type { ReadRule } from '../model/model'
+import type { ReadRule } from '../model/readRule'
 import type { Edit } from '../../form/edits'
 
 interface Wiring {

@@ -16,6 +16,12 @@ import { FLIPPED } from '../model/rewritten'
 import type { Literal } from '../solver/literal'
 import { equalTruth, orderedTruth } from './term'
 
+/** `years and months duration(born, on)`, or its `.years`: it has a value just where both dates have. */
+export function isLengthBetween(expr: Expr): boolean {
+  const inner = expr.kind === 'path' && expr.member === 'years' ? expr.of : expr
+  return inner.kind === 'call' && inner.name === 'years and months duration'
+}
+
 /** Comparisons of ages, years and dates moved by months: not linear, but each only turns true as one date falls and another grows. */
 export class Ages {
   constructor(private readonly encoder: Encoder) {}

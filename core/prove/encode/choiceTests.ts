@@ -37,6 +37,22 @@ export class ChoiceTests {
     return { t: this.encoder.or(holding), f: this.encoder.or(failing) }
   }
 
+  /** Two choices that are asked for being the same, or not. */
+  ofTwo({ op, left, right }: ExprOf<'compare'>): Truth | null {
+    if (left.kind !== 'name' || right.kind !== 'name' || (op !== '=' && op !== '!=')) return null
+    const [a, b] = [this.encoder.variable(left.name), this.encoder.variable(right.name)]
+    if (![a, b].every(v => v.domain.singletons && !v.domain.opaque && !v.domain.many)) return null
+    const { and, or } = this.encoder
+    const alike = a.classes.flatMap(c => {
+      const other = b.classes.find(d => valueKey(d.value) === valueKey(c.value))
+      return other ? [and([c.literal, other.literal])] : []
+    })
+    const literal = or(alike)
+    this.encoder.equalities.push({ codes: [left.name, right.name], literal })
+    const same = or([literal, and([a.blank, b.blank])])
+    return op === '=' ? { t: same, f: -same } : { t: -same, f: same }
+  }
+
   /** A question against what a choice leads to (`harbour.row.depth < draught`): for each choice that is a constant, which the classes are cut by. */
   againstReached(expr: ExprOf<'compare'>): Truth | null {
     if (expr.right.kind === 'path' && expr.left.kind === 'name')

@@ -33,6 +33,7 @@ export class ChosenNumbers {
       const most = domain.sizes?.[i] ?? 1
       const { index, linear } = arithmetic.variable(ONE)
       if (most > 1) this.others.set(code, index)
+      arithmetic.decidedBy(index, literal)
       arithmetic.within(index, { literal: yes, low: ZERO, high: rational(most), strict: false })
       arithmetic.within(index, { literal, low: ONE, high: rational(most), strict: false })
       arithmetic.within(index, { literal: -literal, low: ZERO, high: ZERO, strict: false })

@@ -48,11 +48,19 @@ export interface Logic {
   or: (literals: readonly Literal[]) => Literal
 }
 
+/** That two choices are answered, and alike. */
+export interface Equality {
+  codes: readonly [string, string]
+  literal: Literal
+}
+
 /** What the parts of an encoding ask of one another: each kind of expression may stand inside every other. */
 export interface Encoder extends Logic {
   readonly model: Model
   /** Tests that the answers don't determine, by what they say. */
   readonly free: Map<string, Truth>
+  /** The comparisons of two choices: what is the same just while both are answered alike. */
+  readonly equalities: Equality[]
   /** Says that answers are taken wider than they are. */
   widen: () => void
   /** Whether something that is looked at rests on a test left open, or on answers taken wider than they are. */

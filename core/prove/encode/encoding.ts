@@ -3,9 +3,10 @@ import { EntrySources } from './entrySources'
 import { EntryNumbers } from './entryNumbers'
 import { FurtherEntries } from './furtherEntries'
 import { GroupEntries } from './groupEntries'
-import type { Encoder, Truth, Variable, Term, Unit, TermCase } from './encoder'
+import type { Encoder, Equality, Truth, Variable, Term, Unit, TermCase } from './encoder'
 import { dateTimeFromSeconds, dayNumber, isoFromDay, timeFromSeconds } from '../../expressions/dates'
-import type { Expr, ExprOf } from '../../expressions/tree'
+import { isLengthBetween } from './ages'
+import { namesIn, type Expr, type ExprOf } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
 import { SOMETHING } from '../model/domain'
 import { Arithmetic } from '../solver/arithmetic'
@@ -24,6 +25,7 @@ export class Encoding implements Encoder {
   readonly arithmetic: Arithmetic
   readonly yes: Literal
   readonly free = new Map<string, Truth>()
+  readonly equalities: Equality[] = []
   /** The groups that rules look into, and entries of theirs that are not told apart. */
   readonly groups: GroupEntries
   readonly further: FurtherEntries
@@ -206,6 +208,7 @@ export class Encoding implements Encoder {
     if (term) return term.given
     if (expr.kind === 'text') return this.yes
     if (expr.kind === 'null') return -this.yes
+    if (isLengthBetween(expr)) return this.givenNames(expr)
     if (expr.kind === 'name') return -this.variable(expr.name).blank
     if (expr.kind === 'if' && !this.truths.isCondition(expr)) {
       const [then, otherwise] = [this.given(expr.then), this.given(expr.else)]
@@ -218,6 +221,10 @@ export class Encoding implements Encoder {
     const { t, f } = this.truth(expr)
     return this.or([t, f])
   }
+
+  /** All that an expression names has a value. */
+  private givenNames = (expr: Expr): Literal =>
+    this.and(namesIn(expr).map(name => -this.variable(name).blank))
 
   /** The codes of the questions that the model found last answers. */
   answered = (): Set<string> =>

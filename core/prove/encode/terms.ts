@@ -140,6 +140,7 @@ export class Terms {
     const { arithmetic, solver, and, or } = this.encoder
     const given = or(cases.map(c => and([c.when, c.given])))
     const { index, linear } = arithmetic.variable(cases.every(c => arithmetic.isWhole(c.linear)) ? ONE : null)
+    if (cases[0]) arithmetic.decidedBy(index, cases[0].when)
     const spans = cases.map(c => arithmetic.span(c.linear))
     const end = (at: 0 | 1) =>
       spans.some(s => s[at] === null)

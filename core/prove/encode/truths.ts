@@ -5,6 +5,7 @@ import { FLIPPED, HERE, testExpression, twoSided } from '../model/rewritten'
 import type { Literal } from '../solver/literal'
 import { ChoiceTests } from './choiceTests'
 import { Comparisons } from './comparisons'
+import { isLengthBetween } from './ages'
 import type { Encoder, Truth } from './encoder'
 import type { EntryTests } from './entryTests'
 import { OpenTests } from './openTests'
@@ -150,13 +151,39 @@ export class Truths {
       return this.of({ ...expr, op: FLIPPED[op], left: right, right: left })
     return (
       this.ofQuestion(expr) ??
+      this.choices.ofTwo(expr) ??
       this.tests.tabulated(expr) ??
       this.byCases(expr) ??
       this.choices.againstReached(expr) ??
       this.comparisons.of(op, left, right) ??
+      this.ofCalculated(expr) ??
       this.booleans(expr) ??
       this.tests.open(expr)
     )
+  }
+
+  /** A number that is calculated otherwise than by sums, such as an age: what it is calculated by, compared in its place. */
+  private ofCalculated(expr: ExprOf<'compare'>): Truth | null {
+    const { op, left, right } = expr
+    const made = left.kind === 'name' ? this.lengthOf(left.name) : null
+    if (left.kind !== 'name' || made === null) {
+      const isRight = right.kind === 'name' && this.lengthOf(right.name) !== null
+      return isRight ? this.ofCalculated({ ...expr, op: FLIPPED[op], left: right, right: left }) : null
+    }
+    const there = this.comparisons.of(op, made, right)
+    if (there === null) return null
+    const gone = this.of({ ...expr, left: { kind: 'null', ...HERE } })
+    const { blank } = this.encoder.variable(left.name)
+    return { t: this.either(-blank, there.t, gone.t), f: this.either(-blank, there.f, gone.f) }
+  }
+
+  /** The length between two dates that a question is calculated as, unrounded. */
+  private lengthOf(code: string): Expr | null {
+    const { model } = this.encoder
+    const node = model.stepOf(code)?.place.node
+    const value = model.circular.has(code) ? null : model.stepOf(code)?.value?.expr
+    const isRounded = node?.type === 'value' && (node.decimals !== undefined || node.currency !== undefined)
+    return value && !isRounded && isLengthBetween(value) ? value : null
   }
 
   /** A question against blank, or against a constant that its classes tell. */

@@ -4,20 +4,11 @@ import type { Model } from '../model/model'
 import type { Literal } from '../solver/literal'
 import type { ConflictPart } from '../finding'
 import type { Evidence } from './randomRuns'
+import type { Standing } from './standing'
 import type { StateSpace } from './stateSpace'
 
 /** A goal about the states in which a section is the current one. */
-export interface WitnessGoal {
-  section: number
-  /** The section before is complete and being left. */
-  leaving?: boolean
-  /** The routes lead to the section, which may not show. */
-  reaching?: boolean
-  /**
-   * By position, the turn whose state it is; `any`: of whichever turn, or of none any more. Else that of a turn that sees the section, and at
-   * the finish the end of all.
-   */
-  turn?: number | 'any'
+export interface WitnessGoal extends Standing {
   names: readonly string[]
   literals: (space: StateSpace) => Literal[]
   /** What the evaluator must say of the replayed state. */

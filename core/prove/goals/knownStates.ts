@@ -1,19 +1,7 @@
-import type { Filled } from '../../fill/frame'
-import type { Answers } from '../../form/answers'
+import type { KnownState } from './knownState'
 import type { Model } from '../model/model'
 import type { WitnessGoal } from './goal'
 import { standsInTurns } from './turnChain'
-
-/** A state of the form in which every section before the current one is complete. */
-export interface KnownState {
-  state: Filled
-  /** The index of the current section; the number of sections means the finish. */
-  current: number
-  /** Sections that the way came to and passed over, since they don’t show. */
-  passed: ReadonlySet<number>
-  /** What was answered. */
-  answers: Answers
-}
 
 /** Whether a state is one of those that a goal is about. */
 export const standsAt = (model: Model, known: KnownState, goal: WitnessGoal): boolean =>

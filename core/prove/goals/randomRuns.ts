@@ -8,7 +8,7 @@ import type { PlannedQuestion } from '../../fill/planned'
 import { isPossible, sampleAnswer } from '../model/sampleAnswers'
 import { SOMETHING } from '../model/domain'
 import type { Model } from '../model/model'
-import type { KnownState } from './knownStates'
+import type { KnownState } from './knownState'
 
 /** What random runs of the evaluator have shown, by place order. Each entry is an example, so it settles a goal. */
 export interface Evidence {

@@ -10,7 +10,8 @@ import { dependencyClosure, type DependencyClosure } from './dependencyClosure'
 import { exampleOf } from './exampleAnswers'
 import { InPlayLiterals } from './inPlayLiterals'
 import { RuleLiterals } from './ruleLiterals'
-import type { WitnessGoal } from './goal'
+import type { Standing } from './standing'
+import { pigeonholeClause } from './allDifferent'
 import { StateConstraints } from './stateConstraints'
 import { TurnLiterals } from './turnLiterals'
 
@@ -18,6 +19,12 @@ import { TurnLiterals } from './turnLiterals'
 export const CONFLICT_LIMIT = 20_000
 /** How often numbers may be asked for until a model has some. */
 const MOST_ROUNDS = 2000
+
+/** What is asked of a space: the states, the questions that it is about, and what has to hold. */
+interface Asked extends Standing {
+  names: readonly string[]
+  literals: (space: StateSpace) => Literal[]
+}
 
 /**
  * The states of a form in which a section is the current one, as clauses: every section before it complete, this one filled
@@ -73,7 +80,7 @@ export class StateSpace {
    * Makes the space ready for a goal about some questions: several goals about one section share what decides the way there.
    * @returns the goal's literals, whether they rest on something that is not exact, and whether on a circle
    */
-  ask(goal: WitnessGoal): { literals: Literal[]; isOpen: boolean; isCircular: boolean } {
+  ask(goal: Asked): { literals: Literal[]; isOpen: boolean; isCircular: boolean } {
     const { names } = goal
     const key = [...new Set(names)].sort().join()
     const scope = this.scopes.get(key) ?? this.scopeOf(dependencyClosure(this.model, this.current, names))
@@ -85,7 +92,7 @@ export class StateSpace {
   }
 
   /** What a goal asks: its own literals, and that the state is one of a turn that it is about. */
-  literalsOf = (goal: WitnessGoal): Literal[] => [
+  literalsOf = (goal: Asked): Literal[] => [
     this.turns.standing(goal, this.model.plan.sections.length),
     ...goal.literals(this),
   ]
@@ -172,6 +179,8 @@ export class StateSpace {
   /** Clauses and arithmetic in turn: a model of the clauses for which there are no numbers is ruled out, and the next one asked for. */
   private solve(assumptions: readonly Literal[], among: (() => readonly Literal[]) | null = null): Outcome {
     const { solver, arithmetic } = this.encoding
+    const crowded = pigeonholeClause(this.encoding, assumptions)
+    if (crowded) solver.addClause(crowded)
     for (let round = 0; round < MOST_ROUNDS; round++) {
       const outcome = solver.solve(assumptions, CONFLICT_LIMIT, among?.() ?? null)
       if (outcome !== 'satisfiable' || !arithmetic.isUsed) return outcome

@@ -5,7 +5,7 @@ import { sameAnswer } from '../../form/answers'
 import { turnsTaken } from '../../parties/turns'
 import type { Model } from '../model/model'
 import { seeing, type PlannedTurn } from '../model/turnPlan'
-import type { WitnessGoal } from './goal'
+import type { Standing } from './standing'
 
 /** The turns that the evaluator says a response goes through, up to the first that hands back. */
 function chainOf(model: Model, state: Filled): { chain: PlannedTurn[]; isFinished: boolean } {
@@ -35,7 +35,7 @@ export const problemsOf = (
  * Whether the state is one of a goal for some turn of its chain: what the turns up to it fill before the section is complete, and nothing is
  * answered that none of them fills.
  */
-export function standsInTurns(model: Model, state: Filled, goal: WitnessGoal): boolean {
+export function standsInTurns(model: Model, state: Filled, goal: Standing): boolean {
   const { section, leaving, turn } = goal
   const { chain, isFinished } = chainOf(model, state)
   const isEnd = section === model.plan.sections.length && !leaving && turn === undefined
@@ -45,7 +45,7 @@ export function standsInTurns(model: Model, state: Filled, goal: WitnessGoal): b
 }
 
 /** The turns whose states a goal is about. */
-function turnsOf({ turns }: Model, { section, leaving, turn }: WitnessGoal): readonly PlannedTurn[] {
+function turnsOf({ turns }: Model, { section, leaving, turn }: Standing): readonly PlannedTurn[] {
   if (turn === 'any') return turns
   if (turn !== undefined) return turns.filter(t => t.index === turn)
   return seeing(turns, leaving ? section - 1 : section)

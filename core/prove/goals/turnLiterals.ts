@@ -4,7 +4,7 @@ import type { Encoding } from '../encode/encoding'
 import type { Model } from '../model/model'
 import { isReturnedTo, seeing, type HandOffTarget, type PlannedTurn } from '../model/turnPlan'
 import type { Literal } from '../solver/literal'
-import type { WitnessGoal } from './goal'
+import type { Standing } from './standing'
 import type { RuleLiterals } from './ruleLiterals'
 
 /**
@@ -98,7 +98,7 @@ export class TurnLiterals {
   }
 
   /** The literal “the state is one that a goal is about”: of a turn that sees its section, of the one that it names, or of the end. */
-  standing({ section, leaving, turn }: WitnessGoal, sections: number): Literal {
+  standing({ section, leaving, turn }: Standing, sections: number): Literal {
     const { yes, or } = this.encoding
     if (this.turns.length === 0 || turn === 'any') return yes
     if (turn !== undefined) return this.at[turn] ?? -yes

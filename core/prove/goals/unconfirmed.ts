@@ -2,7 +2,8 @@ import { sameAnswer, type Answer } from '../../form/answers'
 import { parseEntryCode } from '../model/entryCodes'
 import type { Model } from '../model/model'
 import type { Goal } from './goal'
-import { standsAt, type KnownState } from './knownStates'
+import type { KnownState } from './knownState'
+import { standsAt } from './knownStates'
 import { goThrough, reachState, type Slice } from './reachState'
 
 /** What the solver found possible, to be shown by the evaluator. */

@@ -2,9 +2,9 @@ import type { Expr } from '../../expressions/tree'
 import { planOf } from '../../fill/plan'
 import type { Plan, PlannedQuestion, PlannedRule, PlannedSection, Step } from '../../fill/planned'
 import { BOOLEAN, type Value, type ValueType } from '../../expressions/types'
-import type { RuleReading } from '../../form/scope'
 import type { Form } from '../../form/definition'
 import { isCondition, rulesOf, type Rule } from '../../form/rules'
+import type { ReadRule } from './readRule'
 import { cellValue } from '../../lists/listIndex'
 import type { Place } from '../../form/walk'
 import { blockersOf, isAvoidable } from './blockers'
@@ -16,9 +16,6 @@ import { ENTRIES, OPAQUE, type Domain } from './domain'
 import { Copies } from './entries'
 import { withEntriesByName } from './entryExpressions'
 import { parseEntryCode } from './entryCodes'
-
-/** A rule with what was read of it; `expr` is null when it can't be used. */
-export type ReadRule = Rule & RuleReading
 
 /** A form as the prover sees it: the plan that the evaluator runs, the rules as trees, and the quotient of every answer. */
 export interface Model {

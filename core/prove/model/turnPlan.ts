@@ -3,7 +3,7 @@ import { DONE, type Turn } from '../../form/turns'
 import type { Plan } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import { accessViewOf, mayFill, maySee } from '../../parties/access'
-import type { ReadRule } from './model'
+import type { ReadRule } from './readRule'
 
 /** Where a hand-off leads: a turn by its position, or the end of all. */
 export type HandOffTarget = number | typeof DONE

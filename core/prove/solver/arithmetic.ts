@@ -64,6 +64,7 @@ export class Arithmetic {
   private readonly atomLiterals: Literal[] = []
   private found: readonly Rational[] = []
   private readonly ordered: OrderedForms
+  private readonly deciding = new Map<number, Literal>()
 
   constructor(
     private readonly solver: Solver,
@@ -71,12 +72,18 @@ export class Arithmetic {
   ) {
     this.ordered = new OrderedForms(solver, yes, {
       bounds: v => this.wholeBounds(v),
+      decidedBy: v => this.deciding.get(v) ?? 0,
       atMost: (v, limit) => this.atom(this.formOf([[v, 1n]]), rational(limit), false),
     })
   }
 
   get isUsed(): boolean {
     return this.atomLiterals.length > 0 || this.monotones.length > 0
+  }
+
+  /** Variables that one answer decides are added up side by side, so that what they are together is found at once. */
+  decidedBy(index: number, literal: Literal) {
+    this.deciding.set(index, Math.abs(literal))
   }
 
   gridOf = (index: number): Rational | null => this.variables[index]?.grid ?? null

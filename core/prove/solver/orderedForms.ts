@@ -10,6 +10,8 @@ export type WholeBounds = readonly [bigint | null, bigint | null]
 /** What is asked of the variables of sums. */
 interface Variables {
   bounds: (variable: number) => WholeBounds
+  /** A number that is near for variables that one answer decides. */
+  decidedBy: (variable: number) => number
   /** The literal “the variable is at most that”. */
   atMost: (variable: number, limit: bigint) => Literal
 }
@@ -56,7 +58,9 @@ export class OrderedForms {
     let least = 0n
     const sizes: number[] = []
     const parts: (() => Ordered)[] = []
-    for (const [v, factor] of terms) {
+    const { decidedBy } = this.variables
+    const sideBySide = [...terms].sort(([a], [b]) => decidedBy(a) - decidedBy(b) || a - b)
+    for (const [v, factor] of sideBySide) {
       const [low, high] = this.variables.bounds(v)
       if (low === null || high === null || high - low > MOST_VALUES) return null
       least += factor * (factor > 0n ? low : high)

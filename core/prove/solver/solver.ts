@@ -168,6 +168,24 @@ export class Solver extends Propagation {
     return true
   }
 
+  /** What follows from assumptions by propagation alone: those of some literals that hold then; null when that is a contradiction. */
+  consequences(assumptions: readonly Literal[], wanted: readonly Literal[]): Set<Literal> | null {
+    this.backtrack(0)
+    this.assumed = []
+    let isPossible = !this.contradictory && this.propagate() === NONE
+    for (const literal of assumptions) {
+      if (!isPossible || this.valueOf(literal) === 1) continue
+      isPossible = this.valueOf(Math.abs(literal)) === UNASSIGNED
+      if (!isPossible) continue
+      this.trailEnds.push(this.trailSize)
+      this.assign(literal, NONE)
+      isPossible = this.propagate() === NONE
+    }
+    const holding = isPossible ? new Set(wanted.filter(l => this.valueOf(l) === 1)) : null
+    this.backtrack(0)
+    return holding
+  }
+
   private search(assumptions: readonly Literal[], budget: number, end: number): Outcome | null {
     for (;;) {
       const failed = this.propagate()

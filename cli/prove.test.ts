@@ -2,6 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, describe, expect, it, vi } from 'vitest'
+import { ProveOutput } from './output'
 import { proveCommand } from './prove'
 
 const written = (stream: 'stdout' | 'stderr') =>
@@ -96,8 +97,14 @@ describe('tobbin prove', () => {
       'reason label-for-code',
       'tackle unknown-name',
     ])
-    for (const f of findings)
-      expect(Object.keys(f)).toEqual(['code', 'severity', 'at', 'sentence', 'conflict', 'witness'])
+    expect(ProveOutput.safeParse(JSON.parse(textOf(out))).error).toBeUndefined()
+    const reason = findings.find((f: { at: string }) => f.at === 'reason')
+    expect(reason.rule).toMatchObject({
+      kind: 'shownWhen',
+      index: 0,
+      text: expect.stringContaining('give it up'),
+    })
+    expect(reason.mend.words).toContain('give_up')
     const policy = findings.find((f: { at: string }) => f.at === 'policy_no')
     expect(policy.conflict.sort()).toEqual(['insurance', 'policy_no'])
     expect(policy.witness).toMatchObject({ insured_elsewhere: false })

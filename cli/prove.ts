@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs'
+import type { Form } from '../core/form/definition'
 import { readFormText, type ShapeProblem } from '../core/form/read'
 import { planOf } from '../core/fill/plan'
 import type { Finding, Severity, Verdict } from '../core/prove/finding'
+import { formOutput } from './output'
 import { prove } from '../core/prove/prove'
 import { runWalk, type WalkOutcome } from '../core/prove/walks'
 
@@ -9,11 +11,14 @@ const SEVERITIES: readonly Severity[] = ['fault', 'risk', 'advice']
 interface Options {
   files: string[]
   format: 'text' | 'json' | 'junit'
+  /** The day on which is proved. */
+  today: string
   failOn: Severity
 }
 /** What came of one file: read and proved, or why it could not be read. */
 interface Proved {
   file: string
+  form: Form | null
   verdict: Verdict | null
   walks: WalkOutcome[]
   problems: ShapeProblem[]
@@ -26,8 +31,7 @@ export function proveCommand(args: readonly string[], usage: string): number {
     process.stderr.write(options === '' ? usage : `${options}\n\n${usage}`)
     return 2
   }
-  const today = new Date().toISOString().slice(0, 10)
-  const proved = options.files.map(file => proveFile(file, today))
+  const proved = options.files.map(file => proveFile(file, options.today))
   for (const { file, problems } of proved)
     for (const p of problems) process.stderr.write(`${file}: ${p.path || 'the whole'}: ${p.sentence}\n`)
   process.stdout.write({ text: asText, json: asJson, junit: asJunit }[options.format](proved, options))
@@ -39,7 +43,8 @@ export function proveCommand(args: readonly string[], usage: string): number {
 
 /** Reads the arguments; a sentence where they don't fit, empty where nothing was asked for. */
 function optionsOf(args: readonly string[]): Options | string {
-  const options: Options = { files: [], format: 'text', failOn: 'fault' }
+  const today = new Date().toISOString().slice(0, 10)
+  const options: Options = { files: [], format: 'text', failOn: 'fault', today }
   for (let i = 0; i < args.length; i++) {
     const arg = args[i] ?? ''
     if (arg === '--json' || arg === '--junit') options.format = arg === '--json' ? 'json' : 'junit'
@@ -55,7 +60,13 @@ function optionsOf(args: readonly string[]): Options | string {
 }
 
 function proveFile(file: string, today: string): Proved {
-  const failed = (problems: ShapeProblem[]): Proved => ({ file, verdict: null, walks: [], problems })
+  const failed = (problems: ShapeProblem[]): Proved => ({
+    file,
+    form: null,
+    verdict: null,
+    walks: [],
+    problems,
+  })
   let text: string
   try {
     text = readFileSync(file, 'utf8')
@@ -69,6 +80,7 @@ function proveFile(file: string, today: string): Proved {
   const plan = planOf(form)
   return {
     file,
+    form,
     verdict: prove(form, today),
     walks: (form.walks ?? []).map(walk => runWalk(plan, walk, today)),
     problems: [],
@@ -96,23 +108,14 @@ function asText(proved: readonly Proved[]): string {
     .join('')
 }
 
-/** The documented shape: places in a conflict are the codes of what stands there. Of several files, a list. */
-function asJson(proved: readonly Proved[]): string {
-  const forPrograms = ({ code, severity, at, sentence, conflict, witness }: Finding) => ({
-    code,
-    severity,
-    at,
-    sentence,
-    conflict: [...new Set(conflict.map(p => p.code))],
-    witness,
-  })
-  const one = ({ verdict, walks }: Proved) => ({
-    findings: (verdict?.findings ?? []).map(forPrograms),
-    ...(walks.length > 0 ? { walks: walks.map(w => ({ code: w.walk.code, misses: w.misses })) } : {}),
-  })
-  const [first] = proved
-  const files = proved.filter(p => p.verdict)
-  return `${JSON.stringify(proved.length === 1 && first ? one(first) : { files: files.map(p => ({ file: p.file, ...one(p) })) }, null, 2)}\n`
+/** The documented shape (docs/prove.schema.json); of several files, a list. */
+function asJson(proved: readonly Proved[], { today }: Options): string {
+  const read = proved.flatMap(({ file, form, verdict, walks }) =>
+    form && verdict ? [{ file, ...formOutput(form, verdict, walks, today) }] : [],
+  )
+  const [first] = read
+  const { file: _, ...only } = first ?? { file: '' }
+  return `${JSON.stringify(proved.length === 1 && first ? only : { files: read }, null, 2)}\n`
 }
 
 const CONTROL = /[^\t\n\r\u0020-\uD7FF\uE000-\uFFFD]/g

@@ -62,6 +62,11 @@ const CASES: Readonly<Record<string, Expected>> = {
   forward_ref: { said: coded('asked-below', 'until'), decided: true },
   twin_left: { said: coded('twin-left', 'a2_end', 'a2_own'), decided: true },
   precedence: { said: coded('mixed-and-or', 't'), decided: true },
+  all_call: {
+    said: [...coded('never-shown', 'd', 'e', 'f'), ...coded('never-offered', 'c')],
+    decided: true,
+  },
+  any_text_group: { said: coded('always-shown', 'b', 'c'), decided: true },
   days_number: {
     said: [{ at: [''], code: 'promise-broken' }, ...coded('never-shown', 't1', 't2', 't3', 't4')],
     decided: true,

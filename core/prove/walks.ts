@@ -1,6 +1,6 @@
-import { turnsTaken } from '../parties/turns'
+import { turnOf, turnProblems, turnsTaken } from '../parties/turns'
 import { sameAnswer, type Answers } from '../form/answers'
-import { allProblems, fill, type Filled } from '../fill/fill'
+import { allProblems, fill, type AnswerProblem, type Filled } from '../fill/fill'
 import { keptAnswer } from '../fill/keep'
 import type { Plan } from '../fill/planned'
 import type { Walk } from '../form/definition'
@@ -35,7 +35,7 @@ export function runWalk(plan: Plan, walk: Walk, today: string): WalkOutcome {
     code => filled.required[plan.byCode.get(code)?.slot ?? -1] === true,
     'is not required',
   )
-  const problems = allProblems(filled)
+  const problems = problemsOf(filled)
   const wrong = new Set(problems.map(p => p.step.place.code))
   expected(expect.wrong, code => wrong.has(code), 'is not complained about')
   misses.push(...valueMisses(filled, expect.values ?? {}))
@@ -48,6 +48,13 @@ export function runWalk(plan: Plan, walk: Walk, today: string): WalkOutcome {
       misses.push(`The turns are ${turns.join(', ') || 'none'}, not ${expect.turns.join(', ') || 'none'}.`)
   }
   return { walk, misses }
+}
+
+/** What keeps the response from being finished; in a form with turns, by those that these answers lead through. */
+function problemsOf(filled: Filled): AnswerProblem[] {
+  const turns = turnsTaken(filled).flatMap(code => turnOf(filled.plan.form, code) ?? [])
+  if (turns.length === 0) return allProblems(filled)
+  return [...new Set(turns.flatMap(turn => turnProblems(filled, turn)))]
 }
 
 function valueMisses(filled: Filled, values: Answers): string[] {

@@ -3,6 +3,9 @@ const props = defineProps<{ stage: string }>()
 const draft = useDraft()
 const findings = useFindings()
 const questions = computed(() => draft.places.filter(p => p.kind === 'question').length)
+/** What was accepted as undecided stays undecided. */
+const undecided = computed(() => findings.verdict?.tally.undecided ?? 0)
+const openNote = computed(() => ({ text: `${undecided.value} not decided`, as: 'risk' }))
 const latest = computed(() => draft.releases[0])
 const stages = computed(() => [
   { key: 'write', name: 'Write', notes: [{ text: counted(questions.value, 'question'), as: '' }] },
@@ -16,7 +19,7 @@ const stages = computed(() => [
         : []),
       ...(findings.risks.length > 0 ? [{ text: counted(findings.risks.length, 'risk'), as: 'risk' }] : []),
       ...(findings.isWhole && findings.faults.length + findings.risks.length === 0
-        ? [{ text: 'all decided', as: 'proven' }]
+        ? [undecided.value > 0 ? openNote.value : { text: 'all decided', as: 'proven' }]
         : []),
     ],
   },

@@ -73,7 +73,7 @@ export class Encoding implements Encoder {
   anything(): Truth {
     this.widen()
     const truth = { t: this.solver.newVariable(), f: this.solver.newVariable() }
-    this.free.set(`anything ${this.free.size}`, truth)
+    this.free.set(`${ANYTHING}${this.free.size}`, truth)
     this.solver.addClause([-truth.t, -truth.f])
     return truth
   }
@@ -242,6 +242,12 @@ export class Encoding implements Encoder {
   /** The questions that products and quotients are made of. */
   opaqueNames = (): string[] => [...this.terms.opaque.names]
 
+  /** What the answers’ classes don’t decide, as it is written: tests, and numbers that are no sums. */
+  openParts = (): string[] => [
+    ...[...this.free.keys()].filter(key => !key.startsWith(ANYTHING)),
+    ...this.terms.opaque.parts(),
+  ]
+
   codes = (): string[] => [...this.variables.keys()]
 
   and = (literals: readonly Literal[]): Literal => {
@@ -258,6 +264,8 @@ export class Encoding implements Encoder {
 
   or = (literals: readonly Literal[]): Literal => -this.and(literals.map(l => -l))
 }
+
+const ANYTHING = '\u0000anything '
 
 /** What numbers of units are as dates and times. */
 const TIMES: Partial<Record<string, (n: number) => string | null>> = {

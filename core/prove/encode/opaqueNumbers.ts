@@ -42,6 +42,9 @@ export class OpaqueNumbers {
     return or([-arithmetic.atMostZero(linear), arithmetic.atMostZero(linear, true)])
   }
 
+  /** The calculations, as they are written. */
+  parts = (): string[] => [...this.made.keys()]
+
   private of(expr: Expr, given: Literal, [low, high]: Span): Term {
     this.encoder.widen()
     const key = print(expr)

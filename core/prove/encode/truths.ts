@@ -125,7 +125,18 @@ export class Truths {
 
   private call(expr: ExprOf<'call'>): Truth {
     const contained = expr.name === 'list contains' ? this.choices.contains(expr) : null
-    return contained ?? this.entries.call(expr) ?? this.triedOrOpen(expr)
+    return contained ?? this.entries.call(expr) ?? this.overListed(expr) ?? this.triedOrOpen(expr)
+  }
+
+  /** `any` or `all` of conditions that are written out: as “or” and “and”, unknown where that is. */
+  private overListed({ name, args }: ExprOf<'call'>): Truth | null {
+    const [only] = args
+    const items = args.length === 1 && only?.kind === 'list' ? only.items : args
+    if ((name !== 'any' && name !== 'all') || !items.every(item => this.isCondition(item))) return null
+    const { and, or } = this.encoder
+    const parts = items.map(item => this.of(item))
+    const [all, some] = name === 'all' ? [and, or] : [or, and]
+    return { t: all(parts.map(p => p.t)), f: some(parts.map(p => p.f)) }
   }
 
   private isOpaque = (code: string): boolean => this.encoder.variable(code).domain.opaque

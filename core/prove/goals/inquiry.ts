@@ -9,6 +9,7 @@ import { Memory, Stamps } from './memory'
 import { modelOf, type Model } from '../model/model'
 import { randomRuns, type Evidence } from './randomRuns'
 import { cornersOf } from './corners'
+import { undecidedBy } from './openParts'
 import type { KnownState } from './knownState'
 import { KnownStates } from './knownStates'
 import { reachState, type Slice } from './reachState'
@@ -21,11 +22,6 @@ const RUNS = 16
 const MANY_FRESH = 100
 
 const POSSIBLE: Decision = { is: 'possible' }
-const OPEN: Decision = {
-  is: 'undecided',
-  why: 'it rests on something that is not decided exactly, such as a function that makes texts, or more entries than are told apart',
-}
-
 /** One look at a form: what the checks share. */
 export class Inquiry {
   readonly model: Model
@@ -105,7 +101,7 @@ export class Inquiry {
       return { decision: { is: 'undecided', why: 'the limit of the solver was met' }, isOpen }
     if (aside && !isOpen) return { decision: POSSIBLE, isOpen }
     const isShown = this.show(goal, space, isOpen)
-    return { decision: isShown ? POSSIBLE : OPEN, isOpen: isOpen || !isShown }
+    return { decision: isShown ? POSSIBLE : undecidedBy(space.openParts()), isOpen: isOpen || !isShown }
   }
 
   /** Whether the evaluator agrees with the solver: it alone says what is possible. What is exact is asked later, many at once. */
@@ -156,7 +152,7 @@ export class Inquiry {
     const refuted = this.unconfirmed.confirm().filter(goal => this.witness(goal) === null)
     for (const goal of refuted) {
       const [stamp, whole] = [this.stamps.of(goal), this.stamps.before(goal)]
-      this.memory.decisions.set(goal.key, { stamp, whole, decision: OPEN, isOpen: true })
+      this.memory.decisions.set(goal.key, { stamp, whole, decision: undecidedBy([]), isOpen: true })
     }
     return refuted.length === 0
   }

@@ -1,5 +1,7 @@
 import type { PlannedRule, Step } from '../../fill/planned'
 import type { Answers } from '../../form/answers'
+import { parseCached } from '../../expressions/parse'
+import { namesIn } from '../../expressions/tree'
 import type { RuleKind } from '../../form/rules'
 import type { Place } from '../../form/walk'
 import { Encoding } from '../encode/encoding'
@@ -155,6 +157,15 @@ export class StateSpace {
   /** The questions that the goal asked last depends on: a model of the space decides all of them. */
   get decided(): ReadonlySet<string> {
     return new Set(this.asked)
+  }
+
+  /** The tests of which the goal asked last says something, and that the answers’ classes don’t decide. */
+  openParts(): string[] {
+    const asked = new Set(this.asked)
+    return this.encoding.openParts().filter(part => {
+      const names = namesIn(parseCached(part))
+      return names.length > 0 && names.every(name => asked.has(name))
+    })
   }
 
   /** Literals that bring with them: what the goal being asked depends on in the current section is answered where it is required, but for one question. */

@@ -66,14 +66,15 @@ describe('the way through a form page by page', () => {
           const plan = planOf(form)
           const { pagination, held, place } = opened(fill(plan, first, TODAY))
           for (let i = 0; i < steps; i++) pagination.goOn()
-          const before = pagination.at.value
           held.value = fill(plan, second, TODAY)
           expect(pagination.page.value).toBe(pagination.pages.value[pagination.at.value])
-          const there = pagination.page.value
-          if (there) expect(there.section).toBeLessThanOrEqual(Math.max(place.value.section, 0))
+          const [there, now] = [pagination.page.value, pagination.at.value]
+          // Where nothing up to it is left on the way, the first page that is.
+          const isFirst = there === pagination.pages.value[0]
+          if (there && !isFirst) expect(there.section).toBeLessThanOrEqual(place.value.section)
           pagination.goBack()
           expect(pagination.tried.value).toBe(false)
-          expect(pagination.at.value).toBeLessThanOrEqual(Math.max(before, 0))
+          expect(pagination.at.value).toBeLessThanOrEqual(now)
         },
       ),
       { numRuns: 400 },

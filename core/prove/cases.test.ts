@@ -67,6 +67,10 @@ const CASES: Readonly<Record<string, Expected>> = {
     decided: true,
   },
   any_text_group: { said: coded('always-shown', 'b', 'c'), decided: true },
+  check_over_entries: {
+    said: [{ at: [''], code: 'promise-broken' }, ...coded('never-shown', 'odd')],
+    decided: true,
+  },
   days_number: {
     said: [{ at: [''], code: 'promise-broken' }, ...coded('never-shown', 't1', 't2', 't3', 't4')],
     decided: true,

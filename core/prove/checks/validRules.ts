@@ -208,7 +208,10 @@ function answered(
   const { place, step, check } = ruled
   const own = 'is' in step && isQuestion(step) && step.value === null ? [place.code] : []
   const names = namesIn(check.expr)
-  const steps = names.flatMap(name => inquiry.model.plan.byCode.get(name) ?? [])
+  // What is asked in entries that the check looks into has no answer of its own where the check stands.
+  const steps = names
+    .flatMap(name => inquiry.model.plan.byCode.get(name) ?? [])
+    .filter(s => s.place.entryOf === null || s.place.entryOf === place.entryOf)
   const isAnswered = (frame: Frame) =>
     steps.every(s => frame.inPlay[s.place.order] !== true || (frame.values[s.slot] ?? null) !== null)
   const isOwnAnswered = (frame: Frame) =>

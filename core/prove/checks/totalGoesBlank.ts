@@ -33,15 +33,16 @@ export const totalGoesBlank: Check = {
 function ofValue(inquiry: Inquiry, question: PlannedQuestion): Finding[] {
   const { place, value } = question
   const parts = value?.expr ? summandsOf(value.expr) : []
-  const isRuled = inquiry.model.rules.some(r => r.expr && isComparedIn(r.expr, place.code))
-  if (parts.length < 2 || !isRuled || place.entryOf !== null || isOutOfPlay(inquiry, question)) return []
+  if (parts.length < 2 || place.entryOf !== null || isOutOfPlay(inquiry, question)) return []
+  if (!inquiry.model.rules.some(r => r.expr && isComparedIn(r.expr, place.code))) return []
   const steps = parts.flatMap(name => inquiry.model.plan.byCode.get(name) ?? [])
-  if (steps.length < parts.length) return []
+  const blank = blankParts(inquiry, steps)
+  if (steps.length < parts.length || blank.size === 0) return []
   const goal = blankGoal(inquiry, question, steps)
   if (inquiry.decide(goal, { aside: true }).is !== 'possible') return []
   const witness = inquiry.witness(goal)
   if (witness === null || !value?.expr) return []
-  const mended = print(withZeros(value.expr, blankParts(inquiry, steps)))
+  const mended = print(withZeros(value.expr, blank))
   return [
     finding(
       kind,
@@ -77,22 +78,23 @@ const isComparedIn = (expr: Expr, code: string): boolean =>
       (n.kind === 'between' && namesIn(n.value).includes(code)),
   )
 
-/** The goal “the section is left with the total blank, though one of its parts is answered”. */
+/** The goal “the total is blank though one of its parts is answered, and all that has to be”. */
 const blankGoal = ({ model }: Inquiry, total: PlannedQuestion, parts: readonly PlannedQuestion[]): Goal => ({
   key: `goes-blank:${total.place.address}`,
   at: total.place,
-  section: total.place.section + 1,
-  leaving: true,
+  section: total.place.section,
   names: [total.place.code, ...parts.map(p => p.place.code), ...namesAround(model, total)],
   literals: space => [
     space.inPlay(total),
     space.encoding.variable(total.place.code).blank,
     space.encoding.or(parts.map(p => -space.encoding.variable(p.place.code).blank)),
+    ...space.answeredHere(),
   ],
   holds: state =>
     state.inPlay[total.place.order] === true &&
     (state.values[total.slot] ?? null) === null &&
-    parts.some(p => (state.values[p.slot] ?? null) !== null),
+    parts.some(p => (state.values[p.slot] ?? null) !== null) &&
+    parts.every(p => state.required[p.slot] !== true || (state.values[p.slot] ?? null) !== null),
 })
 
 /** The parts that may be blank: not always asked, or not required. */

@@ -41,13 +41,19 @@ interface Twins {
 }
 
 function twinsOf({ model: { plan } }: Inquiry): Twins[][] {
-  const blocks = plan.places.filter(p => p.kind === 'section' || p.kind === 'group')
+  const blocks = plan.places
+    .filter(p => p.kind === 'section' || p.kind === 'group')
+    .map(place => {
+      const inside = insideOf(plan.places, place)
+      return { place, codes: new Set(inside.map(p => p.code)), byStem: uniqueByStem(inside) }
+    })
   return blocks.map((first, i) =>
     blocks.slice(i + 1).flatMap((second): Twins[] => {
-      if (!areSiblings(first, second)) return []
-      const counterpart = counterparts(insideOf(plan.places, first), insideOf(plan.places, second))
-      const inside = new Set(insideOf(plan.places, second).map(p => p.code))
-      return counterpart ? [{ first, second, counterpart, inside }] : []
+      if (!areSiblings(first.place, second.place)) return []
+      const counterpart = counterparts(first.byStem, second.byStem)
+      return counterpart
+        ? [{ first: first.place, second: second.place, counterpart, inside: second.codes }]
+        : []
     }),
   )
 }
@@ -75,10 +81,12 @@ function uniqueByStem(places: readonly Place[]): Map<string, Place> {
 }
 
 /** What in one block corresponds to what in another, by type and words; null where too little does. */
-function counterparts(first: readonly Place[], second: readonly Place[]): Map<string, string> | null {
-  const others = uniqueByStem(second)
-  const pairs = [...uniqueByStem(first)].flatMap(([key, { code }]): [string, string][] => {
-    const other = others.get(key)
+function counterparts(
+  first: ReadonlyMap<string, Place>,
+  second: ReadonlyMap<string, Place>,
+): Map<string, string> | null {
+  const pairs = [...first].flatMap(([key, { code }]): [string, string][] => {
+    const other = second.get(key)
     return other ? [[code, other.code]] : []
   })
   return pairs.length >= FEWEST ? new Map(pairs) : null

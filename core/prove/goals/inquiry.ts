@@ -81,7 +81,8 @@ export class Inquiry {
   }
 
   private counted(decision: Decision, { aside }: Manner): Decision {
-    if (decision.is === 'possible') this.tally.byExample += 1
+    // What is asked aside by exact rules has no example.
+    if (decision.is === 'possible' && !aside) this.tally.byExample += 1
     if (decision.is === 'impossible') this.tally.byProof += 1
     if (decision.is === 'undecided' && !aside) this.tally.undecided += 1
     return decision

@@ -12,7 +12,7 @@ import { poolOf } from './randomRuns'
 import { problemsOf } from './turnChain'
 
 /** How often what is missing in a section is drawn anew before the way counts as not found. */
-const MOST_DRAWS = 12
+const MOST_DRAWS = 20
 
 /** What is known of a state: some answers, and the questions that have just these, or stay blank. */
 export interface Slice {
@@ -45,12 +45,17 @@ export function goThrough(
     passed,
     answers: way.answers,
   }
-  for (let index = 0; index <= last && index < sections.length; index = way.leave(index)) {
+  let index = 0
+  while (index <= last && index < sections.length) {
     known.current = index
     const isShown = way.enter(index)
     if (!isShown) passed.add(index)
     visit(known)
     if (isShown && index < last && !way.complete(index)) return known
+    const next = way.leave(index)
+    // Whoever has left a section that is complete has come to the next, though it may lie beyond the last.
+    if (index < last) known.current = next
+    index = next
   }
   if (last >= sections.length) known.current = last
   return known

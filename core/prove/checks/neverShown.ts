@@ -4,8 +4,7 @@ import { isNeverInPlay, isFolded, isRepeated, NEVER_IN_PLAY } from './neverInPla
 import type { PlannedPlace, PlannedSection, Step } from '../../fill/planned'
 import type { Inquiry } from '../goals/inquiry'
 import { type Check, quotedName, finding, partAt, lookAtEach } from './check'
-import { sectionGoal, type Goal } from '../goals/goal'
-import { namesAround } from '../goals/dependencyClosure'
+import { sectionGoal, shownGoal, type Goal } from '../goals/goal'
 import { example, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
@@ -64,15 +63,7 @@ function sectionFindings(inquiry: Inquiry, { place, shown }: PlannedSection): Fi
 function stepFindings(inquiry: Inquiry, step: Step): Finding[] {
   const { place, shown } = step
   if (!shown?.expr || isFolded(inquiry, step) || isCircular(inquiry, place.code)) return []
-  const goal: Goal = {
-    key: `shown:${place.address}`,
-    at: place,
-    section: place.section,
-    names: namesAround(inquiry.model, step),
-    literals: space => [space.inPlay(step)],
-    isExact: true,
-    holds: state => state.inPlay[place.order] === true,
-  }
+  const goal = shownGoal(inquiry.model, step)
   return decided(inquiry, goal, step, place.section)
 }
 

@@ -1,8 +1,7 @@
 import { namesIn } from '../../expressions/tree'
 import type { PlannedSection, Step } from '../../fill/planned'
 import type { Finding } from '../finding'
-import { namesAround } from '../goals/dependencyClosure'
-import type { Goal } from '../goals/goal'
+import { shownGoal, type Goal } from '../goals/goal'
 import type { Inquiry } from '../goals/inquiry'
 import { type Check, finding, lookAtEach, partAt, quotedName } from './check'
 import { example, section, text, whole } from './exampleForms'
@@ -51,24 +50,14 @@ function ofStep(inquiry: Inquiry, around: PlannedSection, step: Step): Finding[]
     finding(kind, place, sentence, {
       rule: `${place.address}:shownWhen`,
       conflict,
-      witness: inquiry.witness(shownGoal(inquiry, step)),
+      witness: inquiry.witness(shownGoal(inquiry.model, step)),
     }),
   ]
 }
 
-const shownGoal = ({ model }: Inquiry, step: Step): Goal => ({
-  key: `shown:${step.place.address}`,
-  at: step.place,
-  section: step.place.section,
-  names: namesAround(model, step),
-  literals: space => [space.inPlay(step)],
-  isExact: true,
-  holds: state => state.inPlay[step.place.order] === true,
-})
-
 /** The goal that the section is left with the step in play. */
 const completedWith = (inquiry: Inquiry, step: Step): Goal => ({
-  ...shownGoal(inquiry, step),
+  ...shownGoal(inquiry.model, step),
   key: `completed-with:${step.place.address}`,
   section: step.place.section + 1,
   leaving: true,

@@ -1,8 +1,10 @@
 import type { Filled } from '../../fill/frame'
+import type { Step } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Model } from '../model/model'
 import type { Literal } from '../solver/literal'
 import type { ConflictPart } from '../finding'
+import { namesAround } from './dependencyClosure'
 import type { Evidence } from './randomRuns'
 import type { Standing } from './standing'
 import type { StateSpace } from './stateSpace'
@@ -51,3 +53,14 @@ export function sectionGoal(model: Model, section: number): Goal {
     holds: state => state.inPlay[order] === true,
   }
 }
+
+/** The goal “this is in play”. */
+export const shownGoal = (model: Model, step: Step): Goal => ({
+  key: `shown:${step.place.address}`,
+  at: step.place,
+  section: step.place.section,
+  names: namesAround(model, step),
+  literals: space => [space.inPlay(step)],
+  isExact: true,
+  holds: state => state.inPlay[step.place.order] === true,
+})

@@ -151,7 +151,7 @@ function redundant(inquiry: Inquiry, rule: Ruled, { parts, shorter, within }: Ju
     within(shorter(parts.filter((_, i) => !gone.includes(i))))
   const changesNothing = (gone: readonly number[]) =>
     gone.length < parts.length &&
-    inquiry.decide(difference(rule, without(gone)), { aside: true }).is === 'impossible'
+    inquiry.decide(difference(rule, without(gone)), { aside: true, onlyProof: true }).is === 'impossible'
   const idle = parts.flatMap((_, i) => (changesNothing([i]) ? [i] : []))
   if (idle.length === 0) return []
   const words = idle.map(i => `“${partText(parts[i])}”`)

@@ -40,7 +40,7 @@ function ofStep(inquiry: Inquiry, around: PlannedSection, step: Step): Finding[]
   )
   if (
     checked.length === 0 ||
-    inquiry.decide(completedWith(inquiry, step), { aside: true }).is !== 'impossible'
+    inquiry.decide(completedWith(inquiry, step), { aside: true, onlyProof: true }).is !== 'impossible'
   )
     return []
   const conflict = [partAt(place, 'shownWhen'), ...checked.map(s => partAt(s.place, 'validWhen'))]

@@ -168,23 +168,25 @@ export class Ages {
     const { arithmetic, solver } = this.encoder
     const gap = linearSum(second.linear ?? constantOf(ZERO), first.linear ?? constantOf(ZERO), rational(-1))
     const literal = solver.newVariable()
+    const { yes } = this.encoder
+    const far =
+      whenTrue === undefined
+        ? yes
+        : arithmetic.atMostZero(linearSum(constantOf(rational(whenTrue)), gap, rational(-1)))
+    const close =
+      whenFalse === undefined
+        ? yes
+        : arithmetic.atMostZero(linearSum(gap, constantOf(rational(whenFalse)), rational(-1)))
+    solver.addClause([-literal, far])
+    solver.addClause([literal, close])
     arithmetic.monotone({
       literal,
       first: first.at,
       second: second.at,
       test,
       range: [BigInt(FIRST_DAY), BigInt(LAST_DAY)],
+      surely: { true: -close, false: -far },
     })
-    if (whenTrue !== undefined)
-      solver.addClause([
-        -literal,
-        arithmetic.atMostZero(linearSum(constantOf(rational(whenTrue)), gap, rational(-1))),
-      ])
-    if (whenFalse !== undefined)
-      solver.addClause([
-        literal,
-        arithmetic.atMostZero(linearSum(gap, constantOf(rational(whenFalse)), rational(-1))),
-      ])
     return literal
   }
 

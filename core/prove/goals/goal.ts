@@ -27,9 +27,13 @@ export interface Goal extends WitnessGoal {
   isExact?: true
 }
 
-/** How a goal is decided: `aside` for an advice that is simply not given when it can't be decided, `seen` when a random run shows it. */
+/**
+ * How a goal is decided: `aside` for an advice that is simply not given when it can't be decided, `onlyProof` where nothing is said of what
+ * is possible, so that no example is looked for, `seen` when a random run shows it.
+ */
 export interface Manner {
   aside?: boolean
+  onlyProof?: boolean
   seen?: (evidence: Evidence) => boolean
 }
 

@@ -88,7 +88,7 @@ export class Inquiry {
     return decision
   }
 
-  private found(goal: Goal, { seen, aside }: Manner): { decision: Decision; isOpen: boolean } {
+  private found(goal: Goal, { seen, aside, onlyProof }: Manner): { decision: Decision; isOpen: boolean } {
     const evidence = seen ? this.evidence() : null
     if ((evidence && seen?.(evidence)) || (goal.isExact && this.states.show(goal)))
       return { decision: POSSIBLE, isOpen: false }
@@ -100,7 +100,7 @@ export class Inquiry {
       return { decision: { is: 'impossible', conflict: space.conflictOf(literals) }, isOpen: false }
     if (outcome === 'limit')
       return { decision: { is: 'undecided', why: 'the limit of the solver was met' }, isOpen }
-    if (aside && !isOpen) return { decision: POSSIBLE, isOpen }
+    if (onlyProof || (aside && !isOpen)) return { decision: POSSIBLE, isOpen }
     const isShown = this.show(goal, space, isOpen)
     return { decision: isShown ? POSSIBLE : undecidedBy(space.openParts()), isOpen: isOpen || !isShown }
   }

@@ -3,6 +3,7 @@ import type { Plan, PlannedQuestion } from '../../fill/planned'
 import type { QuestionOf } from '../../form/questions'
 import { valueKey } from '../../lists/listIndex'
 import type { Domain } from './domain'
+import type { PlannedTurn } from './turnPlan'
 
 /** Whether a question has limits that no answer fits: nothing lies between them, or no choice of options is allowed. */
 export function isUnanswerable({ place, offer }: PlannedQuestion, domain: Domain): boolean {
@@ -28,32 +29,36 @@ export const isNarrowed = ({ offer }: PlannedQuestion): boolean =>
   offer !== null && (offer.narrow !== null || offer.rules !== null)
 
 /** Whether a choice may find nothing on offer: its rows are narrowed or ruled, and it is not plain that one always stays. */
-export const mayOfferNothing = (plan: Plan, question: PlannedQuestion): boolean =>
+export const mayOfferNothing = (
+  plan: Plan,
+  turns: readonly PlannedTurn[],
+  question: PlannedQuestion,
+): boolean =>
   isNarrowed(question) &&
   !('writeIn' in question.place.node && question.place.node.writeIn !== undefined) &&
-  !followsParent(plan, question)
+  !followsParent(plan, turns, question)
 
 /** Narrowed by a parent alone that is required wherever the choice shows, and each of whose rows has some below it. */
-function followsParent(plan: Plan, { place, offer }: PlannedQuestion): boolean {
+function followsParent(plan: Plan, turns: readonly PlannedTurn[], question: PlannedQuestion): boolean {
+  const { place, offer } = question
   const link = offer?.rules === null ? linkIn(offer.narrow?.expr ?? null) : null
   const parent = link ? plan.byCode.get(link.parent) : undefined
-  if (!link || !parent?.offer || place.entryOf !== null || !isSurelyAnswered(plan, parent, place.section))
-    return false
+  if (!link || !parent?.offer || place.entryOf !== null || !isSurelyAnswered(turns, parent, question)) return false
   const below = offer?.index.column(link.column)
   return [...parent.offer.rows.keys()].every(code => below?.has(valueKey(code)) === true)
 }
 
-/** Whether a choice is answered by whoever completes a section. */
+/** Whether a choice is answered by whoever answers another in its section. */
 const isSurelyAnswered = (
-  { form }: Plan,
+  turns: readonly PlannedTurn[],
   { place, required, shown, parent }: PlannedQuestion,
-  section: number,
+  other: PlannedQuestion,
 ): boolean =>
-  (form.turns ?? []).length === 0 &&
   required === true &&
   shown === null &&
-  parent < 0 &&
-  place.section === section
+  (parent < 0 || parent === other.parent) &&
+  place.section === other.place.section &&
+  turns.every(turn => turn.fills(place) || !turn.fills(other.place))
 
 /** `row.column = parent`, and nothing else. */
 function linkIn(expr: Expr | null): { column: string; parent: string } | null {

@@ -8,18 +8,24 @@ import { isQuestion, isRepeating } from '../../fill/steps'
 import { isNarrowed, isUnanswerable, mayOfferNothing } from './answerable'
 import { isLockable } from './domains'
 import { isPossible } from './sampleAnswers'
+import type { PlannedTurn } from './turnPlan'
 import type { Domain } from './domain'
+import { BEYOND, neverFails } from './estimate'
 
 /**
  * What can keep its section from being completed, by a check of its own or because it can't be answered. All others can always be completed, whatever the rest of the
  * answers: that is what makes it exact to leave them out of a goal that does not depend on them.
  */
-export function blockersOf(plan: Plan, domain: (code: string) => Domain): (Step | PlannedSection)[] {
+export function blockersOf(
+  plan: Plan,
+  turns: readonly PlannedTurn[],
+  domain: (code: string) => Domain,
+): (Step | PlannedSection)[] {
   return plan.sections
     .flatMap((section): (Step | PlannedSection)[] => [section, ...section.all])
     .filter(step => {
       if ('is' in step && isNeverComplete(step)) return true
-      if ('parent' in step && isQuestion(step) && mayBeKept(plan, step, domain)) return true
+      if ('parent' in step && isQuestion(step) && mayBeKept(plan, turns, step, domain)) return true
       return (
         step.checks.length > 0 && !('parent' in step && isQuestion(step) && canAlwaysPass(plan, step, domain))
       )
@@ -33,11 +39,16 @@ export const isNeverComplete = (step: Step): boolean =>
   step.steps.some(s => isQuestion(s) && s.required === true && s.shown === null)
 
 /** It may be required and have no answer: read-only and beginning with nothing, without any that fits its limits, or with nothing on offer. */
-function mayBeKept(plan: Plan, question: PlannedQuestion, domain: (code: string) => Domain): boolean {
+function mayBeKept(
+  plan: Plan,
+  turns: readonly PlannedTurn[],
+  question: PlannedQuestion,
+  domain: (code: string) => Domain,
+): boolean {
   if (question.required === null || question.value !== null) return false
   return (
     (question.default === null && isLockable(question, plan)) ||
-    mayOfferNothing(plan, question) ||
+    mayOfferNothing(plan, turns, question) ||
     isUnanswerable(question, domain(question.place.code))
   )
 }
@@ -51,13 +62,29 @@ function canAlwaysPass(plan: Plan, question: PlannedQuestion, domain: (code: str
   const { opaque, many } = domain(question.place.code)
   // What is locked or not on offer may be just the answers that pass.
   if (opaque || many || isLockable(question, plan) || isNarrowed(question)) return false
+  const candidates: Value[] = [
+    ...domain(question.place.code).classes,
+    ...farDays(question),
+    ...farNumbers(question),
+  ]
+  if (question.required === null) candidates.push(null)
   const isAlone = question.checks.every(
     c => c.expr === null || namesIn(c.expr).every(name => name === question.place.code),
   )
-  if (!isAlone) return false
-  const candidates: Value[] = [...domain(question.place.code).classes, ...farDays(question)]
-  if (question.required === null) candidates.push(null)
-  return candidates.some(value => passes(plan, question, value))
+  const holds = isAlone ? passes : passesWhateverElse
+  return candidates.some(value => holds(plan, question, value))
+}
+
+/** Whether a value passes the checks of its question with any other answers. */
+const passesWhateverElse = (plan: Plan, question: PlannedQuestion, value: Value): boolean =>
+  question.place.entryOf === null &&
+  question.checks.every(c => c.expr === null || neverFails(plan, c.expr, question, value))
+
+/** The ends of what may be given as a number. */
+function farNumbers(question: PlannedQuestion): Value[] {
+  const { node } = question.place
+  if (node.type !== 'integer' && node.type !== 'decimal' && node.type !== 'money') return []
+  return [node.min ?? -BEYOND, node.max ?? BEYOND].filter(n => isPossible(n, question))
 }
 
 /** A day before and after any today tells how a check with `today()` turns out for every today. */

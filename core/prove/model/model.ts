@@ -64,7 +64,8 @@ export function modelOf(form: Form, today: string): Model {
     domains.set(code, found)
     return found
   }
-  const blocking = blockersOf(plan, domain)
+  const turns = planTurns(plan, rules)
+  const blocking = blockersOf(plan, turns, domain)
   return {
     form,
     today,
@@ -78,7 +79,7 @@ export function modelOf(form: Form, today: string): Model {
     blockers: blocking.filter(b => !isAvoidable(b.place)),
     blocking,
     waypoint: waypoints(plan),
-    turns: planTurns(plan, rules),
+    turns,
     stepOf: code => copies.stepOf(code),
     sectionOf: step => plan.sections[step.place.section],
   }

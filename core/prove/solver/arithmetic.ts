@@ -17,16 +17,7 @@ import type { Linear } from './linear'
 import type { Literal } from './literal'
 import { OrderedForms } from './orderedForms'
 import type { Solver } from './solver'
-import {
-  distinct,
-  lowerEnd,
-  MINUS,
-  Tableau,
-  upperEnd,
-  type Atom,
-  type FormBound,
-  type LinearForm,
-} from './tableau'
+import { distinct, boundOf, MINUS, Tableau, type Atom, type FormBound, type LinearForm } from './tableau'
 
 /** What is known of a variable while a literal is true; the ends may be strict. */
 export interface Stretch {
@@ -48,9 +39,14 @@ export interface Monotone {
   second: number | bigint
   test: (first: bigint, second: bigint) => boolean
   range: readonly [bigint, bigint]
+  /** What makes the test true, and what makes it false, wherever the numbers lie. */
+  surely: { true: Literal; false: Literal }
 }
 
 export type TheoryOutcome = { is: 'consistent' } | { is: 'lemmas'; clauses: Literal[][] } | { is: 'limit' }
+
+/** So often numbers are pushed away from the edges of tests before a clause is learnt. */
+const PUSHES = 2
 
 /**
  * Arithmetic beside the solver of clauses: atoms are literals that say “this sum is at most that”. After the solver has found a model, `check`
@@ -60,6 +56,7 @@ export type TheoryOutcome = { is: 'consistent' } | { is: 'lemmas'; clauses: Lite
 export class Arithmetic {
   private readonly variables: Variable[] = []
   private readonly forms = new Map<string, LinearForm>()
+  private readonly formsByAtom = new Map<Literal, LinearForm>()
   private readonly monotones: Monotone[] = []
   private readonly atomLiterals: Literal[] = []
   private found: readonly Rational[] = []
@@ -164,6 +161,7 @@ export class Arithmetic {
     const before = form.atoms[(index < 0 ? form.atoms.length : index) - 1]
     if (before) this.solver.addClause([-before.literal, literal])
     if (next) this.solver.addClause([-literal, next.literal])
+    this.formsByAtom.set(literal, form)
     form.atoms.splice(index < 0 ? form.atoms.length : index, 0, { at, strict, literal })
     this.atomLiterals.push(literal)
     const [[only, factor], ...others] = form.terms as [
@@ -236,6 +234,24 @@ export class Arithmetic {
   /** Whether numbers exist for the model that the solver has found. */
   check(): TheoryOutcome {
     const bounds = this.boundsInModel()
+    const values = this.numbersWithin(bounds)
+    if (!(values instanceof Map)) return values
+    const split = this.splitFraction(values)
+    if (split) return split
+    const clauses = this.corrections(values)
+    const found = clauses.length === 0 ? values : this.wellWithin(bounds, values)
+    if (!found) {
+      this.solver.reconsider(this.monotones.filter(m => this.isContradicted(m, values)).flatMap(m => this.sureLiterals(m)))
+      return { is: 'lemmas', clauses }
+    }
+    const numbers: Rational[] = []
+    for (const [v, value] of found) numbers[v] = value
+    this.found = numbers
+    return { is: 'consistent' }
+  }
+
+  /** Numbers within bounds, or why there are none. */
+  private numbersWithin(bounds: readonly FormBound[]): Map<number, Rational> | TheoryOutcome {
     const tableau = new Tableau(this.yes)
     for (const v of this.variablesOf(bounds)) tableau.column(v, this.variables[v]?.start)
     for (const bound of bounds) tableau.bindForm(bound)
@@ -244,7 +260,47 @@ export class Arithmetic {
     const failed = tableau.simplex.check()
     if (failed === 'limit') return { is: 'limit' }
     if (failed) return { is: 'lemmas', clauses: [distinct(failed.map(l => -l))] }
-    return this.refine(tableau.values())
+    return tableau.values()
+  }
+
+  /**
+   * Numbers that lie well within what the model says of the monotone tests that others contradict: at the edge of a test two dates may
+   * creep along the calendar, a day with each correction. Null where there are none.
+   */
+  private wellWithin(
+    bounds: readonly FormBound[],
+    values: ReadonlyMap<number, Rational>,
+  ): ReadonlyMap<number, Rational> | null {
+    const within = [...bounds]
+    let found = values
+    for (let round = 0; round < PUSHES; round++) {
+      const pushed = this.monotones
+        .filter(m => this.isContradicted(m, found))
+        .flatMap(m => this.sureBound(m) ?? [])
+      if (pushed.length === 0) return null
+      within.push(...pushed)
+      const numbers = this.numbersWithin(within)
+      if (!(numbers instanceof Map) || this.fractionIn(numbers) !== null) return null
+      if (!this.monotones.some(m => this.isContradicted(m, numbers))) return numbers
+      found = numbers
+    }
+    return null
+  }
+
+  /** What the next model should say first: that numbers lie well within what this one says of a test. */
+  private sureLiterals({ literal, surely }: Monotone): Literal[] {
+    const wanted = this.solver.isTrue(literal) ? surely.true : surely.false
+    const atoms = this.formsByAtom.get(Math.abs(wanted))?.atoms ?? []
+    const at = atoms.findIndex(a => a.literal === Math.abs(wanted))
+    return wanted > 0 ? atoms.slice(at).map(a => a.literal) : atoms.slice(0, at + 1).map(a => -a.literal)
+  }
+
+  /** The bound with which a test surely is what the model says. */
+  private sureBound({ literal, surely }: Monotone): FormBound | null {
+    const wanted = this.solver.isTrue(literal) ? surely.true : surely.false
+    const form = this.formsByAtom.get(Math.abs(wanted))
+    const atom = form?.atoms.find(a => a.literal === Math.abs(wanted))
+    return form && atom ? boundOf(form, atom, wanted) : null
   }
 
   /** What the model says of sums: a bound for each atom that is assigned. */
@@ -253,10 +309,8 @@ export class Arithmetic {
     for (const form of this.forms.values())
       for (const atom of form.atoms) {
         const { literal } = atom
-        if (this.solver.isTrue(literal))
-          bounds.push({ form, side: 'high', at: upperEnd(atom), reason: literal })
-        else if (this.solver.isTrue(-literal))
-          bounds.push({ form, side: 'low', at: lowerEnd(form, atom), reason: -literal })
+        if (this.isAssigned(literal))
+          bounds.push(boundOf(form, atom, this.solver.isTrue(literal) ? literal : -literal))
       }
     return bounds
   }
@@ -281,49 +335,56 @@ export class Arithmetic {
 
   private isAssigned = (literal: Literal) => this.solver.isTrue(literal) || this.solver.isTrue(-literal)
 
-  /** Numbers that fit all sums: whole where they must be, and with the monotone tests as the model says? */
-  private refine(values: ReadonlyMap<number, Rational>): TheoryOutcome {
-    for (const [v, value] of values) {
-      if (this.variables[v]?.grid === null || isWhole(value)) continue
-      // The next model has to choose a side; that each number lies on one of them needs no clause.
-      const form = this.formOf([[v, 1n]])
-      const before = this.atomLiterals.length
-      this.atom(form, rational(floorOf(value)), false)
-      return this.atomLiterals.length > before ? { is: 'lemmas', clauses: [] } : { is: 'limit' }
-    }
-    const clauses = this.monotones.flatMap(m => this.corrected(m, values))
-    if (clauses.length > 0) return { is: 'lemmas', clauses }
-    const found: Rational[] = []
-    for (const [v, value] of values) found[v] = value
-    this.found = found
-    return { is: 'consistent' }
+  /** A variable that has to be whole and is not. */
+  private fractionIn(values: ReadonlyMap<number, Rational>): number | null {
+    for (const [v, value] of values) if (this.variables[v]?.grid !== null && !isWhole(value)) return v
+    return null
+  }
+
+  /** The next model has to choose on which side of a fraction a number lies; that it lies on one of them needs no clause. */
+  private splitFraction(values: ReadonlyMap<number, Rational>): TheoryOutcome | null {
+    const v = this.fractionIn(values)
+    if (v === null) return null
+    const before = this.atomLiterals.length
+    this.atom(this.formOf([[v, 1n]]), rational(floorOf(values.get(v) ?? ZERO)), false)
+    return this.atomLiterals.length > before ? { is: 'lemmas', clauses: [] } : { is: 'limit' }
+  }
+
+  private corrections = (values: ReadonlyMap<number, Rational>): Literal[][] =>
+    this.monotones.filter(m => this.isContradicted(m, values)).map(m => this.corrected(m, values))
+
+  private numbersOf({ first, second }: Monotone, values: ReadonlyMap<number, Rational>): [bigint, bigint] {
+    const numberOf = (part: number | bigint) =>
+      typeof part === 'bigint' ? part : floorOf(values.get(part) ?? ZERO)
+    return [numberOf(first), numberOf(second)]
+  }
+
+  /** Whether numbers contradict what the model says of a monotone test. */
+  private isContradicted(m: Monotone, values: ReadonlyMap<number, Rational>): boolean {
+    return (
+      this.isAssigned(m.literal) && m.test(...this.numbersOf(m, values)) !== this.solver.isTrue(m.literal)
+    )
   }
 
   /** A clause that rules out what the model says of a monotone test and the numbers contradict, and as much beside as follows. */
-  private corrected(m: Monotone, values: ReadonlyMap<number, Rational>): Literal[][] {
-    if (!this.isAssigned(m.literal)) return []
+  private corrected(m: Monotone, values: ReadonlyMap<number, Rational>): Literal[] {
     const said = this.solver.isTrue(m.literal)
-    const numberOf = (part: number | bigint) =>
-      typeof part === 'bigint' ? part : floorOf(values.get(part) ?? ZERO)
-    const [first, second] = [numberOf(m.first), numberOf(m.second)]
-    if (m.test(first, second) === said) return []
+    const [first, second] = this.numbersOf(m, values)
     const [a, b] = [this.variableOf(m.first), this.variableOf(m.second)]
-    if (a === null && b === null) return [[said ? -m.literal : m.literal]]
+    if (a === null && b === null) return [said ? -m.literal : m.literal]
     // One side is a constant: the edge of the other decides for good.
     if (a === null && b !== null) {
       const from = edgeOf(m.range, x => m.test(first, x), false)
-      return [
-        said ? [-m.literal, -this.limit(b, from - 1n, false)] : [m.literal, this.limit(b, from - 1n, true)],
-      ]
+      return said
+        ? [-m.literal, -this.limit(b, from - 1n, false)]
+        : [m.literal, this.limit(b, from - 1n, true)]
     }
     // For this second and all below, the first has to stay within the edge; for this second and all above, it is true up to there.
     const upTo = edgeOf(m.range, x => m.test(x, second), true)
     const within = a === null ? -m.literal : this.limit(a, upTo, said)
-    return [
-      said
-        ? [-m.literal, within, ...(b === null ? [] : [-this.limit(b, second, true)])]
-        : [m.literal, -within, ...(b === null ? [] : [this.limit(b, second - 1n, false)])],
-    ]
+    return said
+      ? [-m.literal, within, ...(b === null ? [] : [-this.limit(b, second, true)])]
+      : [m.literal, -within, ...(b === null ? [] : [this.limit(b, second - 1n, false)])]
   }
 
   private variableOf = (part: number | bigint): number | null => (typeof part === 'number' ? part : null)

@@ -48,6 +48,12 @@ export class Propagation {
     this.phase[Math.abs(literal)] = literal > 0 ? 1 : -1
   }
 
+  /** Gives up the last model, and tries these literals first in the next. */
+  reconsider(literals: readonly Literal[]) {
+    this.backtrack(0)
+    for (const literal of literals) this.prefer(literal)
+  }
+
   /** The value of a literal in the last model. */
   isTrue = (literal: Literal): boolean => this.valueOf(literal) === 1
 

@@ -32,6 +32,17 @@ export const upperEnd = ({ at, strict }: Atom): Near => ({ r: at, e: strict ? MI
 export const lowerEnd = (form: LinearForm, { at, strict }: Atom): Near =>
   form.whole ? { r: plus(at, ONE), e: ZERO } : { r: at, e: strict ? ZERO : ONE }
 
+/** What an atom says of its form while a literal of it is true. */
+export function boundOf(form: LinearForm, atom: Atom, literal: Literal): FormBound {
+  const isBelow = literal === atom.literal
+  return {
+    form,
+    side: isBelow ? 'high' : 'low',
+    at: isBelow ? upperEnd(atom) : lowerEnd(form, atom),
+    reason: literal,
+  }
+}
+
 /** The simplex of one model: a column for each variable that matters, one for each sum, and what bounds contradict at once. */
 export class Tableau {
   readonly simplex: Simplex<Literal>

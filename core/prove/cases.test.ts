@@ -100,6 +100,7 @@ const CASES: Readonly<Record<string, Expected>> = {
   turns_handoff_required_mail: { said: coded('ungiven-turn', 'mail'), decided: true },
   // The last turn comes only after a yes: what it would say after a no never shows.
   turns_handoff_back: { said: coded('never-shown', 'why'), silent: ['promise-broken'], decided: true },
+  turns_entries: { silent: ['never-shown'], decided: true },
   turns_nobody_fills: { said: coded('unfilled-question', 'start', 'dept', 'boss_mail'), decided: true },
 }
 

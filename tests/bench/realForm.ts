@@ -31,17 +31,19 @@ export function realForm(questions: number, seed = 11): Form {
   const next = seededRandom(seed)
   const sections: Section[] = []
   const offered: Promised[] = []
-  const gates: string[] = []
-  const near = () => gates.slice(-NEAR)
-  const gate = () => near()[Math.floor(next() * near().length)] ?? 'true'
+  const gates: { part: number; holds: string }[] = []
+  let at = 0
+  // A part asks about others than its own kind.
+  const near = () => gates.slice(-NEAR).filter(g => g.part !== at)
+  const gate = () => near()[Math.floor(next() * near().length)]?.holds ?? 'true'
   const between = (least: number, most: number) => least + Math.floor(next() * (most - least + 1))
   let asked = 0
   for (let n = 1; asked < questions; n++) {
-    const at = (n - 1) % MODULES.length
+    at = (n - 1) % MODULES.length
     const code = (name: string) => `${name}_${n}`
     const part = partOf(at, { code, gate, between })
     if (n > MODULES.length && next() < 0.3) closeOff(part.sections, gate())
-    else gates.push(GATES[at]?.(code) ?? 'true')
+    else gates.push({ part: at, holds: GATES[at]?.(code) ?? 'true' })
     sections.push(...part.sections)
     offered.push(...part.promises)
     asked += countQuestions(part.sections)

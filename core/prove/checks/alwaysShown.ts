@@ -93,15 +93,23 @@ function asked(
     literals: space => [
       step ? space.sectionShown(place.section) : space.reached(place.section),
       ...more(space, space.rule(shown, place, 'shownWhen')),
-      ...space.answeredHere(),
     ],
+    answered: true,
+    isExact: true,
     holds,
   }
 }
 
-/** Whether the rule is not true in a state; in a repeating group, in any of its entries. */
-const isRefused = ({ step, shown }: Ruled, state: Filled) =>
-  (step ? framesOf(state, step) : [state]).some(frame => shown.run(frame.values) !== true)
+/** Whether the rule is not true in a state, with some questions answered; in a repeating group, in any of its entries. */
+const isRefused = ({ step, shown }: Ruled, state: Filled, answered: readonly string[] = []) =>
+  (step ? framesOf(state, step) : [state]).some(
+    frame =>
+      shown.run(frame.values) !== true &&
+      answered.every(name => {
+        const slot = state.plan.byCode.get(name)?.slot
+        return slot === undefined || (frame.values[slot] ?? null) !== null
+      }),
+  )
 
 function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
   const { place } = ruled
@@ -147,7 +155,7 @@ function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {
       'once',
       ruled,
       (space, rule) => [-rule, ...answered(space)],
-      state => isRefused(ruled, state),
+      state => isRefused(ruled, state, names),
     ),
     { aside: true, seen: e => e.refused.has(place.order) },
   )
@@ -163,7 +171,7 @@ function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {
       },
       () => true,
     ),
-    { aside: true },
+    { aside: true, onlyProof: true },
   )
   if (hidden.is !== 'impossible') return []
   return [

@@ -67,6 +67,8 @@ const blankGoal = (step: Step, { place: asked, slot }: PlannedQuestion, shown: P
   at: step.place,
   section: step.place.section,
   names: shown.expr ? namesIn(shown.expr) : [],
-  literals: space => [space.inPlay(step), space.encoding.variable(asked.code).blank, ...space.answeredHere()],
+  literals: space => [space.inPlay(step), space.encoding.variable(asked.code).blank],
+  answered: true,
+  isExact: true,
   holds: state => state.inPlay[step.place.order] === true && (state.values[slot] ?? null) === null,
 })

@@ -135,10 +135,10 @@ function asked(
     names: [...namesAround(model, question), ...namesIn(required.expr)],
     literals: space => {
       const rule = space.rule(required, question.place, 'required')
-      return wanted
-        ? [space.inPlay(question), rule]
-        : [space.inPlay(question), -rule, ...space.answeredHere()]
+      return [space.inPlay(question), wanted ? rule : -rule]
     },
+    ...(wanted ? {} : { answered: true as const }),
+    isExact: true,
     holds,
   }
 }

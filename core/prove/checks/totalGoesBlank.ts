@@ -88,8 +88,8 @@ const blankGoal = ({ model }: Inquiry, total: PlannedQuestion, parts: readonly P
     space.inPlay(total),
     space.encoding.variable(total.place.code).blank,
     space.encoding.or(parts.map(p => -space.encoding.variable(p.place.code).blank)),
-    ...space.answeredHere(),
   ],
+  answered: true,
   holds: state =>
     state.inPlay[total.place.order] === true &&
     (state.values[total.slot] ?? null) === null &&

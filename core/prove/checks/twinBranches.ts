@@ -26,34 +26,26 @@ export const twinBranches: Check = {
       pairsOf(gate).flatMap(([a, b]): Finding[] => {
         const conflict = [partAt(a.place, 'shownWhen'), partAt(b.place, 'shownWhen')]
         const same = a.holds.every((h, i) => h === b.holds[i]) && a.onBlank === b.onBlank
-        const about = {
-          rule: `${b.place.address}:shownWhen`,
-          conflict,
-          witness: inquiry.wayTo(b.place.section),
-        }
+        const told = (sentence: string) => [
+          finding(kind, b.place, sentence, {
+            rule: `${b.place.address}:shownWhen`,
+            conflict,
+            witness: inquiry.wayTo(b.place.section),
+          }),
+        ]
         // The same condition twice is odd only where other answers have no branch at all.
         const isForgotten = gate.classes.some((_, i) => !gate.branches.some(o => o.holds[i]))
         if (same)
           return isForgotten
-            ? [
-                finding(
-                  kind,
-                  b.place,
-                  `${quotedName(a.place)} and ${quotedName(b.place)} have the same condition, while other answers to ${quotedName(gate.question.place)} lead nowhere: a copy that was not adapted?`,
-                  about,
-                ),
-              ]
+            ? told(
+                `${quotedName(a.place)} and ${quotedName(b.place)} have the same condition, while other answers to ${quotedName(gate.question.place)} lead nowhere: a copy that was not adapted?`,
+              )
             : []
         const [left, right] = [a, b].map(o => contents(inquiry, o.place))
         if (left === undefined || left !== right || left.split('\n').length < FEWEST) return []
-        return [
-          finding(
-            kind,
-            b.place,
-            `${quotedName(a.place)} and ${quotedName(b.place)} ask the same questions: one group for both, or a list narrowed by ${quotedName(gate.question.place)}, is easier to keep right.`,
-            about,
-          ),
-        ]
+        return told(
+          `${quotedName(a.place)} and ${quotedName(b.place)} ask the same questions: one group for both, or a list narrowed by ${quotedName(gate.question.place)}, is easier to keep right.`,
+        )
       }),
     ),
 }

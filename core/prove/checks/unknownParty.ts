@@ -38,10 +38,9 @@ export const unknownParty: Check = {
     const turns = [...(form.turns ?? []).map(t => t.code), DONE]
     const codes = plan.places.map(p => p.code)
     const missing = (name: string, known: readonly string[], what: string) => {
+      if (known.includes(name)) return []
       const near = nearest(name, known)
-      return known.includes(name)
-        ? []
-        : [`“${name}”, which is no ${what} of this form.${near ? ` Did you mean “${near}”?` : ''}`]
+      return [`“${name}”, which is no ${what} of this form.${near ? ` Did you mean “${near}”?` : ''}`]
     }
     const byTurns = (form.turns ?? []).flatMap((turn): Finding[] =>
       [

@@ -7,8 +7,9 @@ import { valueKey } from '../../lists/listIndex'
 import type { Model } from '../model/model'
 import type { WitnessGoal } from './goal'
 import type { KnownState } from './knownState'
-import { standsAt } from './knownStates'
+import { ShownBy } from './knownStates'
 import { poolOf } from './randomRuns'
+import { sampleAnswer } from '../model/sampleAnswers'
 import { problemsOf } from './turnChain'
 
 /** How often what is missing in a section is drawn anew before the way counts as not found. */
@@ -65,7 +66,7 @@ export function goThrough(
 export function reachState(model: Model, goal: WitnessGoal, slice: Slice): KnownState | null {
   // Whoever leaves a section has completed it.
   const known = goThrough(model, slice, goal.section)
-  return standsAt(model, known, goal) && goal.holds(known.state) ? known : null
+  return new ShownBy(model, known).shows(goal) ? known : null
 }
 
 class Way {
@@ -139,7 +140,11 @@ class Way {
     const { code } = step.place
     if (isQuestion(step)) {
       if (!open.has(step) || this.slice.decided.has(code)) return false
-      this.answers[code] = drawOffered(step, this.state, { ...this.drawing, blanks: 0 })
+      const passing = this.model.passing.get(step)
+      this.answers[code] =
+        passing === undefined
+          ? drawOffered(step, this.state, { ...this.drawing, blanks: 0 })
+          : sampleAnswer(step, passing)
       return true
     }
     if (!isRepeating(step)) return false

@@ -5,6 +5,8 @@ export interface Standing {
   leaving?: boolean
   /** The routes lead to the section, which may not show. */
   reaching?: boolean
+  /** What it depends on in the section is answered, where that is asked and required. */
+  answered?: true
   /**
    * By position, the turn whose state it is; `any`: of whichever turn, or of none any more. Else that of a turn that sees the section, and at
    * the finish the end of all.

@@ -1,8 +1,9 @@
 import { fill, type Filled } from '../../fill/fill'
 import type { Answers } from '../../form/answers'
 import type { Model } from '../model/model'
+import { lacksDemanded } from './demands'
 import type { WitnessGoal } from './goal'
-import { problemsOf, standsInTurns } from './turnChain'
+import { problemsOf, TurnStanding } from './turnChain'
 
 /**
  * The state of a set of answers whose current section is that of a goal: everything before it is complete. The number of sections means the
@@ -14,9 +15,10 @@ export function stateAt(model: Model, answers: Answers, goal: WitnessGoal, today
   const isThere =
     section >= model.plan.sections.length || state.path.includes(leaving ? section - 1 : section)
   if (!isThere && !(reaching && leadsTo(state, section))) return null
-  if (model.turns.length > 0) return standsInTurns(model, state, goal) ? state : null
+  if (model.turns.length > 0) return new TurnStanding(model, state).standsFor(goal) ? state : null
   const before = state.path.filter(index => index < section)
-  return before.some(index => problemsOf(state, index, null).length > 0) ? null : state
+  if (before.some(index => problemsOf(state, index, null).length > 0)) return null
+  return goal.answered && lacksDemanded(model, goal, problemsOf(state, section, null)) ? null : state
 }
 
 /** Whether the way of a response comes to a section, to enter it or to pass it over. */

@@ -93,10 +93,11 @@ export class StateSpace {
     return { literals: result, isOpen: isOpen || scope.isOpen, isCircular: scope.isCircular }
   }
 
-  /** What a goal asks: its own literals, and that the state is one of a turn that it is about. */
+  /** What a goal asks: its own literals, and that the state is one that it is about. */
   literalsOf = (goal: Asked): Literal[] => [
     this.turns.standing(goal, this.model.plan.sections.length),
     ...goal.literals(this),
+    ...(goal.answered ? this.answeredHere() : []),
   ]
 
   private scopeOf(closure: DependencyClosure): Scope {

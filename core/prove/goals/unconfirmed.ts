@@ -3,7 +3,7 @@ import { parseEntryCode } from '../model/entryCodes'
 import type { Model } from '../model/model'
 import type { Goal } from './goal'
 import type { KnownState } from './knownState'
-import { standsAt } from './knownStates'
+import { ShownBy } from './knownStates'
 import { goThrough, reachState, type Slice } from './reachState'
 
 /** What the solver found possible, to be shown by the evaluator. */
@@ -83,8 +83,8 @@ export class Unconfirmed {
     const last = Math.max(...claims.map(c => c.goal.section))
     // A claim holds when its section has become the current one; what is missing there is filled only then.
     const visit = (known: KnownState) => {
-      for (const claim of open)
-        if (standsAt(this.model, known, claim.goal) && claim.goal.holds(known.state)) open.delete(claim)
+      const shown = new ShownBy(this.model, known)
+      for (const claim of open) if (shown.shows(claim.goal)) open.delete(claim)
     }
     visit(goThrough(this.model, slice, last, visit))
     return [...open]

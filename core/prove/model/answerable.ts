@@ -43,7 +43,8 @@ function followsParent(plan: Plan, turns: readonly PlannedTurn[], question: Plan
   const { place, offer } = question
   const link = offer?.rules === null ? linkIn(offer.narrow?.expr ?? null) : null
   const parent = link ? plan.byCode.get(link.parent) : undefined
-  if (!link || !parent?.offer || place.entryOf !== null || !isSurelyAnswered(turns, parent, question)) return false
+  if (!link || !parent?.offer || place.entryOf !== null || !isSurelyAnswered(turns, parent, question))
+    return false
   const below = offer?.index.column(link.column)
   return [...parent.offer.rows.keys()].every(code => below?.has(valueKey(code)) === true)
 }

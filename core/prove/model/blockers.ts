@@ -20,16 +20,28 @@ export function blockersOf(
   plan: Plan,
   turns: readonly PlannedTurn[],
   domain: (code: string) => Domain,
-): (Step | PlannedSection)[] {
-  return plan.sections
+): Blockers {
+  const passing = new Map<PlannedQuestion, Value>()
+  const passes = (question: PlannedQuestion) => {
+    const value = passingValue(plan, question, domain)
+    if (value !== undefined) passing.set(question, value)
+    return value !== undefined
+  }
+  const blocking = plan.sections
     .flatMap((section): (Step | PlannedSection)[] => [section, ...section.all])
     .filter(step => {
       if ('is' in step && isNeverComplete(step)) return true
-      if ('parent' in step && isQuestion(step) && mayBeKept(plan, turns, step, domain)) return true
-      return (
-        step.checks.length > 0 && !('parent' in step && isQuestion(step) && canAlwaysPass(plan, step, domain))
-      )
+      const question = 'parent' in step && isQuestion(step) ? step : null
+      if (question && mayBeKept(plan, turns, question, domain)) return true
+      return step.checks.length > 0 && !(question && passes(question))
     })
+  return { blocking, passing }
+}
+
+export interface Blockers {
+  blocking: readonly (Step | PlannedSection)[]
+  /** By question with checks that block nobody: a value that passes them, whatever else is answered. */
+  passing: ReadonlyMap<PlannedQuestion, Value>
 }
 
 /** A group that needs more entries than fit, with something in each that has to be answered. */
@@ -57,11 +69,15 @@ function mayBeKept(
 export const isAvoidable = (place: Place) =>
   place.groups.some(g => g.node.repeat !== undefined && (g.node.repeat.min ?? 0) === 0)
 
-/** Some answer passes every check, seen alone; or blank does, where no answer is ever required. */
-function canAlwaysPass(plan: Plan, question: PlannedQuestion, domain: (code: string) => Domain): boolean {
+/** An answer that passes every check whatever else is answered; blank, where no answer is ever required. Undefined when none is known. */
+function passingValue(
+  plan: Plan,
+  question: PlannedQuestion,
+  domain: (code: string) => Domain,
+): Value | undefined {
   const { opaque, many } = domain(question.place.code)
   // What is locked or not on offer may be just the answers that pass.
-  if (opaque || many || isLockable(question, plan) || isNarrowed(question)) return false
+  if (opaque || many || isLockable(question, plan) || isNarrowed(question)) return undefined
   const candidates: Value[] = [
     ...domain(question.place.code).classes,
     ...farDays(question),
@@ -72,7 +88,7 @@ function canAlwaysPass(plan: Plan, question: PlannedQuestion, domain: (code: str
     c => c.expr === null || namesIn(c.expr).every(name => name === question.place.code),
   )
   const holds = isAlone ? passes : passesWhateverElse
-  return candidates.some(value => holds(plan, question, value))
+  return candidates.find(value => holds(plan, question, value))
 }
 
 /** Whether a value passes the checks of its question with any other answers. */

@@ -1,4 +1,4 @@
-import { parseEntryCode, rowCode, codeAt } from './entryCodes'
+import { parseEntryCode, rowCode, codeAt, STRIDE } from './entryCodes'
 import { type Entries, askedOfGroups, entriesOf, membersOf } from './groupQuestions'
 import { compile } from '../../expressions/compile'
 import type { Compiled, Environment } from '../../expressions/compiled'
@@ -17,9 +17,6 @@ import { readerOf } from '../../fill/readers'
 import { isQuestion, isRepeating } from '../../fill/steps'
 import type { QuestionOf } from '../../form/questions'
 import { replaceParts } from './rewritten'
-
-/** The places of a copy, by its number, come after all others. */
-const STRIDE = 1_000_000
 
 /**
  * The entries of repeating groups as questions of their own. The first is the group's questions themselves: goals about an entry are goals

@@ -2,6 +2,10 @@
 const AT = '@'
 /** The question of the k-th entry, from 1 on; no code of a form has this sign. */
 export const codeAt = (code: string, entry: number): string => `${code}${AT}${entry}`
+/** The places of a copy, by its number, come after all others. */
+export const STRIDE = 1_000_000
+/** The order that the place of a copy has in the form itself. */
+export const orderInForm = (order: number): number => order % STRIDE
 const ROW = '#'
 /** The row of a grid, as a question of its own. */
 export const rowCode = (grid: string, row: string): string => `${grid}${ROW}${row}`

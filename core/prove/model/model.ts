@@ -38,6 +38,8 @@ export interface Model {
   blockers: readonly (Step | PlannedSection)[]
   /** The same, with what stands in repeating groups that need no entry: it can keep an entry from being complete. */
   blocking: readonly (Step | PlannedSection)[]
+  /** By question with checks that hold nobody up: a value that passes them whatever else is answered. */
+  passing: ReadonlyMap<PlannedQuestion, Value>
   /** By section, and for the finish: the last section up to it that no route leads past. What stands before can't decide the way from there. */
   waypoint: readonly number[]
   /** The turns, in order; none in a form without. */
@@ -65,7 +67,7 @@ export function modelOf(form: Form, today: string): Model {
     return found
   }
   const turns = planTurns(plan, rules)
-  const blocking = blockersOf(plan, turns, domain)
+  const { blocking, passing } = blockersOf(plan, turns, domain)
   return {
     form,
     today,
@@ -78,6 +80,7 @@ export function modelOf(form: Form, today: string): Model {
     stepAt: order => stepAt.get(order) ?? copies.stepAt(order),
     blockers: blocking.filter(b => !isAvoidable(b.place)),
     blocking,
+    passing,
     waypoint: waypoints(plan),
     turns,
     stepOf: code => copies.stepOf(code),

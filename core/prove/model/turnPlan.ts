@@ -3,6 +3,7 @@ import { DONE, type Turn } from '../../form/turns'
 import type { Plan } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import { accessViewOf, mayFill, maySee } from '../../parties/access'
+import { orderInForm } from './entryCodes'
 import type { ReadRule } from './readRule'
 
 /** Where a hand-off leads: a turn by its position, or the end of all. */
@@ -47,7 +48,8 @@ export function planTurns(plan: Plan, rules: readonly ReadRule[]): PlannedTurn[]
     return {
       turn,
       index,
-      fills: place => mayFill(view, place),
+      // A copy of an entry is filled like the entries of the form.
+      fills: place => mayFill(view, { ...place, order: orderInForm(place.order) }),
       sees: section => sections.some(p => p.section === section && maySee(view, p)),
       handOffs: untilCertain([...handOffs, { rule: null, to: next, at: turn.handOff?.length ?? 0 }]),
     }

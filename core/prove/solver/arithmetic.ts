@@ -241,7 +241,9 @@ export class Arithmetic {
     const clauses = this.corrections(values)
     const found = clauses.length === 0 ? values : this.wellWithin(bounds, values)
     if (!found) {
-      this.solver.reconsider(this.monotones.filter(m => this.isContradicted(m, values)).flatMap(m => this.sureLiterals(m)))
+      this.solver.reconsider(
+        this.monotones.filter(m => this.isContradicted(m, values)).flatMap(m => this.sureLiterals(m)),
+      )
       return { is: 'lemmas', clauses }
     }
     const numbers: Rational[] = []

@@ -19,6 +19,19 @@ export interface AccessView {
  * the most closed: an entry is seen whole or not at all.
  */
 export function accessViewOf(form: Form, places: readonly Place[], turn: Turn | null): AccessView {
+  const views = VIEWS.get(places) ?? new Map<Turn | null, AccessView>()
+  VIEWS.set(places, views)
+  const known = views.get(turn)
+  if (known) return known
+  const view = makeView(form, places, turn)
+  views.set(turn, view)
+  return view
+}
+
+/** By the places of a form: they are made anew with each state of it. */
+const VIEWS = new WeakMap<readonly Place[], Map<Turn | null, AccessView>>()
+
+function makeView(form: Form, places: readonly Place[], turn: Turn | null): AccessView {
   const at = ownAccess(form, places, turn)
   for (const place of places.toReversed()) {
     if (place.kind === 'group' && place.node.repeat) closeEntries(place, places, at)
@@ -49,13 +62,18 @@ function namedAccess(place: Place, turn: Turn | null, sections: ReadonlySet<stri
   return Object.hasOwn(turn.access, place.code) ? turn.access[place.code] : undefined
 }
 
-/** What stands in a section or group and can be answered. */
-const insideOf = (place: Place, places: readonly Place[]): Place[] =>
-  places.filter(p => {
-    if (p === place || p.kind === 'note' || p.kind === 'section') return false
-    if (place.kind === 'section') return p.section === place.section
-    return p.groups.some(g => g.order === place.order)
-  })
+/** What stands in a section or group and can be answered: it comes right after it. */
+function insideOf(place: Place, places: readonly Place[]): Place[] {
+  const isInside = (p: Place) =>
+    place.kind === 'section' ? p.section === place.section : p.groups.some(g => g.order === place.order)
+  const inside: Place[] = []
+  for (let at = places.indexOf(place) + 1; at < places.length; at++) {
+    const p = places[at]
+    if (!p || !isInside(p)) break
+    if (p.kind !== 'note') inside.push(p)
+  }
+  return inside
+}
 
 /** An entry is as closed as the most closed thing in it. */
 function closeEntries(group: Place, places: readonly Place[], at: Access[]) {

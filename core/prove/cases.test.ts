@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+import { realForm } from '../../tests/bench/real/realForm'
 import { readFormText } from '../form/read'
 import { prove } from './prove'
 import type { Finding } from './finding'
@@ -124,5 +125,13 @@ describe('forms that the prover must be right about', () => {
     if (answers !== undefined) expect(Object.keys(broken?.witness ?? {})).toHaveLength(answers)
     // A fault has its example, or rests on rules that it names.
     for (const f of findings.filter(f => f.code === 'promise-broken')) expect(f.witness).not.toBeNull()
+  })
+})
+
+describe('forms put together as people write them', () => {
+  it.each([1, 2, 3])('have every rule decided and no fault: seed %i', seed => {
+    const { findings, tally } = prove(realForm(140, seed), TODAY)
+    expect(tally.undecided).toBe(0)
+    expect(findings.filter(f => f.severity === 'fault')).toEqual([])
   })
 })

@@ -28,7 +28,7 @@ export const twinLeft: Check = {
   about: 'A copied part still has a rule about the part that it was copied from.',
   raises: applicants('a1_limited = true'),
   spares: applicants('a2_limited = true'),
-  run: inquiry => twinsOf(inquiry).flatMap(twins => twins.flatMap(pair => leftIn(inquiry, pair))),
+  run: inquiry => twinsOf(inquiry).flatMap(pair => leftIn(inquiry, pair)),
 }
 
 /** Two parts of a form of which one is a copy of the other: what corresponds to each question of the first. */
@@ -37,25 +37,44 @@ interface Twins {
   second: Place
   /** By code of the first: the code of its counterpart. */
   counterpart: ReadonlyMap<string, string>
-  inside: ReadonlySet<string>
+  /** The rules of the second, and of what stands in it. */
+  rules: ReadRule[]
 }
 
-function twinsOf({ model: { plan } }: Inquiry): Twins[][] {
-  const blocks = plan.places
-    .filter(p => p.kind === 'section' || p.kind === 'group')
-    .map(place => {
-      const inside = insideOf(plan.places, place)
-      return { place, codes: new Set(inside.map(p => p.code)), byStem: uniqueByStem(inside) }
-    })
-  return blocks.map((first, i) =>
-    blocks.slice(i + 1).flatMap((second): Twins[] => {
-      if (!areSiblings(first.place, second.place)) return []
-      const counterpart = counterparts(first.byStem, second.byStem)
-      return counterpart
-        ? [{ first: first.place, second: second.place, counterpart, inside: second.codes }]
-        : []
-    }),
-  )
+/** Pairs of blocks that a rule of the second connects with the first. */
+function twinsOf({ model: { plan, rules } }: Inquiry): Twins[] {
+  const parts = new Map<Place, ReadonlyMap<string, Place>>()
+  const partsOf = (block: Place) => {
+    const known = parts.get(block) ?? uniqueByStem(insideOf(plan.places, block))
+    parts.set(block, known)
+    return known
+  }
+  const found = new Map<string, Twins | null>()
+  for (const rule of rules) {
+    if (!rule.expr || rule.kind === 'promise') continue
+    const own = blocksAround(plan.places, rule.place)
+    for (const name of namesIn(rule.expr)) {
+      const named = plan.byCode.get(name)?.place
+      for (const first of named ? blocksAround(plan.places, named) : [])
+        for (const second of own) {
+          if (first.order >= second.order || !areSiblings(first, second)) continue
+          const key = `${first.address} ${second.address}`
+          const known = found.get(key)
+          if (known === undefined) {
+            const counterpart = counterparts(partsOf(first), partsOf(second))
+            found.set(key, counterpart && { first, second, counterpart, rules: [rule] })
+          } else if (known && !known.rules.includes(rule)) known.rules.push(rule)
+        }
+    }
+  }
+  return [...found.values()].filter(twins => twins !== null)
+}
+
+/** The section and the groups in which something stands, itself included. */
+function blocksAround(places: readonly Place[], place: Place): Place[] {
+  const section = places.find(p => p.kind === 'section' && p.section === place.section)
+  const own = place.kind === 'group' ? [place] : []
+  return [...(section ? [section] : []), ...place.groups, ...own]
 }
 
 const insideOf = (places: readonly Place[], block: Place): Place[] =>
@@ -92,14 +111,8 @@ function counterparts(
   return pairs.length >= FEWEST ? new Map(pairs) : null
 }
 
-function leftIn(
-  { form, model: { rules } }: Inquiry,
-  { first, second, counterpart, inside }: Twins,
-): Finding[] {
-  const own = rules.filter(
-    r => r.expr && (inside.has(r.place.code) || r.place === second) && r.kind !== 'promise',
-  )
-  return own.flatMap((rule): Finding[] => {
+function leftIn({ form }: Inquiry, { first, second, counterpart, rules }: Twins): Finding[] {
+  return rules.flatMap((rule): Finding[] => {
     const left = namesIn(rule.expr ?? NOTHING).filter(name => counterpart.has(name))
     const [name] = left
     if (name === undefined || isOnPurpose(rule, left, counterpart)) return []

@@ -14,7 +14,7 @@ import type { KnownState } from './knownState'
 import { KnownStates } from './knownStates'
 import { reachState, type Slice } from './reachState'
 import { Unconfirmed } from './unconfirmed'
-import { reducedWitness, smallestWitness } from './witness'
+import { dayOf, isLongWay, reducedWitness, replay, smallestWitness } from './witness'
 
 /** Random runs before the solver is asked: they settle most goals, and each is an example. */
 const RUNS = 16
@@ -90,7 +90,7 @@ export class Inquiry {
 
   private found(goal: Goal, { seen, aside, onlyProof }: Manner): { decision: Decision; isOpen: boolean } {
     const evidence = seen ? this.evidence() : null
-    if ((evidence && seen?.(evidence)) || (goal.isExact && this.states.show(goal)))
+    if ((evidence && seen?.(evidence)) || (goal.isExact && !onlyProof && this.states.show(goal)))
       return { decision: POSSIBLE, isOpen: false }
     const space = this.spaceAt(goal.section)
     const { literals, isOpen, isCircular } = space.ask(goal)
@@ -100,15 +100,15 @@ export class Inquiry {
       return { decision: { is: 'impossible', conflict: space.conflictOf(literals) }, isOpen: false }
     if (outcome === 'limit')
       return { decision: { is: 'undecided', why: 'the limit of the solver was met' }, isOpen }
-    if (onlyProof || (aside && !isOpen)) return { decision: POSSIBLE, isOpen }
-    const isShown = this.show(goal, space, isOpen)
-    return { decision: isShown ? POSSIBLE : undecidedBy(space.openParts()), isOpen: isOpen || !isShown }
+    if (onlyProof || (aside && !isOpen) || this.show(goal, space))
+      return { decision: POSSIBLE, isOpen: false }
+    return { decision: undecidedBy(space.openParts()), isOpen: true }
   }
 
-  /** Whether the evaluator agrees with the solver: it alone says what is possible. What is exact is asked later, many at once. */
-  private show(goal: Goal, space: StateSpace, isOpen: boolean): boolean {
+  /** Whether the evaluator agrees with the solver: it alone says what is possible. Where `holds` says all, it is asked later, of many goals at once. */
+  private show(goal: Goal, space: StateSpace): boolean {
     const slice = this.sliceOf(space)
-    if (goal.isExact && !isOpen) {
+    if (goal.isExact) {
       this.unconfirmed.add(goal, slice)
       return true
     }
@@ -138,22 +138,32 @@ export class Inquiry {
 
   /** Answers that lead to what the solver found by the rules of the goal alone, where none of all rules replays. */
   private shownWitness(goal: Goal): Answers | null {
-    const space = this.spaceAt(goal.section)
-    const { literals } = space.ask(goal)
-    if (space.decideAsked(literals) !== 'satisfiable') return null
-    const known = this.reached(goal, space, this.sliceOf(space))
+    const known = this.askAgain(goal)
     return known && reducedWitness(this.model, goal, known.answers, this.today)
   }
 
+  /** A state that shows a goal, by what the solver says when it is asked once more. */
+  private askAgain(goal: Goal): KnownState | null {
+    const space = this.spaceAt(goal.section)
+    const { literals } = space.ask(goal)
+    if (space.decideAsked(literals) !== 'satisfiable') return null
+    return this.reached(goal, space, this.sliceOf(space))
+  }
+
   /**
-   * Has the evaluator confirm what was found possible by exact rules. What it does not agree with is undecided from then on.
+   * Has the evaluator confirm what was found possible. What it does not agree with is undecided from then on.
    * @returns whether it agrees with everything; else the checks have to be asked again
    */
   confirm(): boolean {
-    const refuted = this.unconfirmed.confirm().filter(goal => this.witness(goal) === null)
+    const refuted = this.unconfirmed
+      .confirm()
+      .filter(goal => this.askAgain(goal) === null && this.witness(goal) === null)
     for (const goal of refuted) {
       const [stamp, whole] = [this.stamps.of(goal), this.stamps.before(goal)]
-      this.memory.decisions.set(goal.key, { stamp, whole, decision: undecidedBy([]), isOpen: true })
+      const space = this.spaceAt(goal.section)
+      space.ask(goal)
+      const decision = undecidedBy(space.openParts())
+      this.memory.decisions.set(goal.key, { stamp, whole, decision, isOpen: true })
     }
     return refuted.length === 0
   }
@@ -171,9 +181,18 @@ export class Inquiry {
     const [stamp, whole] = [this.stamps.of(goal), this.stamps.before(goal)]
     const kept = this.memory.witnesses.get(goal.key)
     if (kept?.stamp === stamp && kept.whole === whole) return kept.answers
-    const answers = smallestWitness(this.model, goal, this.today) ?? this.shownWitness(goal)
+    const answers =
+      this.stillShown(goal, kept?.stamp === stamp ? kept.answers : null) ??
+      smallestWitness(this.model, goal, this.today) ??
+      this.shownWitness(goal)
     this.memory.witnesses.set(goal.key, { stamp, whole, answers })
     return answers
+  }
+
+  /** An example of before an edit, where it still is one: of a long way, where none is sure to be the smallest anyway. */
+  private stillShown(goal: Goal, answers: Answers | null): Answers | null {
+    if (!answers || !isLongWay(this.model, goal)) return null
+    return replay(this.model, goal, answers, dayOf(answers) ?? this.today)
   }
 
   /** The smallest set of answers with which a section is the current one; null when none leads there. */

@@ -12,22 +12,23 @@ import type { Literal } from '../solver/literal'
 
 /** How many answers a witness may have for its size to be proved least; beyond, it is only made irreducible. */
 const MOST_PROVED = 60
+/** Among so many questions that may have to be answered a smallest set is looked for; of a longer way it is only made irreducible. */
+const MOST_LOOKED_INTO = 160
 /** How many answers it is tried to do without, at most: a form of hundreds of required questions has no small witness anyway. */
 const MOST_TRIES = 200
 
 /**
  * A smallest set of answers that fulfils a goal: answers are dropped one by one, then the solver proves that fewer don't do.
- * It is replayed in the real evaluator first; null when no state fulfils the goal, or none was found that replays.
+ * It is replayed in the real evaluator first; null when no state fulfils the goal, none was found that replays, or the way is too long for it.
  */
 export function smallestWitness(model: Model, goal: WitnessGoal, today: string): Answers | null {
+  if (isLongWay(model, goal)) return null
   const names = new Set(goal.names)
-  // What may be required on the way belongs to the witness as well; what nobody needs to answer stays blank.
-  for (const q of model.plan.questions)
-    if (q.place.section < goal.section && (q.required !== null || q.checks.length > 0)) {
-      names.add(q.place.code)
-      const entries = q.place.entryOf ? model.copies.of.get(q.place.entryOf.code) : undefined
-      for (let entry = 2; entry <= (entries?.copies ?? 0); entry++) names.add(codeAt(q.place.code, entry))
-    }
+  for (const q of demandingBefore(model, goal)) {
+    names.add(q.place.code)
+    const entries = q.place.entryOf ? model.copies.of.get(q.place.entryOf.code) : undefined
+    for (let entry = 2; entry <= (entries?.copies ?? 0); entry++) names.add(codeAt(q.place.code, entry))
+  }
   const space = new StateSpace(model, goal.section, [...names])
   const asked = space.literalsOf(goal)
   // Today as it is, unless only another day does; entries beyond those told apart like one that is.
@@ -46,6 +47,14 @@ export function smallestWitness(model: Model, goal: WitnessGoal, today: string):
   }
   return null
 }
+
+/** What may be required on the way belongs to a witness as well; what nobody needs to answer stays blank. */
+const demandingBefore = ({ plan }: Model, { section }: WitnessGoal) =>
+  plan.questions.filter(q => q.place.section < section && (q.required !== null || q.checks.length > 0))
+
+/** Whether so much may have to be answered on the way to a goal that no smallest set is looked for. */
+export const isLongWay = (model: Model, goal: WitnessGoal): boolean =>
+  demandingBefore(model, goal).length > MOST_LOOKED_INTO
 
 const DAYS = new WeakMap<Answers, string>()
 /** The day on which a witness shows what it shows, when that is not the one on which it was proved. */
@@ -67,7 +76,9 @@ export function reducedWitness(
   today: string,
 ): Answers | null {
   let answers = replay(model, goal, shown, today)
-  for (const code of Object.keys(shown).slice(0, MOST_TRIES)) {
+  // What has to be answered wherever it is asked can't be left out.
+  const optional = Object.keys(shown).filter(code => model.stepOf(code)?.required !== true)
+  for (const code of optional.slice(0, MOST_TRIES)) {
     if (!answers || answers[code] === undefined) continue
     const { [code]: _, ...others } = answers
     answers = replay(model, goal, others, today) ?? answers

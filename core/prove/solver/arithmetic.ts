@@ -12,9 +12,9 @@ import {
   ONE,
   type Rational,
 } from './rational'
-import { edgeOf } from './edge'
 import type { Linear } from './linear'
 import type { Literal } from './literal'
+import { Monotones, type Monotone } from './monotones'
 import { OrderedForms } from './orderedForms'
 import type { Solver } from './solver'
 import { distinct, boundOf, MINUS, Tableau, type Atom, type FormBound, type LinearForm } from './tableau'
@@ -32,17 +32,6 @@ interface Variable {
   stretches: Stretch[]
   start: Rational
 }
-/** A test of two numbers that, once true, stays true while the first falls and the second grows; each a variable or a constant. */
-export interface Monotone {
-  literal: Literal
-  first: number | bigint
-  second: number | bigint
-  test: (first: bigint, second: bigint) => boolean
-  range: readonly [bigint, bigint]
-  /** What makes the test true, and what makes it false, wherever the numbers lie. */
-  surely: { true: Literal; false: Literal }
-}
-
 export type TheoryOutcome = { is: 'consistent' } | { is: 'lemmas'; clauses: Literal[][] } | { is: 'limit' }
 
 /** So often numbers are pushed away from the edges of tests before a clause is learnt. */
@@ -57,7 +46,7 @@ export class Arithmetic {
   private readonly variables: Variable[] = []
   private readonly forms = new Map<string, LinearForm>()
   private readonly formsByAtom = new Map<Literal, LinearForm>()
-  private readonly monotones: Monotone[] = []
+  private readonly monotones: Monotones
   private readonly atomLiterals: Literal[] = []
   private found: readonly Rational[] = []
   private readonly ordered: OrderedForms
@@ -67,6 +56,10 @@ export class Arithmetic {
     private readonly solver: Solver,
     private readonly yes: Literal,
   ) {
+    this.monotones = new Monotones(solver, {
+      atMost: (v, at) => this.atom(this.formOf([[v, 1n]]), rational(at), false),
+      formOfAtom: literal => this.formsByAtom.get(literal),
+    })
     this.ordered = new OrderedForms(solver, yes, {
       bounds: v => this.wholeBounds(v),
       decidedBy: v => this.deciding.get(v) ?? 0,
@@ -75,7 +68,7 @@ export class Arithmetic {
   }
 
   get isUsed(): boolean {
-    return this.atomLiterals.length > 0 || this.monotones.length > 0
+    return this.atomLiterals.length > 0 || this.monotones.all.length > 0
   }
 
   /** Variables that one answer decides are added up side by side, so that what they are together is found at once. */
@@ -220,7 +213,7 @@ export class Arithmetic {
 
   /** A test that only grows true in one direction: see `Monotone`. A number stands for a variable, a bigint for itself. */
   monotone(entry: Monotone) {
-    this.monotones.push(entry)
+    this.monotones.all.push(entry)
     this.atomLiterals.push(entry.literal)
   }
 
@@ -238,12 +231,11 @@ export class Arithmetic {
     if (!(values instanceof Map)) return values
     const split = this.splitFraction(values)
     if (split) return split
-    const clauses = this.corrections(values)
-    const found = clauses.length === 0 ? values : this.wellWithin(bounds, values)
+    const contradicted = this.monotones.contradicted(values)
+    const found = contradicted.length === 0 ? values : this.wellWithin(bounds, values)
     if (!found) {
-      this.solver.reconsider(
-        this.monotones.filter(m => this.isContradicted(m, values)).flatMap(m => this.sureLiterals(m)),
-      )
+      const clauses = contradicted.map(m => this.monotones.corrected(m, values))
+      this.solver.reconsider(contradicted.flatMap(m => this.monotones.sureLiterals(m)))
       return { is: 'lemmas', clauses }
     }
     const numbers: Rational[] = []
@@ -276,30 +268,20 @@ export class Arithmetic {
     const within = [...bounds]
     let found = values
     for (let round = 0; round < PUSHES; round++) {
-      const pushed = this.monotones
-        .filter(m => this.isContradicted(m, found))
-        .flatMap(m => this.sureBound(m) ?? [])
+      const pushed = this.monotones.contradicted(found).flatMap(m => this.sureBound(m) ?? [])
       if (pushed.length === 0) return null
       within.push(...pushed)
       const numbers = this.numbersWithin(within)
       if (!(numbers instanceof Map) || this.fractionIn(numbers) !== null) return null
-      if (!this.monotones.some(m => this.isContradicted(m, numbers))) return numbers
+      if (this.monotones.contradicted(numbers).length === 0) return numbers
       found = numbers
     }
     return null
   }
 
-  /** What the next model should say first: that numbers lie well within what this one says of a test. */
-  private sureLiterals({ literal, surely }: Monotone): Literal[] {
-    const wanted = this.solver.isTrue(literal) ? surely.true : surely.false
-    const atoms = this.formsByAtom.get(Math.abs(wanted))?.atoms ?? []
-    const at = atoms.findIndex(a => a.literal === Math.abs(wanted))
-    return wanted > 0 ? atoms.slice(at).map(a => a.literal) : atoms.slice(0, at + 1).map(a => -a.literal)
-  }
-
   /** The bound with which a test surely is what the model says. */
-  private sureBound({ literal, surely }: Monotone): FormBound | null {
-    const wanted = this.solver.isTrue(literal) ? surely.true : surely.false
+  private sureBound(m: Monotone): FormBound | null {
+    const wanted = this.monotones.sureLiteral(m)
     const form = this.formsByAtom.get(Math.abs(wanted))
     const atom = form?.atoms.find(a => a.literal === Math.abs(wanted))
     return form && atom ? boundOf(form, atom, wanted) : null
@@ -320,7 +302,7 @@ export class Arithmetic {
   /** The variables that the bounds, and the monotone tests that are assigned, are about, in their order. */
   private variablesOf(bounds: readonly FormBound[]): number[] {
     const used = new Set(bounds.flatMap(b => b.form.terms.map(([v]) => v)))
-    for (const m of this.monotones) {
+    for (const m of this.monotones.all) {
       if (!this.isAssigned(m.literal)) continue
       for (const v of [m.first, m.second]) if (typeof v === 'number') used.add(v)
     }
@@ -350,50 +332,5 @@ export class Arithmetic {
     const before = this.atomLiterals.length
     this.atom(this.formOf([[v, 1n]]), rational(floorOf(values.get(v) ?? ZERO)), false)
     return this.atomLiterals.length > before ? { is: 'lemmas', clauses: [] } : { is: 'limit' }
-  }
-
-  private corrections = (values: ReadonlyMap<number, Rational>): Literal[][] =>
-    this.monotones.filter(m => this.isContradicted(m, values)).map(m => this.corrected(m, values))
-
-  private numbersOf({ first, second }: Monotone, values: ReadonlyMap<number, Rational>): [bigint, bigint] {
-    const numberOf = (part: number | bigint) =>
-      typeof part === 'bigint' ? part : floorOf(values.get(part) ?? ZERO)
-    return [numberOf(first), numberOf(second)]
-  }
-
-  /** Whether numbers contradict what the model says of a monotone test. */
-  private isContradicted(m: Monotone, values: ReadonlyMap<number, Rational>): boolean {
-    return (
-      this.isAssigned(m.literal) && m.test(...this.numbersOf(m, values)) !== this.solver.isTrue(m.literal)
-    )
-  }
-
-  /** A clause that rules out what the model says of a monotone test and the numbers contradict, and as much beside as follows. */
-  private corrected(m: Monotone, values: ReadonlyMap<number, Rational>): Literal[] {
-    const said = this.solver.isTrue(m.literal)
-    const [first, second] = this.numbersOf(m, values)
-    const [a, b] = [this.variableOf(m.first), this.variableOf(m.second)]
-    if (a === null && b === null) return [said ? -m.literal : m.literal]
-    // One side is a constant: the edge of the other decides for good.
-    if (a === null && b !== null) {
-      const from = edgeOf(m.range, x => m.test(first, x), false)
-      return said
-        ? [-m.literal, -this.limit(b, from - 1n, false)]
-        : [m.literal, this.limit(b, from - 1n, true)]
-    }
-    // For this second and all below, the first has to stay within the edge; for this second and all above, it is true up to there.
-    const upTo = edgeOf(m.range, x => m.test(x, second), true)
-    const within = a === null ? -m.literal : this.limit(a, upTo, said)
-    return said
-      ? [-m.literal, within, ...(b === null ? [] : [-this.limit(b, second, true)])]
-      : [m.literal, -within, ...(b === null ? [] : [this.limit(b, second - 1n, false)])]
-  }
-
-  private variableOf = (part: number | bigint): number | null => (typeof part === 'number' ? part : null)
-  /** The second number is sought where it is, and the first moved: else both may creep along the calendar, a day each time. */
-  private limit(v: number, at: bigint, wanted: boolean): Literal {
-    const literal = this.atom(this.formOf([[v, 1n]]), rational(at), false)
-    this.solver.prefer(wanted ? literal : -literal)
-    return literal
   }
 }

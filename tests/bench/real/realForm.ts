@@ -1,7 +1,14 @@
-import { seededRandom } from '../../core/fill/draw'
-import type { Form, Promised, Section } from '../../core/form/definition'
-import { listPlaces } from '../../core/form/walk'
-import { MODULES, type Details, type Part } from './realModules'
+import { seededRandom } from '../../../core/fill/draw'
+import type { Form, Promised, Section } from '../../../core/form/definition'
+import { listPlaces } from '../../../core/form/walk'
+import { boat } from './boat'
+import { insurance } from './insurance'
+import type { Details, Making, Part } from './part'
+import { person } from './person'
+import { stay } from './stay'
+import { works } from './works'
+
+const MODULES: readonly Making[] = [person, boat, works, stay, insurance]
 
 const PROMISE_EVERY = 50
 const NEAR = 4

@@ -1,13 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { richForm } from '../../tests/support/richForms'
+import { sharedForm } from '../../tests/support/sharedForms'
 import type { Answers } from '../form/answers'
 import { seededRandom } from '../fill/draw'
 import { answersInPlay, fill } from '../fill/fill'
 import { drawPlausibleAnswers } from '../fill/plausible'
 import { planOf } from '../fill/plan'
-import type { Form, Item } from '../form/definition'
-import { Access, type Turn } from '../form/turns'
+import type { Form } from '../form/definition'
 import { readForm } from '../form/read'
 import { renameCode } from '../form/rename'
 import { runWalk } from '../prove/walks'
@@ -18,36 +17,6 @@ import { redactForParty } from './redact'
 const TODAY = '2026-11-24'
 const seed = fc.integer({ min: 1, max: 1e9 })
 
-/** A rich form with two parties and random access; some questions are kept for the office or the owner. */
-function sharedForm(s: number): Form {
-  const form = richForm(s)
-  const next = seededRandom(s + 1)
-  const access = (): Access => Access.options[Math.floor(next() * 3)] ?? 'never'
-  const kept = (item: Item): Item => {
-    if (item.kind !== 'question') return item
-    if (next() < 0.1) return { ...item, officeOnly: true }
-    return next() < 0.1 ? { ...item, privateTo: 'owner' } : item
-  }
-  const sections = form.sections.map(section => ({ ...section, items: section.items.map(kept) }))
-  const turn = (code: string, party: string): Turn => ({
-    code,
-    party,
-    by: 'link',
-    access: Object.fromEntries([
-      ...sections.map(x => [x.code, access()]),
-      ...(next() < 0.5 ? [[sections[0]?.items[0]?.code ?? '', access()]] : []),
-    ]),
-  })
-  return {
-    ...form,
-    sections,
-    parties: [
-      { code: 'owner', name: 'Owner' },
-      { code: 'yard', name: 'Yard', office: true },
-    ],
-    turns: [turn('request', 'owner'), turn('estimate', 'yard')],
-  }
-}
 const answersFor = (form: Form, s: number): Answers =>
   drawPlausibleAnswers(planOf(form), {}, TODAY, seededRandom(s), () => ['oak', 'elm']) ?? {}
 /** Every word that looks like a code in what is sent. */

@@ -1,11 +1,13 @@
 import { BOOLEAN } from '../expressions/types'
 import { compile } from '../expressions/compile'
+import { TODAY_SLOT } from '../expressions/compiled'
 import type { Answers } from '../form/answers'
-import { allProblems, type AnswerProblem, type Filled } from '../fill/fill'
+import { allProblems, answersInPlay, fill, type AnswerProblem, type Filled } from '../fill/fill'
 import type { Plan } from '../fill/planned'
 import type { Form } from '../form/definition'
 import { DONE, type HandOff, type Party, type Turn } from '../form/turns'
 import { mayFill, accessViewOf } from './access'
+import { laterNamesOf } from './handOffNames'
 
 /** The turn with a code; null when the form has none such. */
 export const turnOf = (form: Form, code: string): Turn | null =>
@@ -17,14 +19,19 @@ export const partyOf = (form: Form, turn: Turn): Party | undefined =>
 export const turnName = (form: Form, turn: Turn): string =>
   turn.title || partyOf(form, turn)?.name || turn.code
 
+/** The condition of a hand-off: it sees all answers. */
+function handOffRule(plan: Plan, when: string) {
+  const stand = { section: Math.max(0, plan.form.sections.length - 1), groups: [], entryOf: null }
+  return plan.names.read(when, stand, BOOLEAN)
+}
+
 /** The hand-off of a turn that applies: the first whose rule is true (one that leads nowhere is passed over); undefined when none does. */
 export function handOffTaken({ plan, values }: Filled, turn: Turn): HandOff | undefined {
   const { form } = plan
-  const stand = { section: Math.max(0, form.sections.length - 1), groups: [], entryOf: null }
   return turn.handOff?.find(h => {
     if (h.to !== DONE && !turnOf(form, h.to)) return false
     if (h.when === undefined) return true
-    const { expr } = plan.names.read(h.when, stand, BOOLEAN)
+    const { expr } = handOffRule(plan, h.when)
     return expr !== null && compile(expr, plan.environment)(values) === true
   })
 }
@@ -74,14 +81,40 @@ export function withTurn(
 /** How many turns are followed before it says that they go round. */
 const MOST_TURNS = 100
 
-/** The turns that these answers lead through, in order. */
+/** The turns that these answers lead through, in order: each is handed off when only it and those before it have answered. */
 export function turnsTaken(filled: Filled): string[] {
-  const taken: string[] = []
+  const taken: Turn[] = []
   for (
     let turn = firstTurn(filled.plan.form);
     turn && taken.length < MOST_TURNS;
-    turn = nextTurn(filled, turn)
+    turn = nextTurn(looksAhead(filled.plan, turn) ? atHandOff(filled, taken) : filled, turn)
   )
-    taken.push(turn.code)
-  return taken
+    taken.push(turn)
+  return taken.map(turn => turn.code)
+}
+
+/** The response as it was when some turns had answered. */
+function atHandOff(filled: Filled, turns: readonly Turn[]): Filled {
+  const { plan, values } = filled
+  const theirs = new Set(turns.flatMap(turn => [...filledBy(plan, turn)]))
+  const answers = Object.entries(answersInPlay(filled)).filter(([code]) => theirs.has(code))
+  return fill(plan, Object.fromEntries(answers), String(values[TODAY_SLOT]))
+}
+
+const AHEAD = new WeakMap<Plan, Map<Turn, boolean>>()
+/** Whether a hand-off of a turn asks for what later turns fill: then what they answer may not change what it was. */
+function looksAhead(plan: Plan, turn: Turn): boolean {
+  const known = AHEAD.get(plan) ?? new Map<Turn, boolean>()
+  AHEAD.set(plan, known)
+  const found = known.get(turn)
+  if (found !== undefined) return found
+  const index = plan.form.turns?.indexOf(turn) ?? -1
+  const looks = (turn.handOff ?? []).some(({ when }) => {
+    const expr = when === undefined ? null : handOffRule(plan, when).expr
+    if (!expr) return false
+    const { blank, open } = laterNamesOf(plan, index, expr)
+    return blank.size > 0 || open.size > 0
+  })
+  known.set(turn, looks)
+  return looks
 }

@@ -38,6 +38,8 @@ class Drawing {
       `(${a}) and (${b})`,
       `(${a}) or (${b})`,
       `if ${a} then ${b} else not(${b})`,
+      `any([${a}, ${b}])`,
+      `all([${a}, ${b}])`,
     ])
   }
 
@@ -99,8 +101,9 @@ const MAKERS: Maker[] = [
       code,
       label: code,
       type: 'choices',
-      options: labelled(OPTIONS),
+      options: labelled(OPTIONS).map(o => (d.chance(0.1) ? { ...o, alone: true } : o)),
       ...(d.chance(0.3) ? { most: 2 } : {}),
+      ...(d.chance(0.2) ? { least: 2 } : {}),
       ...d.rules(),
     },
     test: () =>
@@ -116,6 +119,7 @@ const MAKERS: Maker[] = [
       max: 20,
       ...d.rules(),
       ...(d.chance(0.2) ? { validWhen: [{ rule: `${code} != 13`, message: `Not {{ ${code} }}.` }] } : {}),
+      ...(d.chance(0.1) ? { validWhen: [{ rule: d.rule(), message: 'Not with that.' }] } : {}),
     },
     test: () => `${code} ${d.pick(['<', '>=', '='])} ${Math.floor(d.next() * 20)}`,
   }),

@@ -64,8 +64,9 @@ export class TurnLiterals {
     const { and, or, yes } = this.encoding
     const byTarget = new Map<HandOffTarget, Literal>()
     const notBefore: Literal[] = []
-    for (const { rule, to } of this.turns[index]?.handOffs ?? []) {
-      const holds = rule ? this.rules.rule(rule, rule.place, 'handOff', rule.index) : yes
+    for (const { rule, to, isUnsure } of this.turns[index]?.handOffs ?? []) {
+      const certain = rule ? this.rules.rule(rule, rule.place, 'handOff', rule.index) : yes
+      const holds = isUnsure ? this.encoding.anything().t : certain
       const taken = and([...notBefore, holds])
       byTarget.set(to, or([byTarget.get(to) ?? -yes, taken]))
       notBefore.push(-holds)

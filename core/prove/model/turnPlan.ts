@@ -3,8 +3,10 @@ import { DONE, type Turn } from '../../form/turns'
 import type { Plan } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import { accessViewOf, mayFill, maySee } from '../../parties/access'
+import { laterNamesOf, namesBehind } from '../../parties/handOffNames'
 import { orderInForm } from './entryCodes'
 import type { ReadRule } from './readRule'
+import { HERE, replaceParts } from './rewritten'
 
 /** Where a hand-off leads: a turn by its position, or the end of all. */
 export type HandOffTarget = number | typeof DONE
@@ -13,6 +15,8 @@ export interface PlannedHandOff {
   /** The rule; null where there is none, so that it always applies. */
   rule: ReadRule | null
   to: HandOffTarget
+  /** It asks for what later turns may have changed since: it may have been true or not. */
+  isUnsure: boolean
   /** Its position among the hand-offs of its turn; after all of them for the turn that follows anyway. */
   at: number
 }
@@ -42,7 +46,8 @@ export function planTurns(plan: Plan, rules: readonly ReadRule[]): PlannedTurn[]
       if (to !== DONE && at < 0) return []
       // A condition that can't be read is never true.
       if (when !== undefined && !rule?.expr) return []
-      return [{ rule: when === undefined ? null : rule, to: to === DONE ? DONE : at, at: position }]
+      const known = when === undefined || !rule ? null : asAtHandOff(plan, index, rule, leadsBack(turns))
+      return [{ rule: null, isUnsure: false, ...known, to: to === DONE ? DONE : at, at: position }]
     })
     const next = index + 1 < turns.length ? index + 1 : DONE
     return {
@@ -51,10 +56,39 @@ export function planTurns(plan: Plan, rules: readonly ReadRule[]): PlannedTurn[]
       // A copy of an entry is filled like the entries of the form.
       fills: place => mayFill(view, { ...place, order: orderInForm(place.order) }),
       sees: section => sections.some(p => p.section === section && maySee(view, p)),
-      handOffs: untilCertain([...handOffs, { rule: null, to: next, at: turn.handOff?.length ?? 0 }]),
+      handOffs: untilCertain([
+        ...handOffs,
+        { rule: null, isUnsure: false, to: next, at: turn.handOff?.length ?? 0 },
+      ]),
     }
   })
 }
+
+/** The rule of a hand-off as it is when its turn ends: what only later turns fill is blank then, unless a response may have come back. */
+function asAtHandOff(
+  plan: Plan,
+  index: number,
+  rule: ReadRule,
+  mayComeBack: boolean,
+): Pick<PlannedHandOff, 'rule' | 'isUnsure'> {
+  if (!rule.expr) return { rule, isUnsure: false }
+  const { blank, open } = laterNamesOf(plan, index, rule.expr)
+  if (blank.size + open.size === 0) return { rule, isUnsure: false }
+  if (open.size > 0 || mayComeBack) return { rule, isUnsure: true }
+  const blanked = (expr: Expr): Expr =>
+    replaceParts(expr, node => {
+      if (node.kind !== 'name') return null
+      if (blank.has(node.name)) return { kind: 'null', ...HERE }
+      const value = plan.byCode.get(node.name)?.value?.expr
+      return value && namesBehind(plan, value).some(name => blank.has(name)) ? blanked(value) : null
+    })
+  return { rule: { ...rule, expr: blanked(rule.expr) }, isUnsure: false }
+}
+
+const leadsBack = (turns: readonly Turn[]): boolean =>
+  turns.some((turn, i) =>
+    turn.handOff?.some(h => turns.findIndex(t => t.code === h.to) <= i && h.to !== DONE),
+  )
 
 /** The first hand-off without a condition hides those below it. */
 function untilCertain(handOffs: readonly PlannedHandOff[]): readonly PlannedHandOff[] {

@@ -1,0 +1,35 @@
+import { seededRandom } from '../../core/fill/draw'
+import type { Form, Item } from '../../core/form/definition'
+import { Access, type Turn } from '../../core/form/turns'
+import { richForm } from './richForms'
+
+/** A rich form with two parties and random access; some questions are kept for the office or the owner. */
+export function sharedForm(s: number): Form {
+  const form = richForm(s)
+  const next = seededRandom(s + 1)
+  const access = (): Access => Access.options[Math.floor(next() * 3)] ?? 'never'
+  const kept = (item: Item): Item => {
+    if (item.kind !== 'question') return item
+    if (next() < 0.1) return { ...item, officeOnly: true }
+    return next() < 0.1 ? { ...item, privateTo: 'owner' } : item
+  }
+  const sections = form.sections.map(section => ({ ...section, items: section.items.map(kept) }))
+  const turn = (code: string, party: string): Turn => ({
+    code,
+    party,
+    by: 'link',
+    access: Object.fromEntries([
+      ...sections.map(x => [x.code, access()]),
+      ...(next() < 0.5 ? [[sections[0]?.items[0]?.code ?? '', access()]] : []),
+    ]),
+  })
+  return {
+    ...form,
+    sections,
+    parties: [
+      { code: 'owner', name: 'Owner' },
+      { code: 'yard', name: 'Yard', office: true },
+    ],
+    turns: [turn('request', 'owner'), turn('estimate', 'yard')],
+  }
+}

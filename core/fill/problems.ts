@@ -84,7 +84,7 @@ export function problemOf(
     sentence,
   })
   const wrong = frame.wrong.get(question.slot)
-  if (wrong !== undefined) return problem('wrong', wrong)
+  if (wrong !== undefined) return problem('wrong', saidWrong(frame, question, wrong))
   if (frame.required[question.slot] === true) {
     const missing = missingIn(question, frame)
     if (missing !== null) return problem('missing', missing)
@@ -92,6 +92,12 @@ export function problemOf(
   if (question.checks.length === 0) return null
   const broken = brokenCheck(question.checks, frame)
   return broken ? problem('invalid', messageOf(broken, question, frame)) : null
+}
+
+/** The form's own words for a wrong answer may quote; what is said by itself may hold what was typed, and quotes nothing. */
+function saidWrong(frame: Frame, { place }: PlannedQuestion, wrong: string): string {
+  const own = 'patternMessage' in place.node ? place.node.patternMessage : undefined
+  return wrong === own ? quotedText(frame, own, place) : wrong
 }
 
 const NEEDED = 'This needs an answer.'

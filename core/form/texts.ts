@@ -21,6 +21,18 @@ export function textsAnywhere(place: Place): string[] {
   return texts.filter(text => typeof text === 'string')
 }
 
+/** Every text of a question that is shown as it stands: quotes do nothing in it. */
+export function plainTextsAt({ node }: Place): string[] {
+  const texts: unknown[] = []
+  if ('unit' in node) texts.push(node.unit)
+  if ('writeIn' in node) texts.push(node.writeIn)
+  if ('placeholder' in node) texts.push(node.placeholder)
+  if ('low' in node) texts.push(node.low, node.high)
+  if ('options' in node) texts.push(...(node.options ?? []).map(o => o.label))
+  if ('rows' in node) texts.push(...node.rows.map(r => r.label))
+  return texts.filter(text => typeof text === 'string')
+}
+
 /** Every text of a place that may quote answers. */
 export function textsAt(place: Place): QuotingText[] {
   const { node } = place

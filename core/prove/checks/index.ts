@@ -31,6 +31,8 @@ import { labelForCode } from './labelForCode'
 import { laterName } from './laterName'
 import { contradictsOuter, neverShown } from './neverShown'
 import { promiseBroken } from './promiseBroken'
+import { hiddenClosing } from './hiddenClosing'
+import { unseenNames } from './unseenNames'
 import { quoteError } from './quoteError'
 import { syntaxError } from './syntaxError'
 import { unknownClosing } from './unknownClosing'
@@ -76,6 +78,8 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   emptyList,
   backwardRoute,
   unknownClosing,
+  hiddenClosing,
+  unseenNames,
   quoteError,
   badPattern,
   unknownParty,

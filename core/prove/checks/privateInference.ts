@@ -1,4 +1,5 @@
-import { namesIn } from '../../expressions/tree'
+import type { RuleKind } from '../../form/rules'
+import { namesBehind } from '../../parties/handOffNames'
 import { maySee, accessViewOf } from '../../parties/access'
 import { turnName } from '../../parties/turns'
 import type { Form } from '../../form/definition'
@@ -22,18 +23,30 @@ const turned = (rule: string | undefined): Form => ({
   ],
 })
 
+/** What of a rule a party notices, by its kind. */
+const TELLS: Partial<Record<RuleKind, (name: string) => string>> = {
+  shownWhen: name => `whether ${name} is there`,
+  required: name => `whether ${name} is required`,
+  validWhen: name => `whether the check of ${name} complains`,
+  readOnly: name => `whether ${name} can be changed`,
+  value: name => `the value of ${name}`,
+  narrowedBy: name => `what ${name} offers`,
+  option: name => `what ${name} offers`,
+}
+
 export const privateInference: Check = {
   ...kind,
   about:
-    'What one party sees shows or hides by an answer that is private to another: from that it can tell something of the answer.',
+    'What one party sees shows, is required, complains or is worked out by an answer that is private to another: from that it can tell something of the answer.',
   raises: turned('debts = true'),
   spares: turned(undefined),
   run: ({ form, model: { plan, rules } }) =>
     (form.turns ?? []).flatMap(turn => {
       const view = accessViewOf(form, plan.places, turn)
       return rules.flatMap((rule): Finding[] => {
-        if (!rule.expr || rule.kind !== 'shownWhen' || !maySee(view, rule.place)) return []
-        return [...new Set(namesIn(rule.expr))].flatMap((name): Finding[] => {
+        const tells = rule.expr ? TELLS[rule.kind] : undefined
+        if (!rule.expr || tells === undefined || !maySee(view, rule.place)) return []
+        return namesBehind(plan, rule.expr).flatMap((name): Finding[] => {
           const asked = plan.byCode.get(name)
           // Only what was said to be private: that a turn does not see a section is mostly a matter of its work.
           if (!asked || asked.place.node.privateTo === undefined || asked.place.node.privateTo === turn.party)
@@ -42,8 +55,8 @@ export const privateInference: Check = {
             finding(
               kind,
               rule.place,
-              `In the turn “${turnName(form, turn)}”, whether ${quotedName(rule.place)} is there tells something of ${quotedName(asked.place)}, which is private to another party.`,
-              { rule: rule.id, conflict: [partAt(rule.place, 'shownWhen'), partAt(asked.place)] },
+              `In the turn “${turnName(form, turn)}”, ${tells(quotedName(rule.place))} tells something of ${quotedName(asked.place)}, which is private to another party.`,
+              { rule: rule.id, conflict: [partAt(rule.place, rule.kind, rule.index), partAt(asked.place)] },
             ),
           ]
         })

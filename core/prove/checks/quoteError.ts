@@ -2,6 +2,7 @@ import { isFormat, splitQuotes, FORMATS } from '../../form/quotes'
 import { nearest } from '../../expressions/near'
 import { standpointInside } from '../../form/scope'
 import { textsAt, withText } from '../../form/texts'
+import type { Closing } from '../../form/definition'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
 import { type Check, quotedName, finding, partAt } from './check'
@@ -26,8 +27,28 @@ export const quoteError: Check = {
       yesNo('more'),
     ]),
   ),
-  run: inquiry =>
-    inquiry.model.plan.places.flatMap(place => textsAt(place).flatMap(found => quotesIn(inquiry, found))),
+  run: inquiry => [
+    ...inquiry.model.plan.places.flatMap(place => textsAt(place).flatMap(found => quotesIn(inquiry, found))),
+    ...(inquiry.form.closings ?? []).flatMap((closing, index) => inClosing(inquiry, closing, index)),
+  ],
+}
+
+/** What is quoted in a closing, which speaks from the end of the form. */
+function inClosing(inquiry: Inquiry, { code, title, text: said }: Closing, index: number): Finding[] {
+  const place = inquiry.model.plan.sections.at(-1)?.place
+  if (!place) return []
+  return [title, said]
+    .flatMap(words => splitQuotes(words ?? ''))
+    .flatMap((piece): Finding[] => {
+      if (piece.kind === 'words') return []
+      const { syntax, problems } = inquiry.model.plan.names.read(piece.source, place, null)
+      const why = syntax?.message ?? problems[0]?.sentence
+      if (why === undefined) return []
+      const conflict = [partAt(place, 'closing', index)]
+      return [
+        finding(kind, place, `The closing “${title ?? code}” quotes “${piece.source}”: ${why}`, { conflict }),
+      ]
+    })
 }
 
 function quotesIn(inquiry: Inquiry, found: ReturnType<typeof textsAt>[number]): Finding[] {

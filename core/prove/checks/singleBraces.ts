@@ -1,4 +1,4 @@
-import { textsAnywhere } from '../../form/texts'
+import { plainTextsAt, textsAnywhere } from '../../form/texts'
 import type { Finding } from '../finding'
 import { type Check, finding, partAt, quotedName } from './check'
 import { example, section, text } from './exampleForms'
@@ -6,20 +6,33 @@ import { example, section, text } from './exampleForms'
 const kind = { code: 'single-braces', severity: 'advice' } as const
 const quoting = (label: string) => example(section('boat', [text('name'), text('remark', { label })]))
 
+const QUOTE = /\{\{.*\}\}/
 const LONE = /(?<!\{)\{\s*([a-z]\w*)\s*\}(?!\})/
 
 export const singleBraces: Check = {
   ...kind,
-  about: 'A text has a question’s code in single braces: it is shown as it stands. A quote has two.',
+  about:
+    'A text has a question’s code in single braces, where a quote has two; or it quotes where nothing is quoted, as in the label of a choice. It is shown as it stands.',
   raises: quoting('About {name}'),
   spares: quoting('About {{ name }}'),
   run: ({ model: { plan } }) =>
-    plan.places.flatMap(place =>
-      textsAnywhere(place).flatMap((words): Finding[] => {
-        const [whole = '', code = ''] = LONE.exec(words) ?? []
-        if (!plan.byCode.has(code)) return []
-        const sentence = `A text of ${quotedName(place)} has “${whole}”, which is shown as it stands; a quote is written {{ ${code} }}.`
-        return [finding(kind, place, sentence, { conflict: [partAt(place)] })]
-      }),
-    ),
+    plan.places.flatMap(place => {
+      const told = (sentence: string) => [finding(kind, place, sentence, { conflict: [partAt(place)] })]
+      return [
+        ...textsAnywhere(place).flatMap((words): Finding[] => {
+          const [whole = '', code = ''] = LONE.exec(words) ?? []
+          if (!plan.byCode.has(code)) return []
+          return told(
+            `A text of ${quotedName(place)} has “${whole}”, which is shown as it stands; a quote is written {{ ${code} }}.`,
+          )
+        }),
+        ...plainTextsAt(place)
+          .filter(words => QUOTE.test(words))
+          .flatMap(words =>
+            told(
+              `${quotedName(place)} has “${words}”, which is shown as it stands: nothing is quoted in choices, units, placeholders and the ends of scales.`,
+            ),
+          ),
+      ]
+    }),
 }

@@ -23,6 +23,8 @@ const FoundOutput = z.strictObject({
   address: z.string().nullable(),
   rule: z.strictObject({ id: z.string(), kind: z.string(), index: z.int(), text: z.string() }).nullable(),
   parts: z.array(Part),
+  /** What can't come into play for the same reason, without a finding of its own. */
+  folded: z.array(z.strictObject({ code: z.string(), address: z.string() })),
   today: z.string().nullable(),
   mend: z.strictObject({ words: z.string(), edits: z.array(z.unknown()) }).nullable(),
 })
@@ -67,6 +69,7 @@ export function formOutput(
       address,
       rule: rule ? { id: rule.id, kind: rule.kind, index: rule.index, text: rule.text } : null,
       parts: conflict.map(part => ({ ...part, text: textOf(part) })),
+      folded: [...finding.folded],
       today: finding.today,
       mend,
     }

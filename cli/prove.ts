@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import type { Form } from '../core/form/definition'
 import { readFormText, type ShapeProblem } from '../core/form/read'
 import { planOf } from '../core/fill/plan'
-import type { Finding, Severity, Verdict } from '../core/prove/finding'
+import { foldedWords, type Finding, type Severity, type Verdict } from '../core/prove/finding'
 import { formOutput } from './output'
 import { prove } from '../core/prove/prove'
 import { runWalk, type WalkOutcome } from '../core/prove/walks'
@@ -87,6 +87,12 @@ function proveFile(file: string, today: string): Proved {
   }
 }
 
+function findingLine(finding: Finding, file: string): string {
+  const folded = foldedWords(finding)
+  const more = folded === '' ? '' : ` (${folded})`
+  return `${finding.severity.padEnd(6)}  ${finding.at ?? file}: ${finding.sentence}${more} [${finding.code}]`
+}
+
 /** The findings that make a file fail: as bad as asked for, or worse. */
 const failing = ({ verdict }: Proved, failOn: Severity): Finding[] =>
   (verdict?.findings ?? []).filter(f => SEVERITIES.indexOf(f.severity) <= SEVERITIES.indexOf(failOn))
@@ -99,7 +105,7 @@ function asText(proved: readonly Proved[]): string {
       const missed = walks.filter(w => w.misses.length > 0)
       return [
         ...(proved.length > 1 ? [`${file}:`] : []),
-        ...findings.map(f => `${f.severity.padEnd(6)}  ${f.at ?? file}: ${f.sentence} [${f.code}]`),
+        ...findings.map(f => findingLine(f, file)),
         ...missed.flatMap(w => w.misses.map(m => `walk    ${w.walk.title}: ${m}`)),
         `${findings.length} findings; ${tally.rules} rules, ${tally.byExample + tally.byProof} goals decided, ${tally.undecided} undecided${walks.length > 0 ? `; ${walks.length - missed.length} of ${walks.length} walks as expected` : ''}.`,
       ]

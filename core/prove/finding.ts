@@ -15,6 +15,12 @@ export interface ConflictPart {
   index: number
 }
 
+/** A section, group, question or note that a finding speaks of as well. */
+export interface FoldedPlace {
+  code: string
+  address: Address
+}
+
 /** What the prover says about a form. */
 export interface Finding {
   /** Stable kind of finding, e.g. `never-shown`. */
@@ -33,6 +39,8 @@ export interface Finding {
    * be shown it is the nearest miss: its section is open, and as many of the colliding rules hold as can.
    */
   witness: Answers | null
+  /** What can't come into play for the same reason, and has no finding of its own; in the order of the form. */
+  folded: readonly FoldedPlace[]
   /** The day that `today()` is for the witness, as ISO date, where it is not the one on which was proved. */
   today: string | null
   /** The edits that mend it, where that is mechanical, and the words for the button. */
@@ -73,6 +81,12 @@ export const collides = (finding: Finding): boolean => COLLISIONS.has(finding.co
 /** Whether the witness is the nearest miss: what it is about never shows, so it only leads to its place. */
 export const isMiss = ({ code }: Finding): boolean => code === 'never-shown' || code === 'contradicts-outer'
 
+/** How much is folded into a finding, in words that follow its sentence; empty when nothing is. */
+export function foldedWords({ folded }: Finding): string {
+  if (folded.length === 0) return ''
+  return folded.length === 1 ? 'and 1 thing behind it' : `and ${folded.length} things behind it`
+}
+
 /** Whether two findings say the same, of the same place, for the same reasons. */
 export const isSameFinding = (a: Finding, b: Finding): boolean =>
   a.code === b.code &&
@@ -83,6 +97,7 @@ export const isSameFinding = (a: Finding, b: Finding): boolean =>
   a.today === b.today &&
   a.mend?.words === b.mend?.words &&
   sameAnswer(a.witness, b.witness) &&
+  a.folded.length === b.folded.length &&
   a.conflict.length === b.conflict.length &&
   a.conflict.every((part, i) => isSamePart(part, b.conflict[i]))
 

@@ -1,6 +1,7 @@
 import { runCheck } from './checks/check'
 import type { Form } from '../form/definition'
 import { CHECKS } from './checks'
+import { withFolded } from './folded'
 import { bySeverity, type Finding, type Verdict } from './finding'
 import { Inquiry } from './goals/inquiry'
 import { Memory } from './goals/memory'
@@ -39,9 +40,9 @@ function* askChecks(inquiry: Inquiry): Generator<() => Verdict, () => Verdict> {
   const order = new Map<string | null, number>(inquiry.model.plan.places.map(p => [p.address, p.order]))
   const findings: Finding[] = []
   const verdict = (): Verdict => ({
-    findings: findings.toSorted(
-      (a, b) => bySeverity(a, b) || (order.get(a.address) ?? -1) - (order.get(b.address) ?? -1),
-    ),
+    findings: inquiry.facts
+      .readingAll(() => withFolded(inquiry, findings))
+      .toSorted((a, b) => bySeverity(a, b) || (order.get(a.address) ?? -1) - (order.get(b.address) ?? -1)),
     tally: { ...inquiry.tally },
   })
   for (const check of CHECKS) {

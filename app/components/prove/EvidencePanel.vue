@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { readableDate } from '#core/expressions/dates'
+import { placeName } from '#core/form/walk'
 import type { Finding } from '#core/prove/finding'
 import { useEvidence } from '~/composables/prove/useEvidence'
 
@@ -8,6 +9,13 @@ const props = defineProps<{ finding: Finding }>()
 const draft = useDraft()
 const rehearsal = useRehearsal()
 const { parts, partsTitle, answers, isNearestMiss } = useEvidence(() => props.finding)
+/** What is folded into the finding, by name. */
+const behind = computed(() =>
+  props.finding.folded.map(({ code, address }) => {
+    const place = draft.places.find(p => p.address === address)
+    return { code, address, name: place ? placeName(place) : code }
+  }),
+)
 async function rehearse() {
   rehearsal.show(props.finding)
   draft.select(props.finding.address)
@@ -42,6 +50,20 @@ async function rehearse() {
         </p>
       </div>
     </div>
+    <template v-if="behind.length > 0">
+      <h2>Behind it</h2>
+      <p class="quiet small">
+        For the same reason these can never come into play; they have no finding of their own
+      </p>
+      <ul class="sheet behind">
+        <li
+          v-for="b in behind"
+          :key="b.address"
+        >
+          {{ b.name }} <code class="quiet small">{{ b.code }}</code>
+        </li>
+      </ul>
+    </template>
     <template v-if="finding.witness">
       <h2>{{ isNearestMiss ? 'Nearest miss' : 'Witness' }}</h2>
       <p
@@ -114,6 +136,14 @@ h2:not(:first-child) {
 }
 .part:last-child {
   border-bottom: 0;
+}
+.behind {
+  margin: 0;
+  padding: 6px 16px;
+  list-style: none;
+}
+.behind li {
+  padding: 5px 0;
 }
 .answers {
   padding: 4px 16px;

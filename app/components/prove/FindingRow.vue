@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { SEVERITY_MARKS } from '~/theme/severityMarks'
-import { collides, isMiss, type Finding } from '#core/prove/finding'
+import { collides, foldedWords, isMiss, type Finding } from '#core/prove/finding'
 
 const props = defineProps<{ finding: Finding; chosen?: boolean }>()
 const draft = useDraft()
@@ -62,7 +62,7 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
         >{{ finding.code
         }}<template v-if="finding.conflict.length > 1">
           · {{ finding.conflict.length }} rules {{ collides(finding) ? 'collide' : 'concerned' }}</template
-        >
+        ><template v-if="finding.folded.length > 0"> · {{ foldedWords(finding) }}</template>
       </p>
       <p
         v-if="accepted"

@@ -58,6 +58,7 @@ export function finding(
     sentence,
     conflict: [],
     witness: null,
+    folded: [],
     mend: null,
     ...more,
     today: dayOf(more.witness ?? null),

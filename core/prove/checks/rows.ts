@@ -74,6 +74,7 @@ function rowFinding(
     sentence: `In the list “${list?.title ?? problem.list}”: ${problem.sentence}`,
     conflict: [],
     witness: null,
+    folded: [],
     today: null,
     mend: problem.mend
       ? {

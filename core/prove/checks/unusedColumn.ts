@@ -45,6 +45,7 @@ export const unusedColumn: Check = {
             sentence: `Nothing uses the column “${c.label}” of the list “${list.title ?? list.code}”.`,
             conflict: [],
             witness: null,
+            folded: [],
             today: null,
             mend: null,
           })),

@@ -20,6 +20,17 @@ export class Facts {
     this.reader = reader
   }
 
+  /** Does something that may read what all checks have established so far. */
+  readingAll<T>(work: () => T): T {
+    const { reader } = this
+    this.reader = null
+    try {
+      return work()
+    } finally {
+      this.reader = reader
+    }
+  }
+
   /** Establishes a fact in the name of the check that runs: something by its place or rule, with the rules that make it so. */
   establish(key: string | number, conflict: readonly ConflictPart[] = []) {
     const code = this.reader?.code ?? ''
@@ -35,6 +46,11 @@ export class Facts {
   /** The conflicts of all that some checks have established. */
   conflicts(codes: readonly string[]): (readonly ConflictPart[])[] {
     return codes.flatMap(code => [...(this.read(code)?.values() ?? [])])
+  }
+
+  /** The rules for which some checks have established something. */
+  conflictsAt(codes: readonly string[], key: string | number): readonly ConflictPart[] {
+    return codes.flatMap(code => this.read(code)?.get(key) ?? [])
   }
 
   private read(code: string) {

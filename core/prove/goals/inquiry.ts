@@ -14,7 +14,8 @@ import type { KnownState } from './knownState'
 import { KnownStates } from './knownStates'
 import { reachState, type Slice } from './reachState'
 import { Unconfirmed } from './unconfirmed'
-import { dayOf, isLongWay, reducedWitness, replay, smallestWitness } from './witness'
+import { makePlausible } from './plausibleWitness'
+import { dayOf, isLongWay, onDayOf, reducedWitness, replay, smallestWitness } from './witness'
 
 /** Random runs before the solver is asked: they settle most goals, and each is an example. */
 const RUNS = 16
@@ -182,11 +183,16 @@ export class Inquiry {
     const kept = this.memory.witnesses.get(goal.key)
     if (kept?.stamp === stamp && kept.whole === whole) return kept.answers
     const answers =
-      this.stillShown(goal, kept?.stamp === stamp ? kept.answers : null) ??
-      smallestWitness(this.model, goal, this.today) ??
-      this.shownWitness(goal)
+      this.stillShown(goal, kept?.stamp === stamp ? kept.answers : null) ?? this.newWitness(goal)
     this.memory.witnesses.set(goal.key, { stamp, whole, answers })
     return answers
+  }
+
+  /** The smallest example, or an irreducible one, with likely values. */
+  private newWitness(goal: Goal): Answers | null {
+    const found = smallestWitness(this.model, goal, this.today) ?? this.shownWitness(goal)
+    const day = dayOf(found) ?? this.today
+    return found && onDayOf(found, makePlausible(this.model, goal, found, day))
   }
 
   /** An example of before an edit, where it still is one: of a long way, where none is sure to be the smallest anyway. */

@@ -61,6 +61,13 @@ const DAYS = new WeakMap<Answers, string>()
 export const dayOf = (witness: Answers | null): string | null =>
   witness ? (DAYS.get(witness) ?? null) : null
 
+/** The same example with other answers, on the same day. */
+export function onDayOf(witness: Answers, others: Answers): Answers {
+  const day = DAYS.get(witness)
+  if (day !== undefined) DAYS.set(others, day)
+  return others
+}
+
 /** The answers, if the evaluator agrees with them. */
 export function replay(model: Model, goal: WitnessGoal, answers: Answers, today: string): Answers | null {
   const offered = withOffered(model.plan, code => model.domain(code).classes, answers, today)

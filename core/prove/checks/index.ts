@@ -19,6 +19,7 @@ import { answersBetween } from './answersBetween'
 import { askedBelow } from './askedBelow'
 import { mixedAndOr } from './mixedAndOr'
 import { defaultNotAllowed } from './defaultNotAllowed'
+import { sumGoesBlank } from './sumGoesBlank'
 import { totalGoesBlank } from './totalGoesBlank'
 import { twinLeft } from './twinLeft'
 import { singleBraces } from './singleBraces'
@@ -131,6 +132,7 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   mixedAndOr,
   defaultNotAllowed,
   totalGoesBlank,
+  sumGoesBlank,
   twinLeft,
   singleBraces,
   sameOptionLabel,

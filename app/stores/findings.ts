@@ -105,15 +105,17 @@ function useSortedFindings(verdict: Readonly<Ref<Verdict | null>>) {
     verdict.value?.findings.filter(f => f.severity === severity) ?? []
   const faults = computed(() => ofSeverity('fault'))
   const advice = computed(() => ofSeverity('advice'))
-  const accepted = computed(
-    () =>
-      new Map(
-        ofSeverity('risk').flatMap(f => {
-          const by = draft.form && findAcceptance(draft.form, f, draft.accepted, draft.places)
-          return by ? [[f, by] as const] : []
-        }),
-      ),
+  const acceptances = computed(() =>
+    ofSeverity('risk').flatMap(finding => {
+      const found = draft.form && findAcceptance(draft.form, finding, draft.accepted, draft.places)
+      return found ? [{ finding, ...found }] : []
+    }),
   )
+  const acceptedWhere = (stands: boolean) =>
+    new Map(acceptances.value.filter(a => a.stands === stands).map(a => [a.finding, a.accepted] as const))
+  const accepted = computed(() => acceptedWhere(true))
+  /** Acceptances that fell away, since what they rest on has changed. */
+  const lapsed = computed(() => acceptedWhere(false))
   const risks = computed(() => ofSeverity('risk').filter(f => !accepted.value.has(f)))
   /** By address; a list that says the same stays the same object. */
   const byAddress = computed<ReadonlyMap<string, readonly Finding[]>>(before => {
@@ -134,7 +136,7 @@ function useSortedFindings(verdict: Readonly<Ref<Verdict | null>>) {
     const body = { key: riskKey(finding), basis: riskBasis(draft.form, finding, draft.places), reason }
     draft.accepted = await callApi(API.acceptRisk, { params: { id: draft.id }, body })
   }
-  return { faults, risks, accepted, accept, advice, at }
+  return { faults, risks, accepted, lapsed, accept, advice, at }
 }
 
 const keepSame = (before: readonly Finding[] | undefined, now: readonly Finding[]): readonly Finding[] =>

@@ -112,13 +112,19 @@ function digest(text: string): string {
   return [a, b].map(n => (n >>> 0).toString(16).padStart(8, '0')).join('')
 }
 
-/** What somebody accepted of a finding, as long as nothing it rests on has changed since. */
+/** What somebody accepted of a finding; it stands as long as nothing it rests on has changed since. */
+export interface Acceptance {
+  accepted: Accepted
+  stands: boolean
+}
+
+/** The acceptance of a finding, whether it still stands or has fallen away; null where nobody accepted it. */
 export function findAcceptance(
   form: Form,
   finding: Finding,
   accepted: readonly Accepted[],
   places?: readonly Place[],
-): Accepted | null {
+): Acceptance | null {
   const found = finding.severity === 'risk' ? accepted.find(a => a.key === riskKey(finding)) : undefined
-  return found?.basis === (found && riskBasis(form, finding, places)) ? (found ?? null) : null
+  return found ? { accepted: found, stands: found.basis === riskBasis(form, finding, places) } : null
 }

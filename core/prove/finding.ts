@@ -10,8 +10,8 @@ export interface ConflictPart {
   /** The code of the section, question, group, note or list. */
   code: string
   address: Address
-  /** The kind of rule, or `place` where the thing itself is meant. */
-  kind: RuleKind | 'place'
+  /** The kind of rule; `place` where the thing itself is meant, `limits` where its least, most, length or pattern is. */
+  kind: RuleKind | 'place' | 'limits'
   index: number
 }
 

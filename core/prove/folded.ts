@@ -68,8 +68,10 @@ function rootAround(
 function rootOf({ facts }: Inquiry, { order }: Place, roots: readonly Finding[]): Finding | null {
   const conflict = facts.conflictsAt(NEVER_IN_PLAY, order)
   const reasons = new Set(conflict.map(partKey))
-  const isReason = (root: Finding) =>
-    root.conflict.length > 0 && root.conflict.every(p => reasons.has(partKey(p)))
+  const isReason = ({ conflict: parts }: Finding) => {
+    const rules = parts.filter(p => p.kind !== 'limits')
+    return rules.length > 0 && rules.every(p => reasons.has(partKey(p)))
+  }
   // A question that nobody gets past is a reason by itself.
   const isPassedByNobody = (root: Finding) =>
     STOPPING.has(root.code) && conflict.some(p => p.address === root.address && STOPS.has(p.kind))

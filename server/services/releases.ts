@@ -62,16 +62,16 @@ async function acceptedRisks(
   const known = await listAcceptances(db, id)
   const risks = findings
     .filter(f => f.severity === 'risk')
-    .map(finding => ({ finding, acceptance: findAcceptance(draft, finding, known) }))
-  const open = risks.filter(r => !r.acceptance).map(r => r.finding)
+    .map(finding => ({ finding, found: findAcceptance(draft, finding, known) }))
+  const open = risks.filter(r => !r.found?.stands).map(r => r.finding)
   if (open.length > 0) {
     const need = open.length === 1 ? 'A risk needs' : `${open.length} risks need`
     refuse(422, 'open-risks', `${need} a reason before this is released.`, open.map(asProblem))
   }
-  return risks.map(({ finding, acceptance }) => ({
+  return risks.map(({ finding, found }) => ({
     finding,
-    reason: acceptance?.reason ?? '',
-    by: acceptance?.by ?? '',
+    reason: found?.accepted.reason ?? '',
+    by: found?.accepted.by ?? '',
   }))
 }
 

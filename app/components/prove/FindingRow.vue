@@ -10,6 +10,7 @@ const route = useRoute()
 const WORDS = { fault: 'Fault', risk: 'Risk', advice: 'Advice' } as const
 const number = computed(() => draft.places.find(p => p.address === props.finding.address)?.number ?? '')
 const accepted = computed(() => findings.accepted.get(props.finding) ?? null)
+const lapsed = computed(() => findings.lapsed.get(props.finding) ?? null)
 /** The reason being written; null while none is asked for. */
 const reason = ref<string | null>(null)
 const refused = ref('')
@@ -26,7 +27,7 @@ function mend() {
 }
 function ask() {
   if (props.finding.severity !== 'risk' || accepted.value) return
-  reason.value ??= ''
+  reason.value ??= lapsed.value?.reason ?? ''
   void nextTick(() => field.value?.focus())
 }
 async function accept(words: string) {
@@ -69,6 +70,15 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
         class="small"
       >
         Accepted by {{ accepted.by }} on {{ readableDay(accepted.at) }}: {{ accepted.reason }}
+      </p>
+      <p
+        v-if="lapsed"
+        class="small"
+      >
+        Was accepted by {{ lapsed.by }} on {{ readableDay(lapsed.at) }}: {{ lapsed.reason }}
+        <span class="quiet"
+          >Something that it rests on has been changed since, so it has to be looked at again.</span
+        >
       </p>
       <form
         v-if="reason !== null && !accepted"

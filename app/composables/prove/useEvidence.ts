@@ -1,5 +1,5 @@
 import { describeResponse } from '#core/fill/describeResponse'
-import { RULE_WORDS, rulesOf, type RuleKind } from '#core/form/rules'
+import { RULE_WORDS, rulesOf } from '#core/form/rules'
 import { placeName } from '#core/form/walk'
 import { collides, isMiss, type Finding } from '#core/prove/finding'
 
@@ -16,10 +16,11 @@ export function useEvidence(finding: () => Finding) {
     const rule = rules.value.find(
       r => place && r.place.address === place.address && r.kind === part.kind && r.index === part.index,
     )
-    const words = part.kind === 'place' ? '' : RULE_WORDS[part.kind as RuleKind]
+    const words = part.kind === 'place' || part.kind === 'limits' ? '' : RULE_WORDS[part.kind]
     const own = place ? `${place.number} ${placeName(place)}` : part.code
     const name = part.kind === 'promise' ? 'All of the form' : own
-    return { rule, words, name, plain: rule ? '' : (WITHOUT_RULE[part.kind] ?? '') }
+    const limits = part.kind === 'limits' && place ? limitWords(place.node) : null
+    return { rule, words, name, plain: rule ? '' : (limits ?? WITHOUT_RULE[part.kind] ?? '') }
   }
   const parts = computed(() => finding().conflict.map(readPart))
   const partsTitle = computed(() => {
@@ -58,6 +59,23 @@ export function useEvidence(finding: () => Finding) {
   })
   const isNearestMiss = computed(() => isMiss(finding()))
   return { parts, partsTitle, answers, isNearestMiss }
+}
+
+/** What limits each is in words, by its key. */
+const LIMIT_WORDS: Readonly<Record<string, (limit: string) => string>> = {
+  min: limit => `at least ${limit}`,
+  max: limit => `at most ${limit}`,
+  minLength: limit => `${limit} letters or more`,
+  maxLength: limit => `${limit} letters at most`,
+  pattern: limit => `the pattern ${limit}`,
+  least: limit => `${limit} or more choices`,
+  most: limit => `${limit} choices at most`,
+}
+
+/** The limits of a question as a sentence. */
+function limitWords(node: object): string {
+  const words = Object.entries(node).flatMap(([key, limit]) => LIMIT_WORDS[key]?.(String(limit)) ?? [])
+  return `An answer has ${words.join(', ')}`
 }
 
 /** What is said of a part of the conflict that no rule was written for. */

@@ -11,6 +11,7 @@ import type { Goal } from '../goals/goal'
 import type { Finding } from '../finding'
 import type { StateSpace } from '../goals/stateSpace'
 import type { Literal } from '../solver/literal'
+import { namedRules } from './named'
 import { example, hull, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
@@ -131,7 +132,7 @@ function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
     finding(
       always,
       place,
-      `${quotedName(place)} is always shown: its rule is true whatever is answered${others.length > 0 ? ', because of what stands before it' : ''}.`,
+      `${quotedName(place)} is always shown: its rule is true whatever is answered${others.length > 0 ? `, because of ${namedRules(inquiry, others)}` : ''}.`,
       {
         rule: `${place.address}:shownWhen`,
         conflict: [partAt(place, 'shownWhen'), ...others],

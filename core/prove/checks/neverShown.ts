@@ -5,6 +5,8 @@ import type { PlannedPlace, PlannedSection, Step } from '../../fill/planned'
 import type { Inquiry } from '../goals/inquiry'
 import { type Check, quotedName, finding, partAt, lookAtEach } from './check'
 import { sectionGoal, shownGoal, type Goal } from '../goals/goal'
+import { limitsBehind } from './limits'
+import { namedRules } from './named'
 import { example, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
@@ -81,7 +83,8 @@ function decided(
   const repeated = isRepeated(inquiry, NEVER_IN_PLAY, decision.conflict)
   inquiry.facts.establish(place.order, decision.conflict)
   if (repeated) return []
-  return [findingOf(inquiry, place, decision.conflict, near)]
+  const conflict = [...decision.conflict, ...limitsBehind(inquiry, decision.conflict)]
+  return [findingOf(inquiry, place, conflict, near)]
 }
 
 /** The finding that something can never be shown, for the rules that make it so. */
@@ -96,7 +99,7 @@ function findingOf(inquiry: Inquiry, place: Place, conflict: ConflictPart[], nea
     const sentence = `${quotedName(place)} can never be shown: its rule contradicts the one around it${whose}.`
     return finding(outer, place, sentence, { rule, conflict, witness })
   }
-  return finding(kind, place, `${quotedName(place)} can never be shown: ${reasonIn(others)}.`, {
+  return finding(kind, place, `${quotedName(place)} can never be shown: ${reasonIn(inquiry, others)}.`, {
     rule,
     conflict: conflict.length > 0 ? conflict : [partAt(place, 'shownWhen')],
     witness,
@@ -112,10 +115,9 @@ function isAround({ model }: Inquiry, place: Place, parts: readonly ConflictPart
   return parts.every(p => p.kind === 'shownWhen' && around.has(p.address))
 }
 
-function reasonIn(others: readonly ConflictPart[]): string {
+function reasonIn(inquiry: Inquiry, others: readonly ConflictPart[]): string {
   if (others.length === 0) return 'no answers make its rule true'
-  const rules = others.length === 1 ? 'another rule' : `${others.length} other rules`
-  return `its rule can’t be true together with ${rules}`
+  return `its rule can’t be true together with ${namedRules(inquiry, others)}`
 }
 
 const isCircular = (inquiry: Inquiry, code: string) => inquiry.model.circular.has(code)

@@ -8,10 +8,11 @@ import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
 import type { StateSpace } from '../goals/stateSpace'
 import type { Inquiry } from '../goals/inquiry'
-import { type Check, quotedName, lookAtEach, finding, partAt } from './check'
+import { type Check, lookAtEach, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import type { Literal } from '../solver/literal'
 import { example, section, whole } from './exampleForms'
+import { namedCheck } from './named'
 import { undecidedFinding } from './undecided'
 
 const unmeetable = { code: 'unmeetable-valid', severity: 'fault' } as const
@@ -40,11 +41,7 @@ export const unmeetableValid: Check = {
       if (decision.is === 'undecided')
         return [
           {
-            ...undecidedFinding(
-              place,
-              `whether any answer meets the check of ${quotedName(place)}`,
-              decision.why,
-            ),
+            ...undecidedFinding(place, `whether any answer meets ${namedCheck(place, index)}`, decision.why),
             ...about,
           },
         ]
@@ -65,19 +62,14 @@ export const unmeetableValid: Check = {
         return []
       inquiry.facts.establish(about.rule)
       return [
-        finding(
-          unmeetable,
-          place,
-          `No answer meets the check of ${quotedName(place)}: it always complains.`,
-          {
-            ...about,
-            conflict: [
-              partAt(place, 'validWhen', index),
-              ...decision.conflict.filter(c => c.address !== place.address),
-            ],
-            witness: inquiry.wayTo(place.section),
-          },
-        ),
+        finding(unmeetable, place, `No answer meets ${namedCheck(place, index)}: it always complains.`, {
+          ...about,
+          conflict: [
+            partAt(place, 'validWhen', index),
+            ...decision.conflict.filter(c => c.address !== place.address),
+          ],
+          witness: inquiry.wayTo(place.section),
+        }),
       ]
     }),
 }
@@ -104,11 +96,7 @@ export const idleValid: Check = {
       if (decision.is === 'undecided')
         return [
           {
-            ...undecidedFinding(
-              place,
-              `whether the check of ${quotedName(place)} ever complains`,
-              decision.why,
-            ),
+            ...undecidedFinding(place, `whether ${namedCheck(place, index)} ever complains`, decision.why),
             ...about,
           },
         ]
@@ -117,7 +105,7 @@ export const idleValid: Check = {
         finding(
           idle,
           place,
-          `The check of ${quotedName(place)} never complains: every answer that can be given meets it.`,
+          `${namedCheck(place, index, true)} never complains: every answer that can be given meets it.`,
           {
             ...about,
             conflict: [

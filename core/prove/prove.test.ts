@@ -91,12 +91,7 @@ describe('what a finding rests on', () => {
 
   it('changes with it: the acceptance falls away, and its reason is kept', () => {
     const risky = (label: string, more: number): Form =>
-      example(
-        section('a', [
-          whole('h', { label }),
-          text('high', { shownWhen: `h > 0 or h <= ${more}` }),
-        ]),
-      )
+      example(section('a', [whole('h', { label }), text('high', { shownWhen: `h > 0 or h <= ${more}` })]))
     const form = risky('Height', 0)
     const risk = prove(form, TODAY).findings.find(f => f.severity === 'risk')
     if (!risk) throw new Error('There is no risk to accept.')

@@ -19,6 +19,8 @@ import { answersBetween } from './answersBetween'
 import { askedBelow } from './askedBelow'
 import { mixedAndOr } from './mixedAndOr'
 import { defaultNotAllowed } from './defaultNotAllowed'
+import { fitsAnotherChoice } from './fitsAnotherChoice'
+import { lostRule } from './lostRule'
 import { sumGoesBlank } from './sumGoesBlank'
 import { totalGoesBlank } from './totalGoesBlank'
 import { twinLeft } from './twinLeft'
@@ -133,6 +135,8 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   defaultNotAllowed,
   totalGoesBlank,
   sumGoesBlank,
+  fitsAnotherChoice,
+  lostRule,
   twinLeft,
   singleBraces,
   sameOptionLabel,

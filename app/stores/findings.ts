@@ -98,15 +98,14 @@ function useProver(hear: (answer: ProveAnswer) => void, fail: (reason: string) =
   return { start }
 }
 
-/** Findings by severity and place; risks that somebody accepted as they stand are apart. */
+/** Findings by severity and place; what somebody accepted as it stands is apart. */
 function useSortedFindings(verdict: Readonly<Ref<Verdict | null>>) {
   const draft = useDraft()
   const ofSeverity = (severity: Finding['severity']) =>
     verdict.value?.findings.filter(f => f.severity === severity) ?? []
   const faults = computed(() => ofSeverity('fault'))
-  const advice = computed(() => ofSeverity('advice'))
   const acceptances = computed(() =>
-    ofSeverity('risk').flatMap(finding => {
+    [...ofSeverity('risk'), ...ofSeverity('advice')].flatMap(finding => {
       const found = draft.form && findAcceptance(draft.form, finding, draft.accepted, draft.places)
       return found ? [{ finding, ...found }] : []
     }),
@@ -117,6 +116,7 @@ function useSortedFindings(verdict: Readonly<Ref<Verdict | null>>) {
   /** Acceptances that fell away, since what they rest on has changed. */
   const lapsed = computed(() => acceptedWhere(false))
   const risks = computed(() => ofSeverity('risk').filter(f => !accepted.value.has(f)))
+  const advice = computed(() => ofSeverity('advice').filter(f => !accepted.value.has(f)))
   /** By address; a list that says the same stays the same object. */
   const byAddress = computed<ReadonlyMap<string, readonly Finding[]>>(before => {
     const map = new Map<string, Finding[]>()

@@ -5,7 +5,7 @@ import { listPlaces, type Place } from '../form/walk'
 import { ExpressionError, parseCached } from '../expressions/parse'
 import type { Finding } from './finding'
 
-/** A risk that somebody answers for. `basis`: the state of what it rested on then. */
+/** A risk that somebody answers for, or an advice that somebody does not follow on purpose. `basis`: the state of what it rested on then. */
 export interface Accepted {
   key: string
   basis: string
@@ -125,6 +125,6 @@ export function findAcceptance(
   accepted: readonly Accepted[],
   places?: readonly Place[],
 ): Acceptance | null {
-  const found = finding.severity === 'risk' ? accepted.find(a => a.key === riskKey(finding)) : undefined
+  const found = finding.severity === 'fault' ? undefined : accepted.find(a => a.key === riskKey(finding))
   return found ? { accepted: found, stands: found.basis === riskBasis(form, finding, places) } : null
 }

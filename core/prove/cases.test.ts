@@ -101,6 +101,10 @@ const CASES: Readonly<Record<string, Expected>> = {
   turns_handoff_required_mail: { said: coded('ungiven-turn', 'mail'), decided: true },
   // The last turn comes only after a yes: what it would say after a no never shows.
   turns_handoff_back: { said: coded('never-shown', 'why'), silent: ['promise-broken'], decided: true },
+  run_on_last: { said: coded('falls-through', 'mail_sec'), decided: true },
+  run_on_one_named: { said: coded('falls-through', 'mail_sec'), decided: true },
+  run_on_two: { said: coded('falls-through', 'm', 'p'), decided: true },
+  run_on_wanted: { silent: ['falls-through'], decided: true },
   turns_entries: { silent: ['never-shown'], decided: true },
   turns_nobody_fills: { said: coded('unfilled-question', 'start', 'dept', 'boss_mail'), decided: true },
 }

@@ -54,7 +54,10 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
     >
     <div>
       <p>
-        <span class="hidden-words">{{ accepted ? 'Accepted risk' : WORDS[finding.severity] }}: </span
+        <span class="hidden-words"
+          >{{
+            accepted ? `Accepted ${WORDS[finding.severity].toLowerCase()}` : WORDS[finding.severity]
+          }}: </span
         >{{ finding.sentence }}
       </p>
       <p class="small quiet">
@@ -142,6 +145,13 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
           @click.stop="ask"
         >
           Accept …
+        </button>
+        <button
+          v-if="finding.severity === 'advice' && !accepted"
+          class="text-button"
+          @click.stop="accept('That is meant.')"
+        >
+          That is meant
         </button>
         <button
           v-if="accepted"

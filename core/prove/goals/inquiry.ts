@@ -5,7 +5,7 @@ import type { Form } from '../../form/definition'
 import { checkIntegrity, type RowProblem } from '../../lists/integrity'
 import type { Tally } from '../finding'
 import { StateSpace } from './stateSpace'
-import { Memory, Stamps } from './memory'
+import { Memory, Stamps, type Kept } from './memory'
 import { modelOf, type Model } from '../model/model'
 import { randomRuns, type Evidence } from './randomRuns'
 import { cornersOf } from './corners'
@@ -23,6 +23,13 @@ const RUNS = 16
 const MANY_FRESH = 100
 
 const POSSIBLE: Decision = { is: 'possible' }
+/** What was found of a goal: whether it rests on the whole form, and whether the evaluator has still to confirm it. */
+interface Found {
+  decision: Decision
+  isOpen: boolean
+  isPending?: true
+}
+
 /** One look at a form: what the checks share. */
 export class Inquiry {
   readonly model: Model
@@ -63,6 +70,8 @@ export class Inquiry {
     return this.runs
   }
 
+  /** What was decided and is still to be confirmed, by goal. */
+  private readonly pending = new Map<string, Kept>()
   private rowProblems: RowProblem[] | null = null
   /** What is wrong with the rows of the form's lists. */
   get integrity(): RowProblem[] {
@@ -72,12 +81,14 @@ export class Inquiry {
   /** Decides a goal: possible with an example, impossible with the rules that make it so, or honestly neither. */
   decide(goal: Goal, manner: Manner = {}): Decision {
     const [stamp, whole] = [this.stamps.of(goal), this.stamps.before(goal)]
-    const kept = this.memory.decisions.get(goal.key)
+    const kept = this.pending.get(goal.key) ?? this.memory.decisions.get(goal.key)
     if (kept?.stamp === stamp && (!kept.isOpen || kept.whole === whole))
       return this.counted(kept.decision, manner)
     this.fresh += 1
-    const { decision, isOpen } = this.found(goal, manner)
-    this.memory.decisions.set(goal.key, { stamp, whole, decision, isOpen })
+    const { decision, isOpen, isPending } = this.found(goal, manner)
+    // What the evaluator has still to confirm is not kept for later proofs: this one may be left before it is asked.
+    const decisions = isPending ? this.pending : this.memory.decisions
+    decisions.set(goal.key, { stamp, whole, decision, isOpen })
     return this.counted(decision, manner)
   }
 
@@ -89,10 +100,16 @@ export class Inquiry {
     return decision
   }
 
-  private found(goal: Goal, { seen, aside, onlyProof }: Manner): { decision: Decision; isOpen: boolean } {
+  /** Whether a random run or a state that the evaluator was in shows a goal. */
+  private isKnown(goal: Goal, { seen, onlyProof }: Manner): boolean {
     const evidence = seen ? this.evidence() : null
-    if ((evidence && seen?.(evidence)) || (goal.isExact && !onlyProof && this.states.show(goal)))
-      return { decision: POSSIBLE, isOpen: false }
+    if (evidence && seen?.(evidence)) return true
+    return goal.isExact === true && !onlyProof && this.states.show(goal)
+  }
+
+  private found(goal: Goal, manner: Manner): Found {
+    if (this.isKnown(goal, manner)) return { decision: POSSIBLE, isOpen: false }
+    const { aside, onlyProof } = manner
     const space = this.spaceAt(goal.section)
     const { literals, isOpen, isCircular } = space.ask(goal)
     if (isCircular) return { decision: { is: 'skipped' }, isOpen: false }
@@ -101,18 +118,19 @@ export class Inquiry {
       return { decision: { is: 'impossible', conflict: space.conflictOf(literals) }, isOpen: false }
     if (outcome === 'limit')
       return { decision: { is: 'undecided', why: 'the limit of the solver was met' }, isOpen }
-    if (onlyProof || (aside && !isOpen) || this.show(goal, space))
-      return { decision: POSSIBLE, isOpen: false }
+    if (onlyProof || (aside && !isOpen)) return { decision: POSSIBLE, isOpen: false }
+    // The evaluator alone says what is possible. Where `holds` says all, it is asked later, of many goals at once.
+    if (goal.isExact) {
+      this.unconfirmed.add(goal, this.sliceOf(space))
+      return { decision: POSSIBLE, isOpen: false, isPending: true }
+    }
+    if (this.show(goal, space)) return { decision: POSSIBLE, isOpen: false }
     return { decision: undecidedBy(space.openParts()), isOpen: true }
   }
 
-  /** Whether the evaluator agrees with the solver: it alone says what is possible. Where `holds` says all, it is asked later, of many goals at once. */
+  /** Whether the evaluator agrees with the solver. */
   private show(goal: Goal, space: StateSpace): boolean {
     const slice = this.sliceOf(space)
-    if (goal.isExact) {
-      this.unconfirmed.add(goal, slice)
-      return true
-    }
     const known = this.reached(goal, space, slice)
     if (known) this.states.add(known)
     return known !== null || this.witness(goal) !== null
@@ -164,8 +182,10 @@ export class Inquiry {
       const space = this.spaceAt(goal.section)
       space.ask(goal)
       const decision = undecidedBy(space.openParts())
-      this.memory.decisions.set(goal.key, { stamp, whole, decision, isOpen: true })
+      this.pending.set(goal.key, { stamp, whole, decision, isOpen: true })
     }
+    for (const [key, kept] of this.pending) this.memory.decisions.set(key, kept)
+    this.pending.clear()
     return refuted.length === 0
   }
 

@@ -20,7 +20,7 @@ const listText = ({ code, columns, rows }: ChoiceList, proofs: number): string =
   rows.length > MOST_ROWS ? `${code} ${proofs}` : JSON.stringify([code, columns, rows])
 
 /** What was decided of a goal, and the state of everything that it rests on. */
-interface Kept {
+export interface Kept {
   stamp: number
   whole: number
   decision: Decision

@@ -10,7 +10,7 @@ const busy = ref(false)
 const copied = ref('')
 const latest = computed(() => draft.releases[0])
 const number = computed(() => (latest.value?.number ?? 0) + 1)
-const accepted = computed(() => [...findings.accepted.keys()])
+const accepted = computed(() => [...findings.accepted.keys()].filter(f => f.severity === 'risk'))
 const linkOf = (token: string) => `${window.location.origin}/f/${token}`
 
 async function release() {

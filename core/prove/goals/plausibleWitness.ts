@@ -23,10 +23,9 @@ const DAYS_AHEAD = 14
 const YEARS_BACK = 30
 
 type Likely<T extends QuestionType> = (question: QuestionOf<T>, today: number) => Answer
-const NOTHING = () => null
 
-/** By type, the likeliest answer; null where one is as likely as another. */
-const LIKELY: { readonly [T in QuestionType]: Likely<T> } = {
+/** By type, the likeliest answer, where one is likelier than others. */
+const LIKELY: { readonly [T in QuestionType]?: Likely<T> } = {
   text: textFor,
   longText: () => 'As we spoke of.',
   integer: q => Math.round(middle(q)),
@@ -39,19 +38,10 @@ const LIKELY: { readonly [T in QuestionType]: Likely<T> } = {
   email: () => 'ines@wherry.example',
   phone: () => '01632 960104',
   url: () => 'https://wherry.example/boats',
-  yesNo: NOTHING,
-  choice: NOTHING,
-  choices: NOTHING,
-  grid: NOTHING,
-  ranking: NOTHING,
-  file: NOTHING,
-  signature: NOTHING,
-  value: NOTHING,
-  hidden: NOTHING,
 }
 
 function likelyAnswer<T extends QuestionType>(question: QuestionOf<T>, today: number): Answer {
-  return LIKELY[question.type](question, today)
+  return LIKELY[question.type]?.(question, today) ?? null
 }
 
 const wordsOf = ({ label, code }: Question) => `${label} ${code.replaceAll('_', ' ')}`.toLowerCase()

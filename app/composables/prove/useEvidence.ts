@@ -74,7 +74,10 @@ const LIMIT_WORDS: Readonly<Record<string, (limit: string) => string>> = {
 
 /** The limits of a question as a sentence. */
 function limitWords(node: object): string {
-  const words = Object.entries(node).flatMap(([key, limit]) => LIMIT_WORDS[key]?.(String(limit)) ?? [])
+  const limits = new Map<string, unknown>(Object.entries(node))
+  const words = Object.entries(LIMIT_WORDS).flatMap(([key, say]) =>
+    limits.has(key) ? [say(String(limits.get(key)))] : [],
+  )
   return `An answer has ${words.join(', ')}`
 }
 

@@ -46,7 +46,10 @@ function ofQuestion(inquiry: Inquiry, question: PlannedQuestion): Finding[] {
       { ...kind, severity: required === null ? 'risk' : 'fault' },
       place,
       `No answer fits the limits of ${quotedName(place)}: ${reason}; ${outcome}.`,
-      { conflict: [partAt(place)], witness: inquiry.wayTo(place.section) },
+      {
+        conflict: [partAt(place, place.kind === 'question' ? 'limits' : 'place')],
+        witness: inquiry.wayTo(place.section),
+      },
     ),
   ]
 }

@@ -13,7 +13,8 @@ const MOST_TRIES = 60
 const TEXTS: readonly (readonly [RegExp, string])[] = [
   [/boat|vessel|ship/, 'Sea Holly'],
   [/insurer|company|firm|club/, 'Tern Mutual'],
-  [/name|who|guardian|contact|skipper/, 'Ines Marlow'],
+  [/your|full name|surname|owner|who|guardian|parent|contact|skipper/, 'Ines Marlow'],
+  [/name/, 'Holly'],
   [/street|address|where/, 'Quay Road 4'],
   [/number|\bno\b|code|sign/, 'WR-104'],
   [/town|city|harbour/, 'Wherry Reach'],
@@ -96,14 +97,33 @@ function* leavesOf(model: Model, answers: Answers, within: (changed: Answers) =>
  */
 export function makePlausible(model: Model, goal: WitnessGoal, witness: Answers, today: string): Answers {
   const day = dayNumber(today) ?? 0
-  let [best, tries] = [witness, Math.min(MOST_TRIES, MOST_WORK / Math.max(1, model.plan.questions.length))]
   const count = [...leavesOf(model, witness, a => a)].length
-  for (let at = 0; at < count && tries > 0; at++) {
-    const leaf = [...leavesOf(model, best, a => a)][at]
-    const likely = leaf && leaf.given !== null ? likelyAnswer(leaf.question, day) : null
-    if (!leaf || likely === null || likely === leaf.given) continue
+  const most = Math.min(MOST_TRIES, MOST_WORK / Math.max(1, model.plan.questions.length))
+  const tried = (answers: Answers) => replay(model, goal, answers, today)
+  // What depends on one another, such as two days, can only be changed together.
+  const together = allLikely(model, witness, count, day)
+  let best = (most >= 1 ? tried(together) : null) ?? witness
+  if (best !== witness) return best
+  let tries = most - 1
+  for (let at = 0; at < count && tries >= 1; at++) {
+    const changed = withLikely(model, best, at, day)
+    if (!changed) continue
     tries -= 1
-    best = replay(model, goal, leaf.within(likely), today) ?? best
+    best = tried(changed) ?? best
   }
   return best
+}
+
+/** Answers with the likeliest in one place; null where it stands there already, or none is likelier. */
+function withLikely(model: Model, answers: Answers, at: number, day: number): Answers | null {
+  const leaf = [...leavesOf(model, answers, a => a)][at]
+  const likely = leaf && leaf.given !== null ? likelyAnswer(leaf.question, day) : null
+  return !leaf || likely === null || likely === leaf.given ? null : leaf.within(likely)
+}
+
+/** The same in every place; each day is one later than the one before it. */
+function allLikely(model: Model, answers: Answers, count: number, day: number): Answers {
+  let changed = answers
+  for (let at = 0; at < count; at++) changed = withLikely(model, changed, at, day + at) ?? changed
+  return changed
 }

@@ -152,7 +152,8 @@ function redundant(inquiry: Inquiry, rule: Ruled, { parts, shorter, within }: Ju
   const changesNothing = (gone: readonly number[]) =>
     gone.length < parts.length &&
     inquiry.decide(difference(rule, without(gone)), { aside: true, onlyProof: true }).is === 'impossible'
-  const idle = parts.flatMap((_, i) => (changesNothing([i]) ? [i] : []))
+  // “is answered and …” is said for who reads it.
+  const idle = parts.flatMap((part, i) => (!isAnswered(part) && changesNothing([i]) ? [i] : []))
   if (idle.length === 0) return []
   const words = idle.map(i => `“${partText(parts[i])}”`)
   const all = idle.length > 1 && changesNothing(idle)
@@ -173,6 +174,9 @@ function idleWords(words: readonly string[], all: boolean): string {
   if (words.length === 1) return `${words[0]} changes nothing`
   return all ? `${words.join(' and ')} change nothing` : `one of ${words.join(', ')} changes nothing`
 }
+
+const isAnswered = (part: TestNode): boolean =>
+  part.kind === 'compare' && part.op === '!=' && part.left.kind === 'name' && part.right.kind === 'null'
 
 const partText = (part: TestNode | undefined): string =>
   part === undefined || part.kind === 'range' || part.kind === 'unaryTest' ? 'a part of it' : print(part)

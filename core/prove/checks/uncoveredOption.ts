@@ -32,7 +32,9 @@ export const uncoveredOption: Check = {
         bare.length > 1 ||
         covered.length < FEWEST ||
         covered.length !== rows.length - 1 ||
-        branches.some((b, _) => b.onBlank)
+        branches.some(b => b.onBlank) ||
+        // What no route leads away goes on to the section that follows: that is its branch.
+        branches.some(b => b.kind === 'route')
       )
         return []
       return [

@@ -3,7 +3,7 @@ import { placeName } from '../../form/walk'
 
 /** Words that are said of anything. */
 const COMMON = new Set(
-  'the and you your for with what which how when where who whom whose why about this that these those any are was were will would can could shall should does did has have had been from into onto over under more most other else anything something someone somebody tell please give name names number numbers date dates day days time times kind type sort many much long likely last first next new old own all sec section group note notes part parts details remark remarks comment comments question yes not non none out off she her him his its our their they them then than only also still just very per each every send come came want need needed know like look make take bring keep ask call work help sure get put going there here may might must let lets'.split(
+  'the and you your for with what which how when where who whom whose why about this that these those any are was were will would can could shall should does did has have had been from into onto over under more most other else anything something someone somebody person persons people tell please give name names number numbers date dates day days time times kind type sort many much long likely last first next new old own all sec section group note notes part parts details remark remarks comment comments question yes not non none out off she her him his its our their they them then than only also still just very per each every send come came want need needed know like look make take bring keep ask call work help sure get put going there here may might must let lets'.split(
     ' ',
   ),
 )

@@ -143,7 +143,9 @@ function shownForNo(
   const denies =
     isDenial(`${placeName(subject)} ${subject.code.replaceAll('_', ' ')}`) ||
     isDenial(placeName(question.place))
-  if (!onNo || onYes || hasYes || shared.length === 0 || denies || subject.kind === 'note') return []
+  // Another yes or no may well be asked instead.
+  const isDetail = subject.kind !== 'note' && !(subject.kind === 'question' && subject.node.type === 'yesNo')
+  if (!onNo || onYes || hasYes || shared.length === 0 || denies || !isDetail) return []
   return [
     told(
       `${leadTo(branch, subject)} when the answer to ${quotedName(question.place)} is no, and speaks of the same: turned round?`,

@@ -152,8 +152,9 @@ function redundant(inquiry: Inquiry, rule: Ruled, { parts, shorter, within }: Ju
   const changesNothing = (gone: readonly number[]) =>
     gone.length < parts.length &&
     inquiry.decide(difference(rule, without(gone)), { aside: true, onlyProof: true }).is === 'impossible'
-  // “is answered and …” is said for who reads it.
-  const idle = parts.flatMap((part, i) => (!isAnswered(part) && changesNothing([i]) ? [i] : []))
+  // What is said for who reads it, that something is answered or why it is asked, is no slip.
+  const isSaid = (part: TestNode) => isAnswered(part) || asksAnyway(inquiry, part, parts)
+  const idle = parts.flatMap((part, i) => (!isSaid(part) && changesNothing([i]) ? [i] : []))
   if (idle.length === 0) return []
   const words = idle.map(i => `“${partText(parts[i])}”`)
   const all = idle.length > 1 && changesNothing(idle)
@@ -174,6 +175,14 @@ function idleWords(words: readonly string[], all: boolean): string {
   if (words.length === 1) return `${words[0]} changes nothing`
   return all ? `${words.join(' and ')} change nothing` : `one of ${words.join(', ')} changes nothing`
 }
+
+/** Whether a part only repeats when a question of another part is asked. */
+const asksAnyway = ({ model }: Inquiry, part: TestNode, parts: readonly TestNode[]): boolean =>
+  parts.some(other => {
+    if (other === part || other.kind === 'range' || other.kind === 'unaryTest') return false
+    const rules = namesIn(other).flatMap(name => model.plan.byCode.get(name)?.shown?.expr ?? [])
+    return rules.some(rule => print(rule) === partText(part))
+  })
 
 const isAnswered = (part: TestNode): boolean =>
   part.kind === 'compare' && part.op === '!=' && part.left.kind === 'name' && part.right.kind === 'null'

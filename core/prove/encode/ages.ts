@@ -34,6 +34,53 @@ export class Ages {
     return turned ? this.steps(FLIPPED[op], turned) : null
   }
 
+  /**
+   * Two lengths of time up to the same date against each other: the longer one began earlier, and whatever began a whole step earlier is
+   * longer. In between, an example has to show it.
+   */
+  compareLengths(op: CompareOp, left: GivenLength, right: GivenLength): Truth | null {
+    const [a, b] = [this.lengthOf(left.expr), this.lengthOf(right.expr)]
+    if (!a || !b || a.inYears !== b.inYears || a.to.at !== b.to.at || a.from.at === b.from.at) return null
+    const [less, more] = [this.shorter(a, b), this.shorter(b, a)]
+    this.encoder.solver.addClause([-less, -more])
+    this.encoder.widen()
+    const holds = { '<': less, '>': more, '<=': -more, '>=': -less }
+    if (op !== '=' && op !== '!=') return orderedTruth(this.encoder, left.given, right.given, holds[op])
+    return equalTruth(this.encoder, op, left.given, right.given, this.encoder.and([-less, -more]))
+  }
+
+  private readonly shorterOnes = new Map<string, Literal>()
+  /** The literal “one length is shorter than the other”. */
+  private shorter(a: Length, b: Length): Literal {
+    const key = `${a.from.at} ${b.from.at} ${a.to.at} ${a.inYears}`
+    const known = this.shorterOnes.get(key)
+    if (known !== undefined) return known
+    const { arithmetic, solver } = this.encoder
+    const literal = solver.newVariable()
+    const laterBy = (days: number) =>
+      arithmetic.atMostZero(
+        linearSum(
+          linearSum(b.from.linear ?? constantOf(ZERO), a.from.linear ?? constantOf(ZERO), rational(-1)),
+          constantOf(rational(days)),
+        ),
+      )
+    const surely = laterBy(a.inYears ? MOST_OF_YEAR : MOST_OF_MONTH)
+    solver.addClause([-literal, laterBy(1)])
+    solver.addClause([literal, -surely])
+    solver.prefer(surely)
+    this.shorterOnes.set(key, literal)
+    return literal
+  }
+
+  /** What a length of time between two dates is made of. */
+  private lengthOf(expr: Expr): Length | null {
+    const inYears = expr.kind === 'path' && expr.member === 'years'
+    const inner = inYears ? expr.of : expr
+    if (inner.kind !== 'call' || inner.name !== 'years and months duration') return null
+    const [from, to] = inner.args.map(arg => this.date(arg))
+    return from && to ? { from, to, inYears } : null
+  }
+
   private steps(op: CompareOp, { reached, passed, left, right }: Age): Truth {
     switch (op) {
       case '>=':
@@ -202,6 +249,19 @@ export class Ages {
   }
 }
 
+/** Around none a length is cut towards zero from both sides, so a step there takes twice as long. */
+const MOST_OF_YEAR = 2 * 366
+const MOST_OF_MONTH = 2 * 31
+/** A length of time with the literal that it has a value. */
+interface GivenLength {
+  expr: Expr
+  given: Literal
+}
+interface Length {
+  from: DatePart
+  to: DatePart
+  inYears: boolean
+}
 interface DatePart {
   at: number | bigint
   given: Literal

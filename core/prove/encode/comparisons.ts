@@ -18,6 +18,9 @@ export class Comparisons {
     return this.linear(op, left, right) ?? this.ages.compare(op, left, right)
   }
 
+  /** Two lengths of time between dates against each other. */
+  ofLengths: Ages['compareLengths'] = (op, left, right) => this.ages.compareLengths(op, left, right)
+
   private linear(op: CompareOp, left: Expr, right: Expr): Truth | null {
     const [a, b] = [this.encoder.term(left), this.encoder.term(right)]
     return a && b && a.unit === b.unit ? this.ofTerms(op, a, b) : null

@@ -181,6 +181,14 @@ export class Truths {
       const isRight = right.kind === 'name' && this.lengthOf(right.name) !== null
       return isRight ? this.ofCalculated({ ...expr, op: FLIPPED[op], left: right, right: left }) : null
     }
+    const other = right.kind === 'name' ? this.lengthOf(right.name) : null
+    if (right.kind === 'name' && other) {
+      const givenAs = (code: string, length: Expr) => ({
+        expr: length,
+        given: -this.encoder.variable(code).blank,
+      })
+      return this.comparisons.ofLengths(op, givenAs(left.name, made), givenAs(right.name, other))
+    }
     const there = this.comparisons.of(op, made, right)
     if (there === null) return null
     const gone = this.of({ ...expr, left: { kind: 'null', ...HERE } })

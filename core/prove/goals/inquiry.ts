@@ -102,6 +102,8 @@ export class Inquiry {
 
   /** Whether a random run or a state that the evaluator was in shows a goal. */
   private isKnown(goal: Goal, { seen, onlyProof }: Manner): boolean {
+    // What depends on a circle is skipped, whatever was seen.
+    if (this.model.circular.size > 0) return false
     const evidence = seen ? this.evidence() : null
     if (evidence && seen?.(evidence)) return true
     return goal.isExact === true && !onlyProof && this.states.show(goal)

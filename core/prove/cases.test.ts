@@ -89,7 +89,11 @@ const CASES: Readonly<Record<string, Expected>> = {
   hard_shifts_10: { said: coded('never-shown', 'much'), silent: ['promise-broken'], decided: true },
   hard_uniq_int_7: { said: coded('never-shown', 't', 'u'), silent: ['promise-broken'], decided: true },
   hard_roster: { said: coded('never-shown', 'n'), silent: ['promise-broken'], decided: true },
-  hard_ages: { said: coded('never-shown', 's0', 's1', 's2', 's3', 's4'), silent: ['promise-broken'] },
+  hard_ages: {
+    said: coded('never-shown', 's0', 's1', 's2', 's3', 's4', 'o0', 'o1', 'o2', 'o3'),
+    silent: ['promise-broken'],
+    decided: true,
+  },
   turns_handoff_small: {
     said: [
       ...coded('ungiven-turn', 'mail'),

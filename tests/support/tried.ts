@@ -7,6 +7,7 @@ import { neverShown } from '../../core/prove/checks/neverShown'
 import { promiseBroken } from '../../core/prove/checks/promiseBroken'
 import { unreachableSection } from '../../core/prove/checks/unreachableSection'
 import { Inquiry } from '../../core/prove/goals/inquiry'
+import { Memory } from '../../core/prove/goals/memory'
 import { findingsOf } from '../../core/prove/checks/check'
 
 export const TODAY = '2026-11-24'
@@ -34,10 +35,19 @@ export function tried(
   return { seen, broken }
 }
 
+interface Proved {
+  inquiry: Inquiry
+  shown: Set<string>
+  broken: boolean
+  isOpen: boolean
+}
+
 /** What the prover says of the same. */
-export function proved(form: Form) {
-  const inquiry = new Inquiry(form, TODAY)
+export function proved(form: Form, memory = new Memory()): Proved {
+  const inquiry = new Inquiry(form, TODAY, memory)
   const findings = [unreachableSection, neverShown, promiseBroken].flatMap(c => findingsOf(c, inquiry))
+  // What the evaluator does not agree with is undecided from then on.
+  if (!inquiry.confirm()) return proved(form, memory)
   const { plan } = inquiry.model
   const shown = plan.places.filter(p => !isOutOfPlay(inquiry, { place: p })).map(p => p.code)
   return {

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
-import { describe, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { dayNumber, isoFromDay } from '../../expressions/dates'
 import type { Answers } from '../../form/answers'
 import type { Form, Item } from '../../form/definition'
-import { expectSame } from '../../../tests/support/tried'
+import { expectSame, proved, tried } from '../../../tests/support/tried'
 
 const RUNS = Math.ceil(Number(process.env.PROVE_FORMS ?? 1500) / 15)
 /** Days around which months and years are of uneven length. */
@@ -106,3 +106,71 @@ describe('ages, months and days between two dates, against brute force', () => {
     )
   })
 })
+
+const compared = fc
+  .tuple(fc.constantFrom('years', 'months'), op)
+  .map(([unit, o]) => (unit === 'years' ? `a_years ${o} b_years` : `a_months ${o} b_months`))
+const order = fc.tuple(op).map(([o]) => `a ${o} b`)
+
+describe('two ages on the same day', () => {
+  it('what happens is never called impossible, and what never happens never possible', () => {
+    fc.assert(
+      fc.property(
+        fc.tuple(fc.constantFrom(...TURNS), fc.constantFrom(...TURNS), fc.constantFrom(...TURNS)),
+        compared,
+        fc.option(order, { nil: 'true' }),
+        (turns, test, also) => {
+          const asked = ['a', 'b', 'c'].map((code, i) => {
+            const from = turns[i] ?? 0
+            return {
+              kind: 'question',
+              type: 'date',
+              code,
+              label: code,
+              min: isoFromDay(from),
+              max: isoFromDay(from + 3),
+            } as Item
+          })
+          const ages = ['a', 'b'].flatMap(x =>
+            [
+              ['years', `years and months duration(${x}, c).years`],
+              ['months', `years and months duration(${x}, c)`],
+            ].map(
+              ([unit = '', value]): Item =>
+                ({ kind: 'question', type: 'value', code: `${x}_${unit}`, label: x, value }) as Item,
+            ),
+          )
+          const note: Item = {
+            kind: 'note',
+            code: 'told',
+            text: 'Told',
+            shownWhen: `(${test}) and (${also})`,
+          }
+          const form: Form = {
+            tobbin: 2,
+            code: 'two',
+            title: 'Two',
+            sections: [{ code: 's', title: 'S', items: [...asked, ...ages, note] }],
+          }
+          const { inquiry, shown, isOpen } = proved(form)
+          const answers = [...threeDays(turns)]
+          const isSeen = tried(inquiry, answers).seen.has('told')
+          if (isSeen || !isOpen) expect(shown.has('told')).toBe(isSeen)
+        },
+      ),
+      { numRuns: RUNS },
+    )
+  })
+})
+
+function* threeDays(turns: readonly number[]): Generator<Answers> {
+  const [a = [], b = [], c = []] = turns.map(from => days(from).slice(0, 5))
+  for (const x of a)
+    for (const y of b)
+      for (const z of c)
+        yield {
+          ...(x === undefined ? {} : { a: x }),
+          ...(y === undefined ? {} : { b: y }),
+          ...(z === undefined ? {} : { c: z }),
+        }
+}

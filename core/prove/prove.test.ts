@@ -89,6 +89,13 @@ describe('what a finding rests on', () => {
     expect(told({ max: 600 })).toEqual([])
   })
 
+  it('is mended where a closing is mistyped', () => {
+    const boat = section('boat', [text('owner')], { routes: [{ to: 'finish', closing: 'thank' }] })
+    const form = { ...example(boat), closings: [{ code: 'thanks', text: 'Thank you.' }] }
+    const [found] = prove(form, TODAY).findings
+    expect(prove(applyEdits(form, found?.mend?.edits ?? []).form, TODAY).findings).toEqual([])
+  })
+
   it('changes with it: the acceptance falls away, and its reason is kept', () => {
     const risky = (label: string, more: number): Form =>
       example(section('a', [whole('h', { label }), text('high', { shownWhen: `h > 0 or h <= ${more}` })]))

@@ -1,3 +1,6 @@
+import { nearest } from '../../expressions/near'
+import type { Place } from '../../form/walk'
+import type { Finding } from '../finding'
 import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text } from './exampleForms'
 
@@ -11,15 +14,27 @@ export const unknownClosing: Check = {
   spares: { ...example(boat), closings: [{ code: 'sorry', text: 'We can’t lift her.' }] },
   run: ({ form, model }) =>
     model.plan.sections.flatMap(({ place, routes }) =>
-      routes
-        .filter(r => r.closing !== null && !form.closings?.some(c => c.code === r.closing))
-        .map(r =>
-          finding(
-            kind,
-            place,
-            `A route of ${quotedName(place)} names the closing “${r.closing}”, which there is not.`,
-            { conflict: [partAt(place, 'route', r.index)] },
-          ),
-        ),
+      routes.flatMap((route): Finding[] => {
+        const codes = form.closings?.map(c => c.code) ?? []
+        if (route.closing === null || codes.includes(route.closing)) return []
+        const sentence = `A route of ${quotedName(place)} names the closing “${route.closing}”, which there is not.`
+        const near = nearest(route.closing, codes)
+        return [
+          finding(kind, place, sentence, {
+            conflict: [partAt(place, 'route', route.index)],
+            mend: near === null ? null : withClosing(place, route.index, near),
+          }),
+        ]
+      }),
     ),
+}
+
+/** The edit that has a route name another closing. */
+function withClosing(place: Place, index: number, closing: string): Finding['mend'] {
+  const routes = place.kind === 'section' ? place.node.routes : undefined
+  const mended = routes?.map((route, i) => (i === index ? { ...route, closing } : route))
+  return {
+    words: `Write ${closing}`,
+    edits: [{ do: 'change', what: place.address, set: { routes: mended } }],
+  }
 }

@@ -108,27 +108,30 @@ const codeStems = ({ code }: Place) => stemsOf(code.replaceAll('_', ' '))
 function afterYesNo(inquiry: Inquiry, gate: YesNo, isRare: (stem: string) => boolean): Finding[] {
   const { place } = gate
   if (gate.hasYes) return []
-  const after = inquiry.model.plan.places.find(p => p.order > place.order && p.kind !== 'note')
+  const { places } = inquiry.model.plan
+  let next = place.order + 1
+  while (places[next]?.kind === 'note') next += 1
+  const after = places[next]
   if (!after || asksFor(inquiry, after, place.code)) return []
   // A title has many words; what a section goes by in rules has few.
   const isSection = after.kind === 'section'
-  const [own, next] = isSection ? [codeStems(place), codeStems(after)] : [stemsAt(place), stemsAt(after)]
+  const [own, its] = isSection ? [codeStems(place), codeStems(after)] : [stemsAt(place), stemsAt(after)]
   const isNext = isSection || areSiblings(after, place)
-  return isNext && [...next].some(s => isRare(s) && own.has(s)) ? [toldAfter(after, place)] : []
+  return isNext && [...its].some(s => isRare(s) && own.has(s)) ? [toldAfter(after, place)] : []
 }
 
 /** What goes by the name of a yes or no and shows by something that has nothing to do with either. */
 function askingOther(inquiry: Inquiry, { place }: YesNo, isRare: (stem: string) => boolean): Finding[] {
-  const { rules, plan } = inquiry.model
+  const { plan } = inquiry.model
   const own = [...codeStems(place)].filter(isRare)
-  return rules.flatMap((rule): Finding[] => {
-    const { place: shown, expr } = rule
-    const names = rule.kind === 'shownWhen' && expr ? namesIn(expr) : [place.code]
-    if (names.includes(place.code) || shown.order <= place.order || !areSiblings(shown, place)) return []
-    const words = codeStems(shown)
+  const steps = plan.sections[place.section]?.all ?? []
+  return steps.flatMap(({ place: shown, shown: rule }): Finding[] => {
+    if (!rule?.expr || shown.order <= place.order || !areSiblings(shown, place)) return []
+    const [names, words] = [namesIn(rule.expr), codeStems(shown)]
+    if (names.includes(place.code) || !own.some(s => words.has(s))) return []
     const asked = names.flatMap(name => plan.byCode.get(name)?.place ?? [])
     const isElsewhere = asked.every(a => [...stemsAt(a)].every(s => !stemsAt(shown).has(s)))
-    return own.some(s => words.has(s)) && isElsewhere ? [toldAfter(shown, place)] : []
+    return isElsewhere ? [toldAfter(shown, place)] : []
   })
 }
 
@@ -156,15 +159,13 @@ interface YesNo {
 
 function yesNosOf(inquiry: Inquiry): YesNo[] {
   const { rules, plan } = inquiry.model
-  const gates = gatesOf(inquiry)
+  const gates = new Map(gatesOf(inquiry).map(g => [g.question.place, g] as const))
+  const named = new Set(rules.flatMap(r => (r.expr ? namesIn(r.expr) : [])))
   return plan.questions.flatMap(({ place }): YesNo[] => {
     if (place.node.type !== 'yesNo') return []
-    const gate = gates.find(g => g.question.place === place)
+    const gate = gates.get(place)
     const yes = gate?.classes.indexOf(true) ?? -1
-    const hasYes = gate ? gate.branches.some(b => b.holds[yes]) : isNamed(rules, place.code)
+    const hasYes = gate ? gate.branches.some(b => b.holds[yes]) : named.has(place.code)
     return [{ place, hasYes }]
   })
 }
-
-const isNamed = (rules: Inquiry['model']['rules'], code: string): boolean =>
-  rules.some(r => r.expr !== null && namesIn(r.expr).includes(code))

@@ -16,9 +16,15 @@ export function stemsOf(text: string): Set<string> {
   return new Set(words.filter(w => w.length >= SHORTEST && !COMMON.has(w)).map(w => w.slice(0, STEM)))
 }
 
+const STEMS = new WeakMap<Place, ReadonlySet<string>>()
 /** The words that a place goes by. */
-export const stemsAt = (place: Place): Set<string> =>
-  stemsOf(`${placeName(place)} ${place.code.replaceAll('_', ' ')}`)
+export function stemsAt(place: Place): ReadonlySet<string> {
+  const known = STEMS.get(place)
+  if (known) return known
+  const stems = stemsOf(`${placeName(place)} ${place.code.replaceAll('_', ' ')}`)
+  STEMS.set(place, stems)
+  return stems
+}
 
 /** Words that few places of a form have in common: only these tell what belongs together. */
 export function rareStems(places: readonly Place[], most: number): (stem: string) => boolean {

@@ -70,6 +70,10 @@ export function gatesOf(inquiry: Inquiry): Gate[] {
   return gates
 }
 
+/** Whether a branch is taken for a choice; one that no rule names is of the first class. */
+export const isTakenFor = ({ classes }: Gate, { holds }: Branch, choice: string): boolean =>
+  holds[Math.max(0, classes.indexOf(choice))] === true
+
 /** What stands side by side: in the same group or section, or sections themselves. */
 export const areSiblings = (a: Place, b: Place): boolean =>
   a.kind === 'section' || b.kind === 'section'

@@ -37,6 +37,14 @@ export const text = (code: string, more: Partial<Extract<Question, { type: 'text
   label: title(code),
   ...more,
 })
+export const choice = (code: string, label: string, options: Record<string, string>): Item => ({
+  kind: 'question',
+  code,
+  type: 'choice',
+  label,
+  required: true,
+  options: Object.entries(options).map(([option, words]) => ({ code: option, label: words })),
+})
 export const hull = (more: Partial<Extract<Question, { type: 'choice' }>> = {}): Item => ({
   kind: 'question',
   code: 'hull',

@@ -3,7 +3,7 @@ import type { Finding } from '../finding'
 import type { Value } from '../../expressions/types'
 import type { PlannedSection } from '../../fill/planned'
 import { optionsOf } from '../../form/rows'
-import { stemsAt, stemsOf } from '../model/words'
+import { stemsAt, stemsOfOption } from '../model/words'
 import type { Inquiry } from '../goals/inquiry'
 import { type Check, quotedName, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
@@ -150,7 +150,7 @@ function hasWordsOf(
   })
   const [only, ...more] = taken
   if (!only || more.length > 0) return false
-  const words = stemsOf(`${only.label} ${only.code.replaceAll('_', ' ')}`)
+  const words = stemsOfOption(only)
   return [...stemsAt(section.place)].some(s => words.has(s) && !stemsAt(question.place).has(s))
 }
 

@@ -2,31 +2,19 @@ import { namesIn } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
 import { optionsOf } from '../../form/rows'
 import { placeName, type Place } from '../../form/walk'
-import { isDenial, rareStems, stemsAt, stemsOf } from '../model/words'
+import { isDenial, rareStems, stemsAt, stemsOfOption } from '../model/words'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
-import { gatesOf, type Branch, type Gate } from './branches'
+import { gatesOf, isTakenFor, type Branch, type Gate } from './branches'
 import { type Check, finding, partAt, quotedName } from './check'
-import { example, section, text } from './exampleForms'
+import { choice, example, section, text } from './exampleForms'
 import { NEVER_IN_PLAY } from './neverInPlay'
 
 const kind = { code: 'fits-another-choice', severity: 'advice' } as const
-/** Words that more places have in common tell nothing. */
-const RARE = 4
 const incident = (damage: string) =>
   example(
     section('what', [
-      {
-        kind: 'question',
-        code: 'incident',
-        type: 'choice',
-        label: 'What happened?',
-        required: true,
-        options: [
-          { code: 'injury', label: 'Somebody was hurt' },
-          { code: 'damage', label: 'Something was damaged' },
-        ],
-      },
+      choice('incident', 'What happened?', { injury: 'Somebody was hurt', damage: 'Something was damaged' }),
       text('hurt_name', { label: 'Who was hurt?', shownWhen: 'incident = "injury"' }),
       text('damaged', { label: 'What was damaged?', shownWhen: `incident = "${damage}"` }),
     ]),
@@ -40,7 +28,7 @@ export const fitsAnotherChoice: Check = {
   raises: incident('injury'),
   spares: incident('damage'),
   run: inquiry => {
-    const isRare = rareStems(inquiry.model.plan.places, RARE)
+    const isRare = rareStems(inquiry.model.plan.places)
     return [...gatesOf(inquiry), ...tickedGates(inquiry)].flatMap(gate =>
       gate.branches.flatMap(branch => ofBranch(inquiry, gate, branch, isRare)),
     )
@@ -96,26 +84,22 @@ const leadTo = (branch: Branch, subject: Place) =>
 
 function shownForOther(
   inquiry: Inquiry,
-  { question, classes, branches }: Gate,
+  gate: Gate,
   branch: Branch,
   subject: Place,
   words: readonly string[],
 ): Finding[] {
+  const { question, branches } = gate
   const { node } = question.place
   if ((node.type !== 'choice' && node.type !== 'choices') || branch.onBlank || !branch.holds.includes(true))
     return []
   const options = optionsOf(inquiry.form, node) ?? []
   const gateWords = stemsAt(question.place)
-  const stems = options.map(o =>
-    [...stemsOf(`${o.label} ${o.code.replaceAll('_', ' ')}`)].filter(s => !gateWords.has(s)),
-  )
+  const stems = options.map(o => [...stemsOfOption(o)].filter(s => !gateWords.has(s)))
   const own = stems.map((s, i) =>
     s.filter(stem => stems.every((other, j) => i === j || !other.includes(stem))),
   )
-  const isFor = (option: number, { holds }: Branch) => {
-    const at = classes.findIndex(c => c === options[option]?.code)
-    return holds[Math.max(0, at)] === true
-  }
+  const isFor = (option: number, other: Branch) => isTakenFor(gate, other, options[option]?.code ?? '')
   const matching = options.flatMap((_, i) => (own[i]?.some(s => words.includes(s)) ? [i] : []))
   const [only] = matching
   if (only === undefined || matching.length > 1 || isFor(only, branch)) return []

@@ -1,30 +1,19 @@
 import { namesIn } from '../../expressions/tree'
 import { optionsOf } from '../../form/rows'
 import type { Place } from '../../form/walk'
-import { rareStems, stemsAt, stemsOf } from '../model/words'
+import { rareStems, stemsAt, stemsOf, stemsOfOption } from '../model/words'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
-import { areSiblings, gatesOf, type Gate } from './branches'
+import { areSiblings, gatesOf, isTakenFor, type Gate } from './branches'
 import { type Check, finding, partAt, quotedName } from './check'
-import { example, section, text } from './exampleForms'
+import { choice, example, section, text } from './exampleForms'
 import { NEVER_IN_PLAY } from './neverInPlay'
 
 const kind = { code: 'lost-rule', severity: 'advice' } as const
-const RARE = 4
 const reach = (mail: string | undefined) =>
   example(
     section('reach', [
-      {
-        kind: 'question',
-        code: 'reach_by',
-        type: 'choice',
-        label: 'How may we reach you?',
-        required: true,
-        options: [
-          { code: 'phone', label: 'By phone' },
-          { code: 'mail', label: 'By e-mail' },
-        ],
-      },
+      choice('reach_by', 'How may we reach you?', { phone: 'By phone', mail: 'By e-mail' }),
       text('phone_no', { label: 'Phone number', shownWhen: 'reach_by = "phone"' }),
       text('mail_to', { label: 'E-mail', shownWhen: mail }),
     ]),
@@ -38,7 +27,7 @@ export const lostRule: Check = {
   raises: reach(undefined),
   spares: reach('reach_by = "mail"'),
   run: inquiry => {
-    const isRare = rareStems(inquiry.model.plan.places, RARE)
+    const isRare = rareStems(inquiry.model.plan.places)
     return [
       ...gatesOf(inquiry).flatMap(gate => ofGate(inquiry, gate, isRare)),
       ...yesNosOf(inquiry).flatMap(gate => [
@@ -50,31 +39,24 @@ export const lostRule: Check = {
 }
 
 /** A choice that decides about things after it in its own section or group: those with the words of a choice that none is shown for. */
-function ofGate(
-  inquiry: Inquiry,
-  { question, classes, branches }: Gate,
-  isRare: (stem: string) => boolean,
-): Finding[] {
-  const { place } = question
+function ofGate(inquiry: Inquiry, gate: Gate, isRare: (stem: string) => boolean): Finding[] {
+  const { place } = gate.question
   if (place.node.type !== 'choice') return []
-  const own = branches.filter(b => b.kind === 'shownWhen' && areSiblings(b.place, place) && !b.onBlank)
+  const own = gate.branches.filter(b => b.kind === 'shownWhen' && areSiblings(b.place, place) && !b.onBlank)
   if (own.length === 0) return []
   const options = optionsOf(inquiry.form, place.node) ?? []
   const last = Math.max(...own.map(b => b.place.order))
   const near = inquiry.model.plan.places.filter(
     p => areSiblings(p, place) && p.order > place.order && p.order <= last + 1 && p.kind !== 'note',
   )
-  const uncovered = options.filter(o => {
-    const at = classes.findIndex(c => c === o.code)
-    return !own.some(b => b.holds[Math.max(0, at)])
-  })
+  const uncovered = options.filter(o => !own.some(b => isTakenFor(gate, b, o.code)))
   const others = (label: string) => options.filter(o => o.label !== label).flatMap(o => [...stemsOf(o.label)])
   return near
     .filter(p => !asksFor(inquiry, p, place.code))
     .flatMap((bare): Finding[] => {
       const words = [...stemsAt(bare)].filter(isRare)
       const option = uncovered.find(o => {
-        const stems = [...stemsOf(`${o.label} ${o.code.replaceAll('_', ' ')}`)]
+        const stems = [...stemsOfOption(o)]
         return stems.some(s => words.includes(s) && !others(o.label).includes(s))
       })
       if (!option) return []

@@ -26,11 +26,17 @@ export function stemsAt(place: Place): ReadonlySet<string> {
   return stems
 }
 
+/** The words that a choice goes by. */
+export const stemsOfOption = ({ label, code }: { label: string; code: string }): Set<string> =>
+  stemsOf(`${label} ${code.replaceAll('_', ' ')}`)
+
+/** More places than these with a word in common don't belong together by it. */
+const RARE = 4
 /** Words that few places of a form have in common: only these tell what belongs together. */
-export function rareStems(places: readonly Place[], most: number): (stem: string) => boolean {
+export function rareStems(places: readonly Place[]): (stem: string) => boolean {
   const counts = new Map<string, number>()
   for (const place of places) for (const stem of stemsAt(place)) counts.set(stem, (counts.get(stem) ?? 0) + 1)
-  return stem => (counts.get(stem) ?? 0) <= most
+  return stem => (counts.get(stem) ?? 0) <= RARE
 }
 
 const DENIALS =

@@ -84,6 +84,7 @@ const CASES: Readonly<Record<string, Expected>> = {
     said: [{ at: [''], code: 'promise-broken' }, ...coded('never-shown', 'u')],
     decided: true,
   },
+  hard_texts_many: { silent: ['never-shown', 'promise-broken'], decided: true },
   hard_shares_10: { said: coded('never-shown', 'v0', 'v8'), silent: ['promise-broken'], decided: true },
   hard_ticks_30: { silent: ['never-shown', 'promise-broken'], decided: true },
   hard_shifts_10: { said: coded('never-shown', 'much'), silent: ['promise-broken'], decided: true },

@@ -1,4 +1,5 @@
 import { namesIn } from '../../expressions/tree'
+import type { PlannedRule } from '../../fill/planned'
 import { optionsOf } from '../../form/rows'
 import type { Place } from '../../form/walk'
 import { rareStems, stemsAt, stemsOf, stemsOfOption } from '../model/words'
@@ -106,9 +107,12 @@ function afterYesNo(inquiry: Inquiry, gate: YesNo, isRare: (stem: string) => boo
 function askingOther(inquiry: Inquiry, { place }: YesNo, isRare: (stem: string) => boolean): Finding[] {
   const { plan } = inquiry.model
   const own = [...codeStems(place)].filter(isRare)
-  const steps = plan.sections[place.section]?.all ?? []
-  return steps.flatMap(({ place: shown, shown: rule }): Finding[] => {
-    if (!rule?.expr || shown.order <= place.order || !areSiblings(shown, place)) return []
+  const near: { place: Place; shown: PlannedRule | null }[] = [
+    ...(plan.sections[place.section]?.all ?? []).filter(step => areSiblings(step.place, place)),
+    ...plan.sections.slice(place.section + 1, place.section + 2),
+  ]
+  return near.flatMap(({ place: shown, shown: rule }): Finding[] => {
+    if (!rule?.expr || shown.order <= place.order) return []
     const [names, words] = [namesIn(rule.expr), codeStems(shown)]
     if (names.includes(place.code) || !own.some(s => words.has(s))) return []
     const asked = names.flatMap(name => plan.byCode.get(name)?.place ?? [])

@@ -2,6 +2,7 @@ import type { Expr, ExprOf } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
 import type { Domain } from '../model/domain'
 import type { Model } from '../model/model'
+import type { PieceTest } from '../model/textAutomata'
 import type { Arithmetic } from '../solver/arithmetic'
 import type { Linear } from '../solver/linear'
 import type { Literal } from '../solver/literal'
@@ -69,6 +70,8 @@ export interface Encoder extends Logic {
   anything: () => Truth
   /** The answer of a question. */
   variable: (code: string) => Variable
+  /** The truth of a test of a question’s text of which more is asked than classes tell; null for any other. */
+  testOfPiece: (code: string, test: PieceTest) => Truth | null
   /** The truth of a condition. */
   truth: (expr: Expr) => Truth
   /** An expression over numbers and times as a sum; null where it is none. */

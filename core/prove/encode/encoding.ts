@@ -13,10 +13,12 @@ import { Arithmetic } from '../solver/arithmetic'
 import { constantOf, linearSum, linearTimes } from '../solver/linear'
 import { plainCode } from '../model/entryCodes'
 import type { Model } from '../model/model'
+import type { PieceTest } from '../model/textAutomata'
 import { floorOf, rational, toDecimal } from '../solver/rational'
 import { Solver } from '../solver/solver'
 import type { Literal } from '../solver/literal'
 import { Terms } from './terms'
+import { TextPieces } from './textPieces'
 import { Truths } from './truths'
 
 /** Answers as variables over their classes, and with them all that conditions say of them. */
@@ -32,6 +34,7 @@ export class Encoding implements Encoder {
   private readonly variables = new Map<string, Variable>()
   private readonly terms: Terms
   private readonly truths: Truths
+  private readonly pieces: TextPieces
   private readonly numbers: EntryNumbers
   /** Grows with everything met that is not exact; see `watched`. */
   private opened = 0
@@ -45,10 +48,12 @@ export class Encoding implements Encoder {
     const sources = new EntrySources(this, this.groups)
     this.numbers = new EntryNumbers(this, this.groups, this.further, sources)
     this.terms = new Terms(this)
+    this.pieces = new TextPieces(this)
     this.truths = new Truths(this, new EntryTests(this, this.groups, this.further, sources))
   }
 
   truth = (expr: Expr): Truth => this.truths.of(expr)
+  testOfPiece = (code: string, test: PieceTest): Truth | null => this.pieces.truth(plainCode(code), test)
   term = (expr: Expr): Term | null => this.terms.of(expr)
   termOfQuestion = (code: string): Term | null => this.terms.questions.of(code)
   among = (unit: Unit, cases: readonly TermCase[]): Term => this.terms.among(unit, cases)
@@ -152,7 +157,7 @@ export class Encoding implements Encoder {
       const [first] = chosen
       if (variable.domain.many && chosen.length > 0) answers.set(code, this.counted(code, chosen))
       else if (first !== undefined) {
-        const value = this.numberOf(code) ?? first
+        const value = this.numberOf(code) ?? (first === SOMETHING ? this.pieces.chosen(code) : null) ?? first
         if (value !== SOMETHING) answers.set(code, value)
       }
     }

@@ -1,7 +1,8 @@
 import { namesIn, nodesOf, valuesOfTest, type Expr, type ExprOf } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
 import type { Plan } from '../../fill/planned'
-import { textTestIn, type TextTest } from './textClasses'
+import type { TextTest } from './textAutomata'
+import { textTestIn } from './textClasses'
 
 /** What conditions compare each question with. */
 export interface Asked {

@@ -1,5 +1,6 @@
 import type { Num } from '../../expressions/decimal'
 import type { Value } from '../../expressions/types'
+import type { PieceTest, TextForm } from './textAutomata'
 
 /**
  * The quotient of a question's possible answers: classes that no condition of the form tells apart, each with an answer that
@@ -17,6 +18,8 @@ export interface Domain {
   opaque: boolean
   /** Of texts: the classes tell every test that is made of this one alone (see `isTextTest`). */
   uniform?: boolean
+  /** Of texts of which too much is asked for classes: the tests of pieces, the texts named as a whole, and the form of the answer. */
+  pieces?: { tests: readonly PieceTest[]; named: readonly string[]; form: TextForm }
   /** Of several at once, by class: how many choices it stands for. */
   sizes?: readonly number[]
   /** Of numbers and times, by class: the stretch of the line that it stands for. */

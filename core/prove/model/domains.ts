@@ -17,7 +17,7 @@ import type { Plan, PlannedQuestion } from '../../fill/planned'
 import { LIMITS } from '../../form/limits'
 import type { ChoiceType, QuestionOf, QuestionType } from '../../form/questions'
 import { optionsOf, WRITE_IN } from '../../form/rows'
-import type { TextTest } from './textClasses'
+import type { TextTest } from './textAutomata'
 
 interface Question<T extends QuestionType> {
   node: QuestionOf<T>

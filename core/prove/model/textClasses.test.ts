@@ -6,7 +6,10 @@ import { Form } from '../../form/definition'
 import { EMAIL, PHONE } from './textDomains'
 import { isPossible } from './sampleAnswers'
 import { textPattern } from './regularText'
-import { textClasses, type TextForm, type TextTest } from './textClasses'
+import type { TextForm, TextTest } from './textAutomata'
+import { isPieceTest, textClasses } from './textClasses'
+import { roomsOf } from './textRoom'
+import { findText } from './textSearch'
 
 const codes = (text: string) => [...text].map(l => l.codePointAt(0) ?? 0)
 const accepts = (source: string, whole: boolean, text: string): boolean | null => {
@@ -196,6 +199,48 @@ describe('classes of texts', () => {
         }
       }),
       { numRuns: 3_000 },
+    )
+  })
+})
+
+describe('a text in which tests turn out as wanted', () => {
+  it('is found wherever there is one, and has the form', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          test.filter(t => isPieceTest(t)),
+          { minLength: 1, maxLength: 4 },
+        ),
+        fc.array(fc.boolean(), { minLength: 4, maxLength: 4 }),
+        fc.constantFrom(undefined, 3, 5),
+        (tests, holds, most) => {
+          const wanted = tests.map((t, i) => ({ test: t, holds: holds[i] ?? false }))
+          const isSo = (text: string) => wanted.every(w => outcomeOf(w.test, text) === w.holds)
+          const found = findText(wanted, [], { least: 1, most })
+          const exists = texts.some(t => t.length > 0 && t.length <= (most ?? 8) && isSo(t))
+          if (found === null) expect(exists).toBe(false)
+          else {
+            expect(isSo(found)).toBe(true)
+            expect(found.length).toBeGreaterThanOrEqual(1)
+            expect(found.length).toBeLessThanOrEqual(most ?? 1000)
+          }
+        },
+      ),
+      { numRuns: 200 },
+    )
+  })
+
+  it('has room for all its pieces', () => {
+    const piece = fc.string({ unit: fc.constantFrom('a', 'b', 'c'), minLength: 1, maxLength: 4 })
+    const text = fc.string({ unit: fc.constantFrom('a', 'b', 'c'), maxLength: 14 })
+    fc.assert(
+      fc.property(fc.array(piece, { maxLength: 8 }), text, (pieces, text) => {
+        for (const room of roomsOf(pieces)) {
+          const taken = pieces.reduce((sum, p, i) => sum + (text.includes(p) ? (room[i] ?? 0) : 0), 0)
+          expect(taken).toBeLessThanOrEqual(text.length)
+        }
+      }),
+      { numRuns: 2000 },
     )
   })
 })

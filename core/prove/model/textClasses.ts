@@ -1,20 +1,29 @@
 import { isNumber } from '../../expressions/decimal'
-import { patternOf } from '../../expressions/patterns'
 import { childrenOf, type Expr } from '../../expressions/tree'
-import { isTooLarge, textPattern, type Letters, type TextPattern } from './regularText'
+import { isTooLarge } from './regularText'
+import {
+  after,
+  automataOf,
+  codesOf,
+  formTold,
+  lettersOf,
+  startOf,
+  type Automaton,
+  type PieceTest,
+  type Front,
+  type TextForm,
+  type TextTest,
+} from './textAutomata'
 
-/** What conditions ask of a text: that it has a piece in it, at its start or end, that it matches a pattern, or how long it is. */
-export type TextTest =
-  | { kind: 'contains' | 'starts with' | 'ends with' | 'matches'; piece: string }
-  | { kind: 'length'; at: number }
 const PIECES = ['contains', 'starts with', 'ends with', 'matches'] as const
-const isPieceTest = (name: string): name is (typeof PIECES)[number] => PIECES.some(piece => piece === name)
+const asksForPiece = (name: string): name is PieceTest['kind'] => PIECES.some(piece => piece === name)
+export const isPieceTest = (test: TextTest): test is PieceTest => test.kind !== 'length'
 
 /** The test of one question's text that an expression makes; null where it makes none that is told by classes. */
 export function textTestIn(expr: Expr): { code: string; tests: TextTest[] } | null {
   if (expr.kind !== 'call') return lengthTestIn(expr)
   const [text, piece] = expr.args
-  if (!isPieceTest(expr.name) || text?.kind !== 'name' || piece?.kind !== 'text') return null
+  if (!asksForPiece(expr.name) || text?.kind !== 'name' || piece?.kind !== 'text') return null
   return { code: text.name, tests: [{ kind: expr.name, piece: piece.value }] }
 }
 
@@ -63,17 +72,6 @@ const MOST_STATES = 20_000
 const LONGEST = 600
 const MOST_CLASSES = 300
 
-/** The texts that can be answered. */
-export interface TextForm {
-  /** In characters (code points). */
-  least: number
-  most: number | undefined
-  /** The pattern that the whole text has to match. */
-  pattern?: string | undefined
-  /** Texts that read well, to stand for their classes. */
-  samples?: readonly string[]
-}
-
 /**
  * The classes of texts that tests tell apart, each with a shortest text of it: the reachable states of the product of one automaton for each
  * test, for the form of the answer and for “not only blanks” (Rabin and Scott 1959), searched from the empty text on, so that no class is missed.
@@ -108,32 +106,8 @@ function searched(tests: readonly TextTest[], equal: readonly string[], form: Te
   }
 }
 
-interface Front {
-  states: number[]
-  text: string
-  length: number
-}
-
-/** The automata of some tests, those that decide an outcome in front; null where a pattern can't be told by one. */
-function automataOf(
-  tests: readonly TextTest[],
-  equal: readonly string[],
-  pattern: string | undefined,
-): { asked: Automaton[]; all: Automaton[] } | null {
-  const form = pattern === undefined || patternOf(pattern) === null ? null : textPattern(pattern, true)
-  if (pattern !== undefined && form === null && patternOf(pattern) !== null) return null
-  const made = tests.map(automatonOf)
-  const asked = made.filter(a => a !== null)
-  if (asked.length < made.length) return null
-  asked.push(...equal.map(wholeText))
-  return { asked, all: [...asked, NOT_BLANK, ...(form ? [fromPattern(form)] : [])] }
-}
-
-function search(
-  tests: readonly TextTest[],
-  equal: readonly string[],
-  { least, most, pattern, samples = [] }: TextForm,
-): string[] | null {
+function search(tests: readonly TextTest[], equal: readonly string[], form: TextForm): string[] | null {
+  const { least, most, pattern, samples = [] } = form
   const automata = automataOf(tests, equal, pattern)
   if (automata === null) return null
   const { asked, all } = automata
@@ -141,17 +115,14 @@ function search(
   const cap = Math.max(least, ...tests.map(t => (t.kind === 'length' ? t.at : 0)))
   if (cap > LONGEST) return null
   const found = new Map<string, string>()
-  const isForm = ({ states, length }: Front) =>
-    length >= least &&
-    (most === undefined || length <= most) &&
-    all.slice(asked.length).every((a, i) => a.holds(states[asked.length + i] ?? 0, length))
+  const isForm = formTold({ asked, all }, form)
   const take = (at: Front) => {
     if (!isForm(at)) return
     const outcome = asked.map((a, i) => (a.holds(at.states[i] ?? 0, at.length) ? 1 : 0)).join('')
     if (!found.has(outcome)) found.set(outcome, at.text)
   }
-  const start: Front = { states: all.map(a => a.start), text: '', length: 0 }
-  for (const sample of samples) take(codes(sample).reduce((at, letter) => after(at, letter, all), start))
+  const start = startOf(all)
+  for (const sample of samples) take(codesOf(sample).reduce((at, letter) => after(at, letter, all), start))
   const letters = lettersOf(all.flatMap(a => a.sets))
   const seen = new Set<string>()
   for (let front = [start]; front.length > 0; front = longer(front, all, letters, cap, seen)) {
@@ -183,109 +154,4 @@ function longer(
     if (seen.size > MOST_STATES) break
   }
   return next
-}
-
-const after = ({ states, text, length }: Front, letter: number, automata: readonly Automaton[]): Front => ({
-  states: states.map((s, i) => automata[i]?.step(s, letter) ?? 0),
-  text: text + String.fromCodePoint(letter),
-  length: length + 1,
-})
-
-/** What `trim()` takes for blank (ECMAScript, WhiteSpace and LineTerminator). */
-const BLANKS: Letters = [
-  [9, 13],
-  [0x20, 0x20],
-  [0xa0, 0xa0],
-  [0x1680, 0x1680],
-  [0x2000, 0x200a],
-  [0x2028, 0x2029],
-  [0x202f, 0x202f],
-  [0x205f, 0x205f],
-  [0x3000, 0x3000],
-  [0xfeff, 0xfeff],
-]
-const isIn = (letters: Letters, letter: number) =>
-  letters.some(([low, high]) => low <= letter && letter <= high)
-/** Half of a pair, which is no letter by itself. */
-const SURROGATES: Letters = [[0xd800, 0xdfff]]
-/** Letters that read well stand for the others of their kind, these first. */
-const PREFERRED = [...'xqzjkwvabcdefghilmnoprstuy0123456789XQZABCDEFGHIJKLMNOPRSTUVWY-_. @+/()é中']
-
-/** One letter for every way of lying in the sets or not. */
-function lettersOf(sets: readonly Letters[]): number[] {
-  const told = [...sets, BLANKS, SURROGATES]
-  const cuts = told.flatMap(s => s.flatMap(([low, high]) => [low, high + 1]))
-  const found = new Map<string, number>()
-  for (const letter of [...PREFERRED.map(l => l.codePointAt(0) ?? 0), 0, ...cuts]) {
-    if (letter > 0x10ffff || isIn(SURROGATES, letter)) continue
-    const key = told.map(s => (isIn(s, letter) ? 1 : 0)).join('')
-    if (!found.has(key)) found.set(key, letter)
-  }
-  return [...found.values()]
-}
-
-interface Automaton {
-  start: number
-  step: (state: number, letter: number) => number
-  holds: (state: number, length: number) => boolean
-  sets: readonly Letters[]
-}
-
-const DEAD = -1
-const NOT_BLANK: Automaton = {
-  start: 0,
-  step: (s, c) => (s === 1 || !isIn(BLANKS, c) ? 1 : 0),
-  holds: s => s === 1,
-  sets: [],
-}
-const fromPattern = (pattern: TextPattern): Automaton => ({
-  start: pattern.start,
-  step: pattern.step,
-  holds: pattern.accepts,
-  sets: pattern.sets,
-})
-const codes = (text: string): number[] => [...text].map(l => l.codePointAt(0) ?? 0)
-const setsOf = (letters: readonly number[]): Letters[] => letters.map(l => [[l, l]])
-
-/** The automaton of a test; null for a pattern that can't be read. */
-function automatonOf(test: TextTest): Automaton | null {
-  if (test.kind === 'length')
-    return { start: 0, step: s => s, holds: (_, length) => length >= test.at, sets: [] }
-  if (test.kind === 'matches') {
-    const pattern = patternOf(test.piece) && textPattern(test.piece, false)
-    return pattern && fromPattern(pattern)
-  }
-  const piece = codes(test.piece)
-  const found = piece.length
-  const sets = setsOf(piece)
-  if (test.kind === 'starts with')
-    return {
-      start: 0,
-      step: (s, c) => {
-        if (s === found || s === DEAD) return s
-        return piece[s] === c ? s + 1 : DEAD
-      },
-      holds: s => s === found,
-      sets,
-    }
-  const further = (s: number, c: number): number => {
-    // The longest start of the piece that the text ends with (Knuth, Morris and Pratt 1977), found anew: pieces are short.
-    const tail = [...piece.slice(0, s), c]
-    for (let k = Math.min(found, tail.length); k > 0; k--)
-      if (piece.slice(0, k).join() === tail.slice(tail.length - k).join()) return k
-    return 0
-  }
-  if (test.kind === 'ends with')
-    return { start: 0, step: (s, c) => further(s, c), holds: s => s === found, sets }
-  return { start: 0, step: (s, c) => (s === found ? s : further(s, c)), holds: s => s === found, sets }
-}
-
-function wholeText(text: string): Automaton {
-  const letters = codes(text)
-  return {
-    start: 0,
-    step: (s, c) => (s !== DEAD && letters[s] === c ? s + 1 : DEAD),
-    holds: s => s === letters.length,
-    sets: setsOf(letters),
-  }
 }

@@ -3,7 +3,8 @@ import type { PlannedQuestion } from '../../fill/planned'
 import { LIMITS } from '../../form/limits'
 import { EXACT, exact, SOMETHING, type Domain } from './domain'
 import { isPossible } from './sampleAnswers'
-import { textClasses, type TextForm, type TextTest } from './textClasses'
+import type { TextForm, TextTest } from './textAutomata'
+import { isPieceTest, textClasses } from './textClasses'
 
 /** A question that is answered with text, and what is asked of it. */
 interface TextQuestion {
@@ -18,9 +19,9 @@ export function formedText({ asked, texts, step }: TextQuestion, form: TextForm)
   const classes = textClasses(texts, named, form)
   // One that can't be answered after all would be a form that is told wrongly here: nothing is proved by it then.
   const isRight = classes?.every(c => isPossible(c, step))
-  return classes && isRight
-    ? { ...exact(classes, false), uniform: true }
-    : textDomain(() => null)({ asked, step })
+  if (classes && isRight) return { ...exact(classes, false), uniform: true }
+  const told = textDomain(() => null)({ asked, step })
+  return classes ? told : { ...told, pieces: { tests: texts.filter(isPieceTest), named, form } }
 }
 /** Texts of any form but that of their question. */
 export function freeText(

@@ -61,18 +61,38 @@ function untakenRoute(inquiry: Inquiry, section: PlannedSection, at: number): Fi
     return [{ ...undecidedFinding(place, question, decision.why), ...about }]
   }
   if (decision.is !== 'impossible') return []
-  const above = decision.conflict.filter(
+  const reasons = conflictOf(inquiry, section, at) ?? decision.conflict
+  const above = reasons.filter(
     c => c.address === place.address && c.kind === 'route' && c.index < route.index,
   )
   const [check, reason] = above.length > 0 ? [shadowed, shadowedBy(above)] : [never, NEVER_TRUE]
   return [
     finding(check, place, `${name} is never taken: ${reason}.`, {
       ...about,
-      conflict: decision.conflict.length > 0 ? decision.conflict : [partAt(place, 'route', route.index)],
+      conflict: reasons.length > 0 ? reasons : [partAt(place, 'route', route.index)],
       witness: inquiry.wayTo(place.section),
       mend: withoutRoute(section, route.index),
     }),
   ]
+}
+
+/** Why the condition of a route is not even true by itself when its section is left; null where only those above it are the reason. */
+function conflictOf(inquiry: Inquiry, section: PlannedSection, at: number): ConflictPart[] | null {
+  const { place, routes } = section
+  const route = routes[at]
+  if (at === 0 || !route?.when) return null
+  const { when, index } = route
+  const goal: Goal = {
+    ...takenGoal({ ...section, routes: [route] }, 0),
+    key: `route alone:${place.address}:${index}`,
+    literals: space => [
+      space.reached(place.section),
+      space.sectionShown(place.section),
+      space.rule(when, place, 'route', index),
+    ],
+  }
+  const alone = inquiry.decide(goal, { aside: true, onlyProof: true })
+  return alone.is === 'impossible' ? alone.conflict : null
 }
 
 const NEVER_TRUE = 'its condition is not true in any case in which the section is left'

@@ -24,6 +24,7 @@ export default defineNuxtConfig({
     '@fontsource-variable/atkinson-hyperlegible-next/wght.css',
     '@fontsource-variable/atkinson-hyperlegible-mono/wght.css',
     '~/theme/marks.css',
+    '~/theme/controls.css',
   ],
   app: {
     head: {

@@ -1,3 +1,12 @@
+<script setup lang="ts">
+const theme = useDesignTheme()
+</script>
+
 <template>
-  <div><slot /></div>
+  <v-app
+    :theme="theme.name.value"
+    class="respondent"
+  >
+    <slot />
+  </v-app>
 </template>

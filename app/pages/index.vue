@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useFileDialog } from '@vueuse/core'
 import { strToU8, zipSync } from 'fflate'
 import { TEMPLATES } from '#core/form/blocks'
 import type { Form } from '#core/form/definition'
@@ -12,7 +13,6 @@ const api = useApi()
 const { data: forms, refresh } = await useAsyncData('forms', () => api(API.listForms))
 const title = ref('')
 const refusal = ref<Refusal | null>(null)
-const file = useTemplateRef('file')
 
 async function create(body: { title: string } | { definition: unknown }) {
   refusal.value = null
@@ -28,13 +28,15 @@ async function create(body: { title: string } | { definition: unknown }) {
 /** Files are looked at first; nothing is brought in before somebody has seen what it is. */
 const looking = shallowRef<File[]>([])
 const looks = ref(0)
-function look(event: Event) {
-  const input = event.target
-  if (!(input instanceof HTMLInputElement)) return
-  looking.value = [...(input.files ?? [])]
+const definitions = useFileDialog({
+  accept: '.json,application/json,.zip,application/zip',
+  multiple: true,
+  reset: true,
+})
+definitions.onChange(chosen => {
+  looking.value = [...(chosen ?? [])]
   looks.value += 1
-  input.value = ''
-}
+})
 async function bring(definitions: Form[]) {
   looking.value = []
   if (definitions.length === 1 && definitions[0]) return create({ definition: definitions[0] })
@@ -77,43 +79,29 @@ async function exportChosen() {
             for="new-title"
             >Title of the new form</label
           >
-          <input
+          <v-text-field
             id="new-title"
             v-model="title"
-            class="field wide"
+            class="wide"
             placeholder="Title of a new form"
             maxlength="500"
           />
-          <button
-            class="action"
+          <v-btn
+            type="submit"
+            variant="flat"
+            color="primary"
             :disabled="!title.trim()"
           >
             New form
-          </button>
+          </v-btn>
         </form>
-        <button
-          class="plain-button"
-          @click="file?.click()"
-        >
-          Import…
-        </button>
-        <input
-          ref="file"
-          type="file"
-          accept=".json,application/json,.zip,application/zip"
-          multiple
-          class="hidden-words"
-          tabindex="-1"
-          aria-label="Definition file"
-          @change="look"
-        />
-        <button
+        <v-btn @click="definitions.open()"> Import… </v-btn>
+        <v-btn
           v-if="chosen.length > 0"
-          class="plain-button"
           @click="exportChosen"
         >
           Export {{ chosen.length }} as zip
-        </button>
+        </v-btn>
       </div>
       <div
         v-if="refusal"
@@ -140,7 +128,7 @@ async function exportChosen() {
         @bring="bring"
       />
       <div class="sheet">
-        <table v-if="forms && forms.length > 0">
+        <v-table v-if="forms && forms.length > 0">
           <thead>
             <tr>
               <th><span class="hidden-words">Export</span></th>
@@ -158,9 +146,8 @@ async function exportChosen() {
               :key="f.id"
             >
               <td>
-                <input
+                <v-checkbox-btn
                   v-model="chosen"
-                  type="checkbox"
                   :value="f.id"
                   :aria-label="`Choose ${f.title} for export`"
                 />
@@ -190,7 +177,7 @@ async function exportChosen() {
               <td class="quiet">{{ readableDay(f.savedAt) }}</td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <p
           v-else
           class="empty"
@@ -204,14 +191,15 @@ async function exportChosen() {
         aria-label="Forms to start from"
       >
         <h2>Start from</h2>
-        <button
+        <v-btn
+          variant="plain"
           v-for="t in TEMPLATES"
           :key="t.title"
           class="sheet template"
           @click="create({ definition: t.form })"
         >
           <strong>{{ t.title }}</strong><span class="small quiet">{{ t.about }}</span>
-        </button>
+        </v-btn>
       </section>
     </main>
   </div>
@@ -252,9 +240,7 @@ th:first-child {
   padding-right: 0;
   width: 20px;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
+.v-table {
 }
 th {
   text-align: left;

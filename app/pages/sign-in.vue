@@ -60,13 +60,14 @@ async function signIn() {
       >
         {{ wrong }}
       </p>
-      <button
-        class="action"
+      <v-btn
+        variant="flat"
+        color="primary"
         type="submit"
         :disabled="busy"
       >
         Sign in
-      </button>
+      </v-btn>
     </form>
   </main>
 </template>
@@ -89,7 +90,7 @@ form {
 .sign {
   margin-bottom: 8px;
 }
-.action {
+.v-btn {
   justify-content: center;
   min-height: 40px;
 }

@@ -40,34 +40,54 @@ export const PALETTE = {
 
 type Colours = (typeof PALETTE)['light' | 'dark']
 
-/** The palette as style sheet: the system's theme, unless the page has one of its own. */
+/** What Vuetify calls our colours. */
+const ROLES = {
+  background: 'linen',
+  surface: 'paper',
+  'surface-variant': 'soft',
+  primary: 'verdigris',
+  secondary: 'slate',
+  error: 'madder',
+  warning: 'weld',
+  info: 'woad',
+  success: 'verdigris',
+  'on-background': 'ink',
+  'on-surface': 'ink',
+  'on-surface-variant': 'ink',
+  'on-primary': 'on-action',
+  'on-secondary': 'on-action',
+  'on-error': 'on-action',
+  'on-warning': 'on-action',
+  'on-info': 'on-action',
+  'on-success': 'on-action',
+} as const satisfies Record<string, keyof Colours>
+
+/** The palette as style sheet, for our own marks and for Vuetify: the system's theme, unless the page has one of its own. */
 export function paletteCss(): string {
   const light = variables(PALETTE.light)
   const dark = variables(PALETTE.dark)
   return [
-    `:root{${light}color-scheme:light}`,
-    `:root[data-theme='dark']{${dark}color-scheme:dark}`,
-    `@media (prefers-color-scheme:dark){:root:not([data-theme]){${dark}color-scheme:dark}}`,
+    `${everywhere(':root')}{${light}color-scheme:light}`,
+    `${everywhere(":root[data-theme='dark']")}{${dark}color-scheme:dark}`,
+    `@media (prefers-color-scheme:dark){${everywhere(':root:not([data-theme])')}{${dark}color-scheme:dark}}`,
   ].join('')
 }
 
-const variables = (colours: Colours): string =>
-  Object.entries(colours)
-    .map(([name, value]) => `--${name}:${value};`)
-    .join('')
+/** Vuetify sets its colours again wherever a theme begins. */
+const everywhere = (root: string) => `${root},${root} .v-theme--light,${root} .v-theme--dark`
+
+function variables(colours: Colours): string {
+  const own = Object.entries(colours).map(([name, value]) => `--${name}:${value};`)
+  const roles = Object.entries(ROLES).map(([role, name]) => `--v-theme-${role}:${triplet(colours[name])};`)
+  return [...own, ...roles].join('')
+}
+
+/** “#14655A” as “20,101,90”. */
+const triplet = (hex: string): string =>
+  [1, 3, 5].map(at => Number.parseInt(hex.slice(at, at + 2), 16)).join()
 
 /** The palette as a theme of Vuetify. */
-export const vuetifyTheme = (name: 'light' | 'dark') => {
-  const { linen, paper, slate, verdigris, madder, weld, woad } = PALETTE[name]
-  const colors = {
-    background: linen,
-    surface: paper,
-    primary: verdigris,
-    secondary: slate,
-    error: madder,
-    warning: weld,
-    info: woad,
-    success: verdigris,
-  }
-  return { dark: name === 'dark', colors }
-}
+export const vuetifyTheme = (name: 'light' | 'dark') => ({
+  dark: name === 'dark',
+  colors: Object.fromEntries(Object.entries(ROLES).map(([role, colour]) => [role, PALETTE[name][colour]])),
+})

@@ -86,33 +86,32 @@ function move(i: number, by: 1 | -1) {
       <div class="row-flex entry-head">
         <strong class="spread">{{ entryHeading(f, group.place, i) }}</strong>
         <template v-if="!locked">
-          <button
+          <v-btn
+            variant="plain"
             v-if="i > 0"
-            type="button"
             class="tool"
             :aria-label="`Move ${entryHeading(f, group.place, i)} up`"
             @click="move(i, -1)"
           >
             ↑
-          </button>
-          <button
+          </v-btn>
+          <v-btn
+            variant="plain"
             v-if="i < frames.length - 1"
-            type="button"
             class="tool"
             :aria-label="`Move ${entryHeading(f, group.place, i)} down`"
             @click="move(i, 1)"
           >
             ↓
-          </button>
-          <button
+          </v-btn>
+          <v-btn
+            variant="text"
             v-if="frames.length > group.min"
-            type="button"
-            class="text-button"
             :aria-label="`Remove ${entryHeading(f, group.place, i)}`"
             @click="remove(i)"
           >
             Remove
-          </button>
+          </v-btn>
         </template>
       </div>
       <div class="fields">
@@ -129,14 +128,13 @@ function move(i: number, by: 1 | -1) {
         />
       </div>
     </div>
-    <button
+    <v-btn
       v-if="!locked && frames.length < group.max"
-      type="button"
-      class="plain-button add"
+      class="add"
       @click="add"
     >
       + {{ repeat?.add || `Add to ${title}` }}
-    </button>
+    </v-btn>
     <p
       v-else-if="!locked"
       class="small quiet"

@@ -111,15 +111,15 @@ const role = computed(() =>
         >optional</span
       ></component
     >
-    <button
+    <v-btn
+      variant="text"
       v-if="why"
-      type="button"
-      class="text-button why"
+      class="why"
       :aria-describedby="`${id}-label`"
       @click="why(question.place.address, frame)"
     >
       Why?
-    </button>
+    </v-btn>
     <p
       v-if="help"
       :id="`${id}-help`"
@@ -165,14 +165,14 @@ const role = computed(() =>
     >
       This can’t be changed here.
     </p>
-    <button
+    <v-btn
+      variant="text"
       v-if="clearable"
-      type="button"
-      class="text-button clear"
+      class="clear"
       @click="emit('answer', null)"
     >
       Clear the answer
-    </button>
+    </v-btn>
     <p
       v-if="problem"
       :id="`${id}-wrong`"

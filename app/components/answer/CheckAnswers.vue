@@ -45,28 +45,30 @@ const sendText = computed(() => {
   </div>
   <AnswerLines :lines="lines">
     <template #heading="{ line }">
-      <button
+      <v-btn
+        variant="text"
         v-if="mayChange(line.section)"
-        class="text-button"
         @click="emit('change', line.section)"
       >
         Change<span class="hidden-words"> {{ line.heading }}</span>
-      </button>
+      </v-btn>
     </template>
   </AnswerLines>
   <div class="row-flex foot">
-    <button
-      class="plain-button big"
+    <v-btn
+      class="big"
       @click="emit('back')"
     >
-      Back</button
-    ><span class="spread" /><button
-      class="action big"
+      Back</v-btn
+    ><span class="spread" /><v-btn
+      variant="flat"
+      color="primary"
+      class="big"
       :disabled="busy"
       @click="emit('send')"
     >
       {{ sendText }}
-    </button>
+    </v-btn>
   </div>
   <ReturnTurn
     v-if="returnsTo"
@@ -93,7 +95,7 @@ h1:focus {
   outline: none;
 }
 @media (max-width: 480px) {
-  .foot .action {
+  .foot .v-btn--variant-flat {
     flex: 1;
     justify-content: center;
   }

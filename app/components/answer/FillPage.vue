@@ -23,17 +23,22 @@ const emit = defineEmits<{ answer: [code: string, value: Answer]; next: []; back
       @answer="(code, value) => emit('answer', code, value)"
     />
     <div class="row-flex foot">
-      <button
-        type="button"
-        class="plain-button big"
+      <v-btn
+        class="big"
         :class="{ gone: pagination.at.value === 0 }"
         :disabled="pagination.at.value === 0"
         @click="emit('back')"
       >
         Back
-      </button>
+      </v-btn>
       <span class="spread" />
-      <button class="action big">{{ pagination.nextText.value }}</button>
+      <v-btn
+        type="submit"
+        variant="flat"
+        color="primary"
+        class="big"
+        >{{ pagination.nextText.value }}</v-btn
+      >
     </div>
   </form>
 </template>
@@ -50,7 +55,7 @@ const emit = defineEmits<{ answer: [code: string, value: Answer]; next: []; back
   visibility: hidden;
 }
 @media (max-width: 480px) {
-  .foot .action {
+  .foot .v-btn--variant-flat {
     flex: 1;
     justify-content: center;
   }

@@ -8,39 +8,37 @@ const remark = ref<string | null>(null)
 
 <template>
   <div class="return">
-    <button
+    <v-btn
+      variant="text"
       v-if="remark === null"
-      class="text-button"
       @click="remark = ''"
     >
       Give it back to {{ to }} instead
-    </button>
+    </v-btn>
     <form
       v-else
       @submit.prevent="emit('giveBack', remark)"
     >
       <label for="remark">What should {{ to }} change?</label>
-      <textarea
+      <v-textarea
         id="remark"
         v-model="remark"
-        class="field"
         rows="3"
         required
         maxlength="2000"
       />
       <div class="row-flex">
-        <button
-          class="plain-button"
+        <v-btn
+          type="submit"
           :disabled="busy || !remark.trim()"
         >
-          Give back</button
-        ><button
-          type="button"
-          class="text-button"
+          Give back</v-btn
+        ><v-btn
+          variant="text"
           @click="remark = null"
         >
           Cancel
-        </button>
+        </v-btn>
       </div>
     </form>
   </div>

@@ -11,12 +11,12 @@ const emit = defineEmits<{ again: [] }>()
   <p class="text">{{ message.text }}</p>
   <p v-if="message.forward"><a :href="message.forward">Go on</a></p>
   <div v-else-if="canRepeat">
-    <button
-      class="plain-button big"
+    <v-btn
+      class="big"
       @click="emit('again')"
     >
       Answer once more
-    </button>
+    </v-btn>
   </div>
 </template>
 

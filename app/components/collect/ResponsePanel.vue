@@ -26,12 +26,7 @@ const textOf = (line: Line): string => {
   >
     <div class="row-flex">
       <h2>{{ open ? `Sent ${readableDay(open.sentAt)}` : 'One response' }}</h2>
-      <span class="spread" /><button
-        class="plain-button"
-        @click="emit('close')"
-      >
-        Close
-      </button>
+      <span class="spread" /><v-btn @click="emit('close')"> Close </v-btn>
     </div>
     <p
       v-if="error"

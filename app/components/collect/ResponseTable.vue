@@ -54,9 +54,8 @@ const choose = (_event: unknown, { item }: { item: { id: string } }) => (chosen.
       <h2>{{ heading }}</h2>
       <span class="quiet small">“·” was not asked</span>
       <span class="spread" />
-      <input
+      <v-text-field
         v-model="search"
-        class="field"
         placeholder="Search"
         aria-label="Search the responses"
         maxlength="200"
@@ -87,12 +86,12 @@ const choose = (_event: unknown, { item }: { item: { id: string } }) => (chosen.
       @click:row="choose"
     >
       <template #[`item.sentAt`]="{ item }"
-        ><button
-          class="text-button"
+        ><v-btn
+          variant="text"
           @click.stop="chosen = item.id"
         >
           {{ readableDay(item.sentAt) }}
-        </button></template
+        </v-btn></template
       >
     </v-data-table-server>
     <slot v-else-if="data" />

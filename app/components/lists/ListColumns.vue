@@ -11,7 +11,7 @@ const KINDS: Record<ColumnKind, string> = { text: 'text', number: 'number', yesN
 const label = ref('')
 const levels = ref<string[]>([])
 const columns = computed(() => columnsOf(props.list))
-const kindOf = (event: Event) => COLUMN_TYPES.find(t => t === inputText(event)) ?? 'text'
+const KIND_ITEMS = COLUMN_TYPES.map(value => ({ value, title: KINDS[value] }))
 function addColumn() {
   const typed = label.value.trim()
   if (typed && draft.edit([addColumnEdit(props.list, typed)])) label.value = ''
@@ -34,50 +34,41 @@ function split() {
       class="row-flex"
     >
       <code>{{ c.code }}</code>
-      <input
-        class="field"
-        :value="c.label"
+      <v-text-field
+        :model-value="c.label"
         :aria-label="`Column ${c.code}: label`"
         maxlength="80"
         @change="changeColumn(i, { label: inputText($event) })"
       />
-      <select
-        class="field"
-        :value="c.type"
+      <v-select
+        :model-value="c.type"
         :aria-label="`Column ${c.code}: what it holds`"
-        @change="changeColumn(i, { type: kindOf($event) })"
-      >
-        <option
-          v-for="(text, kind) in KINDS"
-          :key="kind"
-          :value="kind"
-        >
-          {{ text }}
-        </option>
-      </select>
-      <button
-        class="text-button"
+        @update:model-value="changeColumn(i, { type: $event })"
+        :items="KIND_ITEMS"
+      />
+      <v-btn
+        variant="text"
         @click="draft.edit(removeColumnEdits(list, i))"
       >
         Remove
-      </button>
+      </v-btn>
     </div>
     <form
       class="row-flex"
       @submit.prevent="addColumn"
     >
-      <input
+      <v-text-field
         v-model="label"
-        class="field"
         placeholder="Depth"
         aria-label="Name of a new column"
         maxlength="60"
-      /><button
-        class="text-button"
+      /><v-btn
+        type="submit"
+        variant="text"
         :disabled="!label.trim()"
       >
         + column
-      </button>
+      </v-btn>
     </form>
     <div
       v-if="columns.length > 0"
@@ -87,20 +78,19 @@ function split() {
       <label
         v-for="c in columns"
         :key="c.code"
-        ><input
+        ><v-checkbox-btn
           v-model="levels"
-          type="checkbox"
           :value="c.code"
         />
         {{ c.label }}</label
       >
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         :disabled="levels.length === 0"
         @click="split"
       >
         Split into linked lists: {{ [...levels, list.code].join(' → ') }}
-      </button>
+      </v-btn>
     </div>
   </div>
 </template>

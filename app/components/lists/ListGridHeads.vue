@@ -32,7 +32,8 @@ function direction(column: string): keyof typeof ARROWS {
       class="cell"
       role="columnheader"
       :aria-sort="direction(c.code)"
-      ><button
+      ><v-btn
+        variant="plain"
         class="head"
         tabindex="-1"
         @click="emit('sort', c.code)"
@@ -43,7 +44,7 @@ function direction(column: string): keyof typeof ARROWS {
           class="quiet kind"
           >{{ KINDS[c.type] }}</span
         >{{ ARROWS[direction(c.code)] }}
-      </button></span
+      </v-btn></span
     >
   </div>
 </template>

@@ -22,21 +22,19 @@ function add() {
       Paste choices group by group: a line that ends with a colon, or stands before indented lines, is a
       group.
     </p>
-    <textarea
+    <v-textarea
       v-model="text"
-      class="field"
       rows="6"
       aria-label="Choices by group"
       placeholder="North coast:&#10;Saltmarsh Basin&#10;Tern Quay&#10;East coast:&#10;Osier Creek"
     />
     <div class="row-flex">
-      <button
-        class="plain-button"
+      <v-btn
         :disabled="groups.length === 0"
         @click="add"
       >
         Add {{ rowCount }} rows in {{ groups.length }} groups
-      </button>
+      </v-btn>
     </div>
   </div>
 </template>

@@ -32,30 +32,30 @@ function removeList() {
 
 <template>
   <div class="row-flex heads">
-    <input
-      class="field title"
-      :value="list.title ?? list.code"
+    <v-text-field
+      class="title"
+      :model-value="list.title ?? list.code"
       aria-label="Title of the list"
       maxlength="200"
       @input="retitle(inputText($event))"
     />
-    <input
-      class="field code"
-      :value="list.code"
+    <v-text-field
+      class="code"
+      :model-value="list.code"
       aria-label="Code of the list"
       maxlength="60"
       @change="recode"
     />
     <span class="small quiet">{{ usage }}</span>
     <span class="spread" />
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       :disabled="users.length > 0"
       :title="users.length > 0 ? 'Questions use it; let them use another first.' : ''"
       @click="removeList"
     >
       Delete the list
-    </button>
+    </v-btn>
   </div>
 </template>
 

@@ -122,32 +122,32 @@ function take() {
 <template>
   <div class="import">
     <div class="row-flex">
-      <label class="plain-button"
-        >Choose a file (CSV or XLSX)<input
-          type="file"
-          class="hidden-words"
-          accept=".csv,.tsv,.txt,.xlsx"
-          aria-label="Table to import"
-          @change="read(($event.target as HTMLInputElement).files?.[0])"
-      /></label>
+      <v-file-input
+        class="file"
+        accept=".csv,.tsv,.txt,.xlsx"
+        placeholder="Choose a file (CSV or XLSX)"
+        aria-label="Table to import"
+        :clearable="false"
+        @update:model-value="read([$event ?? []].flat()[0])"
+      />
       <template v-if="share !== null"
         ><progress
           :value="share"
           max="1"
           aria-label="Reading"
-        /><button
-          class="text-button"
+        /><v-btn
+          variant="text"
           @click="cancel"
         >
           Cancel
-        </button></template
+        </v-btn></template
       >
-      <span class="spread" /><button
-        class="text-button"
+      <span class="spread" /><v-btn
+        variant="text"
         @click="emit('close')"
       >
         Close
-      </button>
+      </v-btn>
     </div>
     <p
       v-if="failed"
@@ -166,7 +166,7 @@ function take() {
         ▲ {{ w }}
       </p>
       <div class="table">
-        <table class="small">
+        <v-table class="small">
           <thead>
             <tr>
               <th
@@ -181,25 +181,19 @@ function take() {
                 v-for="(h, i) in preview.heads"
                 :key="i"
               >
-                <select
-                  class="field"
-                  :value="roleText(roles[i])"
+                <v-select
+                  :model-value="roleText(roles[i])"
                   :aria-label="`What ${h || `column ${i + 1}`} is`"
-                  @change="setRole(i, inputText($event))"
-                >
-                  <option value="code">code</option>
-                  <option value="label">label</option>
-                  <option
-                    v-for="c in columnsFor(i)"
-                    :key="c"
-                    :value="`column:${c}`"
-                  >
-                    column {{ c }}
-                  </option>
-                  <option value="retired">retired</option>
-                  <option value="remark">remark</option>
-                  <option value="skip">leave out</option>
-                </select>
+                  @update:model-value="setRole(i, $event)"
+                  :items="[
+                    { value: 'code', title: 'code' },
+                    { value: 'label', title: 'label' },
+                    ...columnsFor(i).map(c => ({ value: `column:${c}`, title: `column ${c}` })),
+                    { value: 'retired', title: 'retired' },
+                    { value: 'remark', title: 'remark' },
+                    { value: 'skip', title: 'leave out' },
+                  ]"
+                />
               </th>
             </tr>
           </thead>
@@ -216,7 +210,7 @@ function take() {
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </div>
     </template>
     <template v-if="comparison">
@@ -237,16 +231,16 @@ function take() {
       >
         {{ comparison.counts.missing }} of the list {{ comparison.counts.missing === 1 ? 'is' : 'are' }} not
         in the file (such as {{ comparison.missing[0]?.label }}):
-        <select
+        <v-select
           v-model="missing"
-          class="field"
           aria-label="What becomes of rows that the file does not have"
-          @change="compare"
-        >
-          <option value="keep">keep them as they are</option>
-          <option value="retire">retire them</option>
-          <option value="remove">take them out</option>
-        </select>
+          @update:model-value="compare"
+          :items="[
+            { value: 'keep', title: 'keep them as they are' },
+            { value: 'retire', title: 'retire them' },
+            { value: 'remove', title: 'take them out' },
+          ]"
+        />
       </p>
       <ul class="small quiet">
         <li
@@ -280,19 +274,23 @@ function take() {
         </p>
       </details>
       <div class="row-flex">
-        <button
-          class="action"
+        <v-btn
+          variant="flat"
+          color="primary"
           :disabled="share !== null"
           @click="take"
         >
           Take {{ comparison.counts.added + comparison.counts.changed + comparison.counts.clashing }} rows in
-        </button>
+        </v-btn>
       </div>
     </template>
   </div>
 </template>
 
 <style scoped>
+.file {
+  width: 260px;
+}
 .import {
   border: 1px solid var(--line);
   padding: 10px;

@@ -26,19 +26,19 @@ function mend({ mend: repair }: RowProblem) {
       class="small"
     >
       ▲ {{ p.sentence }}
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         @click="emit('look', p)"
       >
         Show {{ p.count === 1 ? 'it' : 'them' }}
-      </button>
-      <button
+      </v-btn>
+      <v-btn
+        variant="text"
         v-if="p.mend"
-        class="text-button"
         @click="mend(p)"
       >
         {{ p.mend.words }}
-      </button>
+      </v-btn>
     </p>
   </div>
 </template>

@@ -24,7 +24,8 @@ function addList() {
     class="side"
     aria-label="Choice lists"
   >
-    <button
+    <v-btn
+      variant="plain"
       v-for="l in all"
       :key="l.code"
       class="pick"
@@ -46,23 +47,23 @@ function addList() {
           shared</span
         ></span
       ><b class="num">{{ l.rows.length }}</b>
-    </button>
+    </v-btn>
     <form
       class="row-flex"
       @submit.prevent="addList"
     >
-      <input
+      <v-text-field
         v-model="name"
-        class="field"
         placeholder="Harbours"
         aria-label="Name of a new list"
         maxlength="80"
-      /><button
-        class="text-button"
+      /><v-btn
+        type="submit"
+        variant="text"
         :disabled="!name.trim()"
       >
         + list
-      </button>
+      </v-btn>
     </form>
     <Suspense
       ><SharedLists

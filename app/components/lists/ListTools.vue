@@ -20,6 +20,7 @@ const KINDS: Record<RowKind, string> = {
   marked: 'marked',
   problems: 'with problems',
 }
+const KIND_ITEMS = Object.entries(KINDS).map(([value, title]) => ({ value, title }))
 const toggle = (key: Panel) => (panel.value = panel.value === key ? null : key)
 const count = computed(() => {
   const all = props.list.rows.length
@@ -40,56 +41,47 @@ async function exportXlsx() {
 
 <template>
   <div class="row-flex tools">
-    <input
+    <v-text-field
       v-model="search"
-      class="field"
       placeholder="Find"
       aria-label="Find in the list"
     />
-    <select
+    <v-select
       v-model="only"
-      class="field"
       aria-label="Which rows"
-    >
-      <option
-        v-for="(text, kind) in KINDS"
-        :key="kind"
-        :value="kind"
-      >
-        {{ text }}
-      </option>
-    </select>
+      :items="KIND_ITEMS"
+    />
     <span class="small quiet num">{{ count }}</span>
-    <button
+    <v-btn
+      variant="text"
       v-if="sorted"
-      class="text-button"
       @click="emit('keepOrder')"
     >
       Keep this order
-    </button>
+    </v-btn>
     <span class="spread" />
-    <button
+    <v-btn
+      variant="text"
       v-for="(text, key) in PANELS"
       :key="key"
-      class="text-button"
       :aria-expanded="panel === key"
       @click="toggle(key)"
     >
       {{ text }}
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="exportCsv"
     >
       CSV
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       :disabled="exporting"
       @click="exportXlsx"
     >
       XLSX
-    </button>
+    </v-btn>
   </div>
 </template>
 

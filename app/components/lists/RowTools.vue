@@ -8,26 +8,27 @@ const emit = defineEmits<{ insert: []; retire: []; remove: []; mark: [mark: RowM
 <template>
   <div class="row-flex tools small">
     <span class="quiet">Rows:</span>
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       @click="emit('insert')"
     >
       Insert below <kbd>Ctrl Enter</kbd>
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="emit('retire')"
     >
       Retire / bring back
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="emit('remove')"
     >
       Delete
-    </button>
+    </v-btn>
     <span class="quiet">mark</span>
-    <button
+    <v-btn
+      variant="plain"
       v-for="m in ROW_MARKS"
       :key="m"
       class="swatch"
@@ -36,12 +37,12 @@ const emit = defineEmits<{ insert: []; retire: []; remove: []; mark: [mark: RowM
       :title="m"
       @click="emit('mark', m)"
     />
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       @click="emit('mark', null)"
     >
       none
-    </button>
+    </v-btn>
   </div>
 </template>
 

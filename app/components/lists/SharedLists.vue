@@ -120,14 +120,14 @@ const counts = computed(() => {
 <template>
   <div class="shared small">
     <template v-if="list">
-      <button
+      <v-btn
+        variant="text"
         v-if="!list.shared"
-        class="text-button"
         :disabled="busy"
         @click="share(list)"
       >
         Share this list with all forms
-      </button>
+      </v-btn>
       <template v-else-if="own">
         <p>
           This list is kept for all forms<template v-if="others.length > 0">
@@ -145,42 +145,42 @@ const counts = computed(() => {
         </p>
         <template v-if="differs">
           <p class="risk">Changed here: {{ counts || 'its columns' }}.</p>
-          <button
-            class="text-button"
+          <v-btn
+            variant="text"
             :disabled="busy"
             @click="publish(list)"
           >
             Bring the change to
             {{ reach }}
-          </button>
-          <button
-            class="text-button"
+          </v-btn>
+          <v-btn
+            variant="text"
             :disabled="busy"
             @click="take(list)"
           >
             Take the workspace’s rows instead
-          </button>
+          </v-btn>
         </template>
-        <button
-          class="text-button"
+        <v-btn
+          variant="text"
           @click="leave(list)"
         >
           Stop following it
-        </button>
+        </v-btn>
       </template>
     </template>
     <template v-if="free.length > 0">
       <p class="quiet">Of the workspace:</p>
-      <button
+      <v-btn
+        variant="text"
         v-for="s in free"
         :key="s.code"
-        class="text-button"
         :disabled="busy"
         :title="s.usedBy.map(u => u.title).join(', ')"
         @click="bring(s.code)"
       >
         + {{ s.title }} <span class="num">{{ s.rows }}</span>
-      </button>
+      </v-btn>
     </template>
     <p
       v-if="said"
@@ -199,8 +199,5 @@ const counts = computed(() => {
   border-top: 1px solid var(--line);
   padding-top: 8px;
   margin-top: 6px;
-}
-.shared .text-button {
-  text-align: left;
 }
 </style>

@@ -85,13 +85,13 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
 </script>
 
 <template>
-  <button
-    class="plain-button tool"
+  <v-btn
+    class="tool"
     aria-label="Ctrl K: list of commands"
     @click="show"
   >
     <kbd>Ctrl K</kbd>
-  </button>
+  </v-btn>
   <div
     v-if="open"
     class="veil"
@@ -104,10 +104,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
       aria-label="Commands"
       @keydown.esc.stop="hide"
     >
-      <input
+      <v-text-field
         ref="input"
         v-model="wanted"
-        class="field"
         role="combobox"
         aria-label="Command or row"
         aria-expanded="true"

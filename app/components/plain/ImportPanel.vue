@@ -102,11 +102,8 @@ const chosen = computed(() => looked.value.flatMap(l => (l.form && l.wanted ? [t
     >
       <template v-if="l.form">
         <label
-          ><input
-            v-model="l.wanted"
-            type="checkbox"
-          />
-          <strong>{{ l.form.title }}</strong> <code>{{ l.name }}</code></label
+          ><v-checkbox-btn v-model="l.wanted" /> <strong>{{ l.form.title }}</strong>
+          <code>{{ l.name }}</code></label
         >
         <p class="small">
           {{ l.sections }} sections, {{ l.questions }} questions, {{ l.rules }} rules, {{ l.lists }} lists;
@@ -134,17 +131,17 @@ const chosen = computed(() => looked.value.flatMap(l => (l.form && l.wanted ? [t
       </div>
     </div>
     <div class="row-flex">
-      <button
-        class="action"
+      <v-btn
+        variant="flat"
+        color="primary"
         :disabled="busy || chosen.length === 0"
         @click="emit('bring', chosen)"
       >
-        {{ chosen.length > 1 ? `Bring in ${chosen.length} forms` : 'Bring it in' }}</button><button
-        class="plain-button"
+        {{ chosen.length > 1 ? `Bring in ${chosen.length} forms` : 'Bring it in' }}</v-btn><v-btn
         @click="emit('close')"
       >
         Leave it
-      </button>
+      </v-btn>
     </div>
   </div>
 </template>

@@ -48,13 +48,14 @@ async function signOut() {
       location="bottom end"
     >
       <template #activator="{ props }">
-        <button
+        <v-btn
+          variant="plain"
           v-bind="props"
           class="person"
           :aria-label="`${initials}: account of ${user.name}`"
         >
           {{ initials }}
-        </button>
+        </v-btn>
       </template>
       <v-list
         density="compact"

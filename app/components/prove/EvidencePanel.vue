@@ -102,12 +102,13 @@ async function rehearse() {
       >
         No answer is needed: it stands where the form begins.
       </p>
-      <button
-        class="action"
+      <v-btn
+        variant="flat"
+        color="primary"
         @click="rehearse"
       >
         Rehearse these answers
-      </button>
+      </v-btn>
     </template>
   </aside>
 </template>

@@ -92,10 +92,9 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
       >
         <label class="small"
           >Why this risk is acceptable
-          <textarea
+          <v-textarea
             ref="field"
             v-model="reason"
-            class="field"
             rows="2"
             maxlength="2000"
             @keydown.esc="reason = null"
@@ -103,18 +102,17 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
           />
         </label>
         <div class="row-flex">
-          <button
-            class="plain-button"
+          <v-btn
+            type="submit"
             :disabled="!reason.trim()"
           >
-            Accept</button
-          ><button
-            type="button"
-            class="text-button"
+            Accept</v-btn
+          ><v-btn
+            variant="text"
             @click="reason = null"
           >
             Not now
-          </button>
+          </v-btn>
         </div>
       </form>
       <p
@@ -125,41 +123,41 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
         {{ refused }}
       </p>
       <div class="row-flex">
-        <button
+        <v-btn
+          variant="text"
           v-if="finding.witness"
-          class="text-button"
           @click.stop="show"
         >
           {{ isMiss(finding) ? 'Show the nearest miss' : 'Show me' }}
-        </button>
-        <button
+        </v-btn>
+        <v-btn
+          variant="text"
           v-if="finding.mend"
-          class="text-button"
           @click.stop="mend"
         >
           Mend: {{ finding.mend.words }}
-        </button>
-        <button
+        </v-btn>
+        <v-btn
+          variant="text"
           v-if="finding.severity === 'risk' && !accepted && reason === null"
-          class="text-button"
           @click.stop="ask"
         >
           Accept …
-        </button>
-        <button
+        </v-btn>
+        <v-btn
+          variant="text"
           v-if="finding.severity === 'advice' && !accepted"
-          class="text-button"
           @click.stop="accept('That is meant.')"
         >
           That is meant
-        </button>
-        <button
+        </v-btn>
+        <v-btn
+          variant="text"
           v-if="accepted"
-          class="text-button"
           @click.stop="accept('')"
         >
           Take the acceptance back
-        </button>
+        </v-btn>
       </div>
     </div>
   </div>

@@ -44,31 +44,19 @@ const about = computed(() => {
       v-if="found > 0"
       class="row-flex tools"
     >
-      <input
+      <v-text-field
         v-model="wanted"
-        class="field"
         type="search"
         placeholder="Filter by words, code or kind"
         aria-label="Filter the findings"
       />
-      <span
-        class="widths"
-        role="radiogroup"
+      <v-btn-toggle
+        v-model="grouped"
         aria-label="Group the findings"
-        ><button
-          role="radio"
-          :aria-checked="grouped === 'place'"
-          @click="grouped = 'place'"
-        >
-          by place</button
-        ><button
-          role="radio"
-          :aria-checked="grouped === 'kind'"
-          @click="grouped = 'kind'"
-        >
-          by kind
-        </button></span
       >
+        <v-btn value="place">by place</v-btn>
+        <v-btn value="kind">by kind</v-btn>
+      </v-btn-toggle>
       <span class="spread" /><span class="small quiet keys-line"
         >↑ ↓ travel · Enter shows · M mends · A accepts</span
       >
@@ -86,7 +74,7 @@ const about = computed(() => {
 .tools {
   margin-top: 8px;
 }
-.tools .field {
+.tools .v-text-field {
   width: 250px;
 }
 </style>

@@ -20,7 +20,8 @@ const weights = computed(() => {
 
 <template>
   <h2>By weight</h2>
-  <button
+  <v-btn
+    variant="plain"
     v-for="w in weights"
     :key="w.key"
     class="pick"
@@ -29,9 +30,10 @@ const weights = computed(() => {
   >
     <span :class="w.key">{{ w.mark }} {{ w.words }}</span
     ><b class="num">{{ w.count }}</b>
-  </button>
+  </v-btn>
   <h2>By place</h2>
-  <button
+  <v-btn
+    variant="plain"
     v-for="s in bySection"
     :key="s.i"
     class="pick"
@@ -40,5 +42,5 @@ const weights = computed(() => {
   >
     <span>{{ s.i + 1 }} {{ s.title }}</span
     ><b class="num">{{ s.count }}</b>
-  </button>
+  </v-btn>
 </template>

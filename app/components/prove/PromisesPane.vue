@@ -67,19 +67,19 @@ function stateOf(p: Promised, i: number) {
           class="state"
           >{{ stateOf(p, i).words }}</span
         >
-        <input
-          class="field wide"
-          :value="p.text"
+        <v-text-field
+          class="wide"
+          :model-value="p.text"
           :aria-label="`Promise ${i + 1}`"
           maxlength="500"
           @input="change(i, { text: inputText($event) }, `promise${i}`)"
         />
-        <button
-          class="text-button"
+        <v-btn
+          variant="text"
           @click="put(promises.toSpliced(i, 1))"
         >
           Remove
-        </button>
+        </v-btn>
       </div>
       <div
         v-if="editing !== p.code && p.holds !== 'true'"
@@ -88,12 +88,12 @@ function stateOf(p: Promised, i: number) {
         <RuleSentence
           words="It holds when"
           :text="p.holds"
-        /><span class="spread" /><button
-          class="text-button"
+        /><span class="spread" /><v-btn
+          variant="text"
           @click="editing = p.code"
         >
           Edit
-        </button>
+        </v-btn>
       </div>
       <RuleField
         v-else-if="last"
@@ -112,18 +112,18 @@ function stateOf(p: Promised, i: number) {
       class="row-flex"
       @submit.prevent="add"
     >
-      <input
+      <v-text-field
         v-model="text"
-        class="field wide"
+        class="wide"
         placeholder="Nobody under 18 signs alone"
         aria-label="A new promise"
         maxlength="500"
-      /><button
-        class="plain-button"
+      /><v-btn
+        type="submit"
         :disabled="!text.trim()"
       >
         Promise
-      </button>
+      </v-btn>
     </form>
   </section>
 </template>

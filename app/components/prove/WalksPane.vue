@@ -98,25 +98,25 @@ const heading = computed(() => {
         <span :class="o.misses.length > 0 ? 'fault' : 'proven'">{{ o.misses.length > 0 ? '✕' : '✓' }}</span>
         <strong>{{ o.walk.title }}</strong><span class="small quiet">{{ expected(o.walk) }}</span
         ><span class="spread" />
-        <button
-          class="text-button"
+        <v-btn
+          variant="text"
           @click="open(o.walk)"
         >
           Rehearse
-        </button>
-        <button
+        </v-btn>
+        <v-btn
+          variant="text"
           v-if="o.misses.length > 0"
-          class="text-button"
           @click="accept(i)"
         >
           Expect this from now on
-        </button>
-        <button
-          class="text-button"
+        </v-btn>
+        <v-btn
+          variant="text"
           @click="put(walks.toSpliced(i, 1))"
         >
           Remove
-        </button>
+        </v-btn>
       </div>
       <ul
         v-if="o.misses.length > 0"
@@ -134,18 +134,18 @@ const heading = computed(() => {
       class="row-flex"
       @submit.prevent="add"
     >
-      <input
+      <v-text-field
         v-model="title"
-        class="field wide"
+        class="wide"
         placeholder="Short steel hull"
         aria-label="Name of a new walk"
         maxlength="200"
-      /><button
-        class="plain-button"
+      /><v-btn
+        type="submit"
         :disabled="!title.trim()"
       >
         Keep the rehearsal’s {{ answered }} {{ answered === 1 ? 'answer' : 'answers' }} as a walk
-      </button>
+      </v-btn>
     </form>
   </section>
 </template>

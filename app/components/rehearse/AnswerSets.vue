@@ -18,31 +18,40 @@ function saveSet() {
 </script>
 
 <template>
-  <details class="more">
-    <summary class="text-button">Answers</summary>
-    <div class="menu sheet">
-      <button
-        class="text-button"
+  <v-menu
+    location="bottom end"
+    :close-on-content-click="false"
+  >
+    <template #activator="{ props }">
+      <v-btn
+        v-bind="props"
+        variant="text"
+        >Answers</v-btn
+      >
+    </template>
+    <v-sheet class="menu">
+      <v-btn
+        variant="text"
         @click="fillRest"
       >
         Fill the rest
-      </button>
+      </v-btn>
       <form
         class="row-flex"
         @submit.prevent="saveSet"
       >
-        <input
+        <v-text-field
           v-model="name"
-          class="field"
           placeholder="Name of this set"
           aria-label="Name of this set of answers"
           maxlength="80"
-        /><button
-          class="text-button"
+        /><v-btn
+          type="submit"
+          variant="text"
           :disabled="!name.trim()"
         >
           Keep
-        </button>
+        </v-btn>
       </form>
       <p
         v-if="rehearsal.sets.length === 0"
@@ -55,39 +64,27 @@ function saveSet() {
         :key="s.name"
         class="row-flex"
       >
-        <button
-          class="text-button"
+        <v-btn
+          variant="text"
           @click="rehearsal.openSet(s.name)"
         >
-          {{ s.name }}</button><span class="spread" /><button
-          class="text-button"
+          {{ s.name }}</v-btn><span class="spread" /><v-btn
+          variant="text"
           :aria-label="`Remove the set ${s.name}`"
           @click="rehearsal.removeSet(s.name)"
         >
           ×
-        </button>
+        </v-btn>
       </div>
-    </div>
-  </details>
+    </v-sheet>
+  </v-menu>
 </template>
 
 <style scoped>
-.more {
-  position: relative;
-}
-.more summary {
-  list-style: none;
-  cursor: pointer;
-  white-space: nowrap;
-}
 .menu {
-  position: absolute;
-  right: 0;
-  z-index: 25;
-  width: 260px;
+  width: 280px;
   padding: 12px;
   display: grid;
   gap: 6px;
-  box-shadow: 0 6px 18px rgb(0 0 0 / 16%);
 }
 </style>

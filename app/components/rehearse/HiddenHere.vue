@@ -35,12 +35,12 @@ const hidden = computed(() =>
         v-for="p in hidden"
         :key="p.address"
       >
-        <button
-          class="text-button"
+        <v-btn
+          variant="text"
           @click="emit('why', p.address)"
         >
           Why not {{ p.number }} {{ placeName(p) }}?
-        </button>
+        </v-btn>
       </li>
     </ul>
   </details>

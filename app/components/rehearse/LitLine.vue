@@ -26,19 +26,19 @@ const lit = computed(() => {
     }}<template v-if="rehearsal.today !== dayHere()">
       Today is {{ readableDate(rehearsal.today) }} here.</template
     >
-    <button
+    <v-btn
+      variant="text"
       v-if="!lit.shown"
-      class="text-button"
       @click="emit('why', lit.address)"
     >
       Why not?
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="rehearsal.unlight()"
     >
       Done
-    </button>
+    </v-btn>
   </p>
 </template>
 

@@ -24,60 +24,50 @@ const sections = computed(() =>
 <template>
   <div class="pane-bar">
     <strong>Rehearsal</strong>
-    <select
+    <v-select
       v-if="turns.length > 0"
       v-model="as"
-      class="field go as"
+      class="go as"
       aria-label="Rehearse as"
-    >
-      <option :value="null">All of the form</option>
-      <option
-        v-for="t in turns"
-        :key="t.code"
-        :value="t.code"
-      >
-        as {{ draft.form ? turnName(draft.form, t) : t.code }}
-      </option>
-    </select>
-    <select
+      :items="[
+        { value: null, title: 'All of the form' },
+        ...turns.map(t => ({ value: t.code, title: `as ${draft.form ? turnName(draft.form, t) : t.code}` })),
+      ]"
+    />
+    <v-select
       v-if="as === null"
-      class="field go"
+      class="go"
       aria-label="Go to section"
-      :value="section ?? ''"
-      @change="emit('jump', Number(inputText($event)))"
-    >
-      <option
-        v-for="s in sections"
-        :key="s.i"
-        :value="s.i"
-      >
-        {{ s.i + 1 }} {{ s.title }}{{ s.reached ? '' : ' (not reached)' }}
-      </option>
-    </select>
+      :model-value="section ?? ''"
+      @update:model-value="emit('jump', Number($event))"
+      :items="
+        sections.map(s => ({
+          value: s.i,
+          title: `${s.i + 1} ${s.title}${s.reached ? '' : ' (not reached)'}`,
+        }))
+      "
+    />
     <span class="spread" />
-    <span
-      class="widths"
-      role="radiogroup"
+    <v-btn-toggle
+      v-model="width"
       aria-label="Width"
     >
-      <button
+      <v-btn
         v-for="w in WIDTHS"
         :key="w"
-        role="radio"
-        :aria-checked="width === w"
-        @click="width = w"
+        :value="w"
       >
         {{ w }}
-      </button>
-    </span>
+      </v-btn>
+    </v-btn-toggle>
     <AnswerSets @said="emit('said', $event)" />
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       aria-keyshortcuts="Alt+N"
       @click="emit('afresh')"
     >
       Start afresh
-    </button>
+    </v-btn>
   </div>
 </template>
 
@@ -97,12 +87,8 @@ const sections = computed(() =>
   max-width: 160px;
   min-width: 0;
   font-size: 13px;
-  min-height: 26px;
 }
 .go.as {
   flex-basis: 136px;
-}
-.text-button {
-  white-space: nowrap;
 }
 </style>

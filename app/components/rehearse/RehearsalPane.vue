@@ -126,20 +126,20 @@ watch(
             @answer="rehearsal.answer"
           />
           <div class="row-flex foot">
-            <button
-              class="plain-button"
+            <v-btn
               :disabled="at === 0"
               @click="pagination.goBack"
             >
               Back
-            </button>
+            </v-btn>
             <span class="spread" />
-            <button
-              class="action"
+            <v-btn
+              variant="flat"
+              color="primary"
               @click="goOn"
             >
               {{ nextText }}
-            </button>
+            </v-btn>
           </div>
         </template>
       </div>

@@ -20,12 +20,7 @@ const emit = defineEmits<{ back: [] }>()
     </p>
   </div>
   <div class="row-flex foot">
-    <button
-      class="plain-button"
-      @click="emit('back')"
-    >
-      Back
-    </button>
+    <v-btn @click="emit('back')"> Back </v-btn>
   </div>
 </template>
 

@@ -38,12 +38,12 @@ const whose = (order: number) =>
     <div class="head">
       <strong>{{ shown ? 'Why is this shown?' : 'Why is this not shown?' }}</strong><span class="quiet small"
         >{{ place.number }} {{ placeName(place) }}</span
-      ><button
-        class="text-button"
+      ><v-btn
+        variant="text"
         @click="emit('close')"
       >
         Close
-      </button>
+      </v-btn>
     </div>
     <p
       v-if="reasons.length === 0"

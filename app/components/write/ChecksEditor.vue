@@ -21,20 +21,19 @@ const put = (i: number, next: AnswerCheck | null, merge: string | null = null) =
         :place="place"
         @change="put(i, $event === null ? null : { ...c, rule: $event }, `check${i}`)"
       />
-      <input
-        class="field"
-        :value="c.message"
+      <v-text-field
+        :model-value="c.message"
         :aria-label="`Message of check ${i + 1}`"
         placeholder="What to say when it is not; {{ code }} quotes an answer"
         @input="put(i, { ...c, message: inputText($event) }, `message${i}`)"
       />
     </div>
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       @click="emit('change', [...checks, { rule: '', message: '' }], null)"
     >
       + check
-    </button>
+    </v-btn>
   </div>
 </template>
 

@@ -20,22 +20,15 @@ function takeFrom(list: string) {
       v-if="choice && lists.length > 0"
       class="small quiet"
       >from
-      <select
-        class="field"
-        :value="choice.list ?? ''"
+      <v-select
+        :model-value="choice.list ?? ''"
         aria-label="Where the choices come from"
-        @change="takeFrom(inputText($event))"
-      >
-        <option value="">options of its own</option>
-        <option
-          v-for="l in lists"
-          :key="l.code"
-          :value="l.code"
-        >
-          the list {{ l.title || l.code }}
-        </option>
-      </select></label
-    >
+        @update:model-value="takeFrom($event)"
+        :items="[
+          { value: '', title: 'options of its own' },
+          ...lists.map(l => ({ value: l.code, title: `the list ${l.title || l.code}` })),
+        ]"
+    /></label>
     <OptionsEditor
       :question="question"
       field="options"
@@ -51,9 +44,8 @@ function takeFrom(list: string) {
     <label
       v-if="choice?.list"
       class="small"
-      ><input
-        type="checkbox"
-        :checked="choice.onlyOne === true"
+      ><v-checkbox-btn
+        :model-value="choice.onlyOne === true"
         @change="emit('set', { onlyOne: choice.onlyOne ? null : true })"
       />
       the only one left is chosen unasked</label

@@ -105,23 +105,23 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
     aria-label="Parts of the condition"
   >
     <div class="row-flex">
-      <select
-        class="field"
-        :value="condition.mode"
+      <v-select
+        :model-value="condition.mode"
         aria-label="How the parts count"
-        @change="setMode(inputText($event))"
-      >
-        <option value="all">all of</option>
-        <option value="any">any of</option>
-        <option value="none">none of</option>
-      </select>
-      <button
+        @update:model-value="setMode($event)"
+        :items="[
+          { value: 'all', title: 'all of' },
+          { value: 'any', title: 'any of' },
+          { value: 'none', title: 'none of' },
+        ]"
+      />
+      <v-btn
+        variant="text"
         v-if="nested"
-        class="text-button"
         @click="emit('remove')"
       >
         Remove these
-      </button>
+      </v-btn>
     </div>
     <ConditionBuilder
       v-for="(part, i) in condition.parts"
@@ -133,20 +133,20 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
       @remove="removePart(i)"
     />
     <div class="row-flex">
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         @click="addPart(firstTest())"
       >
         + part
-      </button>
-      <button
-        class="text-button"
+      </v-btn>
+      <v-btn
+        variant="text"
         @click="
           addPart({ kind: 'group', mode: condition.mode === 'any' ? 'all' : 'any', parts: [firstTest()] })
         "
       >
         + parts within
-      </button>
+      </v-btn>
     </div>
   </div>
   <div
@@ -155,13 +155,13 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
   >
     <code>{{ condition.text }}</code>
     <span class="small quiet">edit this part as text</span>
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       aria-label="Remove this part"
       @click="emit('remove')"
     >
       Remove
-    </button>
+    </v-btn>
   </div>
   <div
     v-else
@@ -173,22 +173,15 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
       @choose="emit('change', chooseQuestion(condition, $event))"
     />
     <template v-if="condition.question">
-      <select
-        class="field"
-        :value="condition.operator"
+      <v-select
+        :model-value="condition.operator"
         aria-label="Comparison"
-        @change="emit('change', chooseOperator(condition, inputText($event)))"
-      >
-        <option
-          v-for="o in operatorsFor(condition.question)"
-          :key="o.key"
-          :value="o.key"
-        >
-          {{ o.words }}
-        </option>
-      </select>
+        @update:model-value="emit('change', chooseOperator(condition, $event))"
+        :items="operatorsFor(condition.question).map(o => ({ value: o.key, title: o.words }))"
+      />
       <template v-if="OPERATORS[condition.operator].operands === 'many'">
-        <button
+        <v-btn
+          variant="plain"
           v-for="c in questionOf(condition.question)?.choices ?? []"
           :key="c.code"
           class="chip"
@@ -196,7 +189,7 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
           @click="emit('change', toggle(condition, c.code))"
         >
           {{ c.label || c.code }}
-        </button>
+        </v-btn>
       </template>
       <template
         v-for="i in wantedOf(condition)"
@@ -213,32 +206,32 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
           aria-label="Value"
           >today</span
         >
-        <input
+        <v-text-field
           v-else
-          class="field value"
+          class="value"
           :type="INPUTS[questionOf(condition.question)?.kind ?? 'text'] ?? 'text'"
-          :value="operandText(condition.operands[i - 1])"
+          :model-value="operandText(condition.operands[i - 1])"
           aria-label="Value"
           @change="emit('change', setOperand(condition, i - 1, inputText($event)))"
         />
-        <button
+        <v-btn
+          variant="text"
           v-if="questionOf(condition.question)?.kind === 'date'"
-          class="text-button"
           @click="
             emit('change', setOperand(condition, i - 1, isToday(condition.operands[i - 1]) ? '' : 'today()'))
           "
         >
           {{ isToday(condition.operands[i - 1]) ? 'a date' : 'today' }}
-        </button>
+        </v-btn>
       </template>
     </template>
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       aria-label="Remove this part"
       @click="emit('remove')"
     >
       Remove
-    </button>
+    </v-btn>
   </div>
 </template>
 

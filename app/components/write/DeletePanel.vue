@@ -5,7 +5,7 @@ import { placeName } from '#core/form/walk'
 const emit = defineEmits<{ close: [] }>()
 const script = useScript()
 const keep = useTemplateRef('keep')
-onMounted(() => keep.value?.focus())
+onMounted(() => focusOn(keep.value))
 function go(sure: boolean) {
   const { value } = script.doomed
   script.doomed.value = null
@@ -42,18 +42,17 @@ function go(sure: boolean) {
       </li>
     </ul>
     <div class="row-flex">
-      <button
+      <v-btn
         ref="keep"
-        class="plain-button"
         @click="go(false)"
       >
-        Keep it</button
-      ><button
-        class="plain-button fault"
+        Keep it</v-btn
+      ><v-btn
+        class="fault"
         @click="go(true)"
       >
         Delete it all the same
-      </button>
+      </v-btn>
     </div>
   </div>
 </template>

@@ -119,11 +119,11 @@ function keys(event: KeyboardEvent) {
 
 <template>
   <div class="expression-input">
-    <textarea
+    <v-textarea
       ref="area"
-      class="field code"
+      class="code"
       rows="2"
-      :value="text"
+      :model-value="text"
       :aria-label="label"
       :placeholder="placeholder"
       spellcheck="false"
@@ -160,13 +160,13 @@ function keys(event: KeyboardEvent) {
       role="alert"
     >
       ✕ Character {{ problem.from + 1 }}: {{ problem.sentence }}
-      <button
+      <v-btn
+        variant="text"
         v-if="problem.instead"
-        class="text-button"
         @click="replace(problem.from, problem.to, problem.instead)"
       >
         Write {{ problem.instead }}
-      </button>
+      </v-btn>
     </p>
   </div>
 </template>

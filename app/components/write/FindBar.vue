@@ -45,70 +45,66 @@ function replace() {
     aria-label="Find and replace"
     @keydown.esc.stop="emit('close')"
   >
-    <input
+    <v-text-field
       ref="input"
       v-model="wanted"
-      class="field"
       placeholder="Find"
       aria-label="Find"
       @keydown.enter.exact.prevent="go(1)"
       @keydown.shift.enter.prevent="go(-1)"
     />
     <span class="small quiet num">{{ position }}</span>
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       :disabled="found.length === 0"
       @click="go(-1)"
     >
       Before
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       :disabled="found.length === 0"
       @click="go(1)"
     >
       Next
-    </button>
+    </v-btn>
     <label
       v-for="f in ['label', 'code', 'rule'] as const"
       :key="f"
       class="small"
-      ><input
+      ><v-checkbox-btn
         v-model="fields"
-        type="checkbox"
         :value="f"
       />
       {{ f }}s</label
     >
-    <input
+    <v-text-field
       v-model="by"
-      class="field"
       placeholder="Replace by"
       aria-label="Replace by"
     />
-    <button
-      class="plain-button"
+    <v-btn
       :disabled="found.length === 0"
       @click="replace"
     >
       Replace all
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="emit('close')"
     >
       Close
-    </button>
+    </v-btn>
     <p
       v-if="current && place"
       class="small hit"
     >
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         @click="emit('go', current.address)"
       >
         {{ place.number }} {{ placeName(place) }}
-      </button>
+      </v-btn>
       {{ current.text.slice(Math.max(0, current.from - 40), current.from)
       }}<mark>{{ current.text.slice(current.from, current.to) }}</mark
       >{{ current.text.slice(current.to, current.to + 40) }}

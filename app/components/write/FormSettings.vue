@@ -6,23 +6,10 @@ import type { Closing } from '#core/form/definition'
 const draft = useDraft()
 const form = computed(() => draft.form)
 const closings = computed(() => form.value?.closings ?? [])
-const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
 const set = (values: Record<string, unknown>, merge: string) =>
   draft.edit([{ do: 'change', what: 'form', set: values }], `form:${merge}`)
 const put = (next: readonly Closing[], merge: string) =>
   set({ closings: next.length > 0 ? next : null }, merge)
-/** An undefined part goes out of the closing. */
-const change = (i: number, part: Partial<Closing>, merge: string) =>
-  put(
-    closings.value.map((c, j) =>
-      j === i
-        ? (Object.fromEntries(
-            Object.entries({ ...c, ...part }).filter(([, v]) => v !== undefined && v !== ''),
-          ) as Closing)
-        : c,
-    ),
-    `${merge}${i}`,
-  )
 const add = () =>
   put(
     [
@@ -35,6 +22,11 @@ const add = () =>
     ],
     'closings',
   )
+const setPace = (pace: string) => set({ pace: pace === 'section' ? null : pace }, 'pace')
+const PACES = [
+  { value: 'section', title: 'a section at a time' },
+  { value: 'question', title: 'a question at a time' },
+]
 </script>
 
 <template>
@@ -44,80 +36,39 @@ const add = () =>
     @keydown.stop
   >
     <label for="form-title">Title</label>
-    <input
+    <v-text-field
       id="form-title"
-      class="field"
-      :value="form.title"
+      :model-value="form.title"
       maxlength="500"
       @input="set({ title: inputText($event) }, 'title')"
     />
     <label for="form-pace">Pace</label>
-    <select
+    <v-select
       id="form-pace"
-      class="field"
-      :value="form.pace ?? 'section'"
-      @change="set({ pace: inputText($event) === 'section' ? null : inputText($event) }, 'pace')"
-    >
-      <option value="section">a section at a time</option>
-      <option value="question">a question at a time</option>
-    </select>
+      :model-value="form.pace ?? 'section'"
+      @update:model-value="setPace"
+      :items="PACES"
+    />
     <span class="left">Closings</span>
     <div class="stack">
       <p class="small quiet">
         The first whose condition is true is shown after sending; a route to the finish may name its own.
         Texts may quote answers.
       </p>
-      <div
+      <ClosingEditor
         v-for="(c, i) in closings"
         :key="i"
-        class="closing"
-      >
-        <div class="row-flex">
-          <code>{{ c.code }}</code>
-          <input
-            class="field"
-            :value="c.title ?? ''"
-            placeholder="Thank you"
-            :aria-label="`Closing ${i + 1}: title`"
-            @input="change(i, { title: inputText($event) }, 'title')"
-          />
-          <input
-            class="field forward"
-            :value="c.forward ?? ''"
-            placeholder="goes on to https://…"
-            :aria-label="`Closing ${i + 1}: address to go on to`"
-            @change="change(i, { forward: inputText($event).trim() }, 'forward')"
-          />
-          <button
-            class="text-button"
-            @click="put(closings.toSpliced(i, 1), 'closings')"
-          >
-            Remove
-          </button>
-        </div>
-        <textarea
-          class="field"
-          rows="2"
-          :value="c.text ?? ''"
-          placeholder="Your answers have been sent."
-          :aria-label="`Closing ${i + 1}: text`"
-          @input="change(i, { text: inputText($event) }, 'text')"
-        />
-        <RuleField
-          v-if="last"
-          words="Said when"
-          :text="c.when"
-          :place="last"
-          @change="change(i, { when: $event ?? undefined }, 'when')"
-          ><template #none><span class="small quiet">always</span></template></RuleField
-        >
-      </div>
-      <button
-        class="text-button"
+        :closing="c"
+        :number="i + 1"
+        @change="(closing, merge) => put(closings.toSpliced(i, 1, closing), `${merge}${i}`)"
+        @remove="put(closings.toSpliced(i, 1), 'closings')"
+      />
+      <v-btn
+        variant="text"
         @click="add"
       >
         + closing
-      </button>
+      </v-btn>
     </div>
     <span class="left">Parties</span>
     <PartiesEditor />

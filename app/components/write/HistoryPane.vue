@@ -91,17 +91,13 @@ const lines = computed(() => (state.value ? listPlaces(state.value.form) : []))
         <strong>{{ state.revision === 0 ? 'As it began' : `After save ${state.revision}` }}</strong><span
           class="quiet small"
           >{{ lines.filter(p => p.kind === 'question').length }} questions</span
-        ><span class="spread" /><button
-          class="action"
+        ><span class="spread" /><v-btn
+          variant="flat"
+          color="primary"
           @click="bringBack"
         >
-          Bring this state back</button
-        ><button
-          class="plain-button"
-          @click="state = null"
-        >
-          Close
-        </button>
+          Bring this state back</v-btn
+        ><v-btn @click="state = null"> Close </v-btn>
       </div>
       <ol class="small">
         <li
@@ -122,24 +118,24 @@ const lines = computed(() => (state.value ? listPlaces(state.value.form) : []))
       >
         <span class="num small">{{ when(s.at) }}</span><span class="small">{{ s.by }}</span
         ><span class="small what">{{ words(s.edits) }}</span
-        ><button
+        ><v-btn
+          variant="text"
           v-if="data.canLook"
-          class="text-button"
           @click="look(s.revision)"
         >
           Look
-        </button>
+        </v-btn>
       </li>
       <li class="save">
         <span class="num small">{{ when(data.begunAt) }}</span><span class="small" /><span class="small what"
           >the form was made</span
-        ><button
+        ><v-btn
+          variant="text"
           v-if="data.canLook"
-          class="text-button"
           @click="look(0)"
         >
           Look
-        </button>
+        </v-btn>
       </li>
     </ul>
   </section>

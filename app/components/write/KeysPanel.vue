@@ -20,7 +20,7 @@ const KEYS = [
   ['Alt N', 'start the rehearsal afresh'],
 ] as const
 const close = useTemplateRef('close')
-onMounted(() => close.value?.focus())
+onMounted(() => focusOn(close.value))
 </script>
 
 <template>
@@ -41,13 +41,13 @@ onMounted(() => close.value?.focus())
         <dd>{{ words }}</dd>
       </div>
     </dl>
-    <button
+    <v-btn
+      variant="text"
       ref="close"
-      class="text-button"
       @click="emit('close')"
     >
       Close
-    </button>
+    </v-btn>
   </div>
 </template>
 

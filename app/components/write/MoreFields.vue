@@ -38,8 +38,8 @@ const text = (key: string): string => {
   const value: unknown = Reflect.get(node.value, key)
   return typeof value === 'string' ? value : ''
 }
-function setUnder(event: Event) {
-  const spot = spots.value[Number(inputText(event))]
+function setUnder(at: number) {
+  const spot = spots.value[at]
   emit('set', { under: spot ? { question: spot.question, option: spot.option } : null }, null)
 }
 const parties = computed(() => draft.form?.parties ?? [])
@@ -65,17 +65,15 @@ const canLock = computed(
 <template>
   <template v-if="isAsked && question">
     <span class="left">Hint</span>
-    <input
-      class="field"
-      :value="text('placeholder')"
+    <v-text-field
+      :model-value="text('placeholder')"
       placeholder="shown in the empty field"
       aria-label="Placeholder"
       @input="emit('set', { placeholder: inputText($event) || null }, 'placeholder')"
     />
     <span class="left">If missing</span>
-    <input
-      class="field"
-      :value="text('requiredMessage')"
+    <v-text-field
+      :model-value="text('requiredMessage')"
       placeholder="This needs an answer."
       aria-label="Message when the answer is missing"
       @input="emit('set', { requiredMessage: inputText($event) || null }, 'requiredMessage')"
@@ -104,39 +102,29 @@ const canLock = computed(
   </template>
   <template v-if="question && (parties.length > 0 || seenBy)">
     <span class="left">Seen by</span>
-    <select
-      class="field"
+    <v-select
       aria-label="Seen by"
-      :value="seenBy"
-      @change="setSeenBy(inputText($event))"
-    >
-      <option value="">every party whose turn sees the section</option>
-      <option value="office">the office only</option>
-      <option
-        v-for="p in parties"
-        :key="p.code"
-        :value="`party:${p.code}`"
-      >
-        {{ p.name || p.code }} only
-      </option>
-    </select>
+      :model-value="seenBy"
+      @update:model-value="setSeenBy($event)"
+      :items="[
+        { value: '', title: 'every party whose turn sees the section' },
+        { value: 'office', title: 'the office only' },
+        ...parties.map(p => ({ value: `party:${p.code}`, title: `${p.name || p.code} only` })),
+      ]"
+    />
   </template>
   <template v-if="place.kind !== 'section' && question?.type !== 'hidden' && (spots.length > 0 || under)">
     <span class="left">Stands</span>
-    <select
-      class="field"
+    <v-select
       aria-label="Where it stands"
-      :value="under ? spots.findIndex(s => s.question === under?.question && s.option === under?.option) : -1"
-      @change="setUnder"
-    >
-      <option :value="-1">in its place in the order</option>
-      <option
-        v-for="(s, i) in spots"
-        :key="i"
-        :value="i"
-      >
-        right under {{ s.words }}
-      </option>
-    </select>
+      :model-value="
+        under ? spots.findIndex(s => s.question === under?.question && s.option === under?.option) : -1
+      "
+      @update:model-value="setUnder"
+      :items="[
+        { value: -1, title: 'in its place in the order' },
+        ...spots.map((s, i) => ({ value: i, title: `right under ${s.words}` })),
+      ]"
+    />
   </template>
 </template>

@@ -35,10 +35,9 @@ function go(place: Place | undefined) {
     aria-label="Move to"
     @keydown.esc.stop="emit('close')"
   >
-    <input
+    <v-text-field
       ref="input"
       v-model="wanted"
-      class="field"
       placeholder="Below which row? Number, label or code"
       aria-label="Below which row"
       @keydown.down.prevent="at = Math.min(spots.length - 1, at + 1)"
@@ -50,15 +49,15 @@ function go(place: Place | undefined) {
         v-for="(p, i) in spots"
         :key="p.address"
       >
-        <button
-          class="text-button"
+        <v-btn
+          variant="text"
           :class="{ on: i === at }"
           @click="go(p)"
         >
           <span class="num">{{ p.number }}</span> {{ placeName(p) }} <code>{{ p.code }}</code>{{
             p.kind === 'section' || p.kind === 'group' ? ', at its beginning' : ''
           }}
-        </button>
+        </v-btn>
       </li>
     </ul>
     <p

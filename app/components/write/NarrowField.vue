@@ -76,41 +76,33 @@ const wordsOf = (part: string) => parents.value.find(p => p.rule === part)
         ></span
       >
       <code v-else>{{ part }}</code>
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         @click="put((parts ?? []).toSpliced(i, 1))"
       >
         Remove
-      </button>
+      </v-btn>
     </p>
     <div class="row-flex">
-      <select
+      <v-select
         v-if="free.length > 0"
-        class="field"
-        value=""
+        :model-value="null"
+        placeholder="narrow it by an earlier choice …"
         aria-label="Narrow by an earlier choice"
-        @change="put([...(parts ?? []), inputText($event)])"
-      >
-        <option value="">narrow it by an earlier choice …</option>
-        <option
-          v-for="p in free"
-          :key="p.code"
-          :value="p.rule"
-        >
-          by {{ p.words }} (column {{ p.column }})
-        </option>
-      </select>
+        @update:model-value="$event && put([...(parts ?? []), $event])"
+        :items="free.map(p => ({ value: p.rule, title: `by ${p.words} (column ${p.column})` }))"
+      />
       <span
         v-else-if="(parts ?? []).length === 0"
         class="small quiet"
         >No earlier choice has codes that a column of the list holds.</span
       >
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         @click="isText = !isText"
       >
         {{ isText ? 'Hide the text' : 'As text' }}
-      </button>
+      </v-btn>
     </div>
     <ExpressionField
       v-if="isText || parts === null"

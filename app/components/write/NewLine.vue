@@ -15,17 +15,12 @@ const input = useTemplateRef('input')
 const choice = useTemplateRef('choice')
 onMounted(() => input.value?.focus())
 
-const KINDS: { key: LineKind; words: string }[] = [
-  ...Object.entries(TYPES).map(([key, entry]) => ({ key: key as LineKind, words: entry.words })),
-  { key: 'note', words: 'note' },
-  { key: 'group', words: 'group' },
-  { key: 'section', words: 'section' },
+const KINDS: { value: LineKind; title: string }[] = [
+  ...Object.entries(TYPES).map(([key, entry]) => ({ value: key as LineKind, title: entry.words })),
+  { value: 'note', title: 'note' },
+  { value: 'group', title: 'group' },
+  { value: 'section', title: 'section' },
 ]
-const isKind = (value: string): value is LineKind => KINDS.some(k => k.key === value)
-function choose(event: Event) {
-  if (event.target instanceof HTMLSelectElement && isKind(event.target.value))
-    emit('kind', event.target.value)
-}
 function commit() {
   if (!text.value.trim()) return emit('close')
   emit('add', [text.value.trim()])
@@ -77,10 +72,9 @@ function leave(event: FocusEvent) {
     @focusout="leave"
     @keydown.stop="keys"
   >
-    <input
+    <v-text-field
       ref="input"
       v-model="text"
-      class="field"
       maxlength="500"
       :placeholder="
         props.kind === 'section' ? 'Title of the new section' : 'Type a question, Enter for the next'
@@ -90,22 +84,14 @@ function leave(event: FocusEvent) {
       @keydown="slash"
       @paste="paste"
     />
-    <select
+    <v-select
       ref="choice"
-      class="field"
-      :value="props.kind"
+      :model-value="props.kind"
       aria-label="Type of the new line"
-      @change="choose"
+      @update:model-value="emit('kind', $event)"
       @keydown.enter.prevent="input?.focus()"
-    >
-      <option
-        v-for="k in KINDS"
-        :key="k.key"
-        :value="k.key"
-      >
-        {{ k.words }}
-      </option>
-    </select>
+      :items="KINDS"
+    />
     <span class="small quiet"><kbd>/</kbd> type</span>
   </div>
 </template>

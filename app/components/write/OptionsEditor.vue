@@ -95,37 +95,36 @@ const marks = (o: Option) =>
         :key="i"
       >
         <div class="option">
-          <input
-            class="field"
-            :value="o.label"
+          <v-text-field
+            :model-value="o.label"
             :aria-label="`${noun === 'row' ? 'Row' : 'Choice'} ${i + 1}: label`"
             @input="change(i, { label: inputText($event) })"
             @keydown.alt.up.prevent="move(i, -1)"
             @keydown.alt.down.prevent="move(i, 1)"
           />
-          <input
-            class="field code"
-            :value="o.code"
+          <v-text-field
+            class="code"
+            :model-value="o.code"
             :aria-label="`${noun === 'row' ? 'Row' : 'Choice'} ${i + 1}: code`"
             maxlength="60"
             @change="inputText($event) && change(i, { code: inputText($event) })"
           />
-          <button
+          <v-btn
+            variant="text"
             v-if="hasPoints"
-            class="text-button"
             :aria-expanded="more === i"
             :aria-label="`More about ${o.label}`"
             @click="more = more === i ? null : i"
           >
             {{ marks(o) || 'more' }}
-          </button>
-          <button
-            class="text-button"
+          </v-btn>
+          <v-btn
+            variant="text"
             :aria-label="`Remove the ${noun} ${o.label}`"
             @click="put(options.toSpliced(i, 1))"
           >
             Remove
-          </button>
+          </v-btn>
         </div>
         <div
           v-if="more === i && hasPoints"
@@ -134,24 +133,23 @@ const marks = (o: Option) =>
           <div class="row-flex small quiet">
             <label
               >points
-              <input
-                class="field number"
-                :value="o.points ?? ''"
+              <v-text-field
+                class="number"
+                :model-value="o.points ?? ''"
                 inputmode="decimal"
                 @change="change(i, { points: numberOf($event) })"
             /></label>
             <label v-if="isChoice"
               >price
-              <input
-                class="field number"
-                :value="o.price ?? ''"
+              <v-text-field
+                class="number"
+                :model-value="o.price ?? ''"
                 inputmode="decimal"
                 @change="change(i, { price: numberOf($event) })"
             /></label>
             <label v-if="question.type === 'choices'"
-              ><input
-                type="checkbox"
-                :checked="o.alone"
+              ><v-checkbox-btn
+                :model-value="o.alone"
                 @change="change(i, { alone: o.alone ? undefined : true })"
               />
               excludes the others</label
@@ -167,9 +165,8 @@ const marks = (o: Option) =>
           />
         </div>
       </template>
-      <input
+      <v-text-field
         v-model="line"
-        class="field"
         :placeholder="`Type a ${noun}, Enter for the next; or paste lines`"
         :aria-label="`New ${noun}`"
         @keydown.enter.prevent="commit"

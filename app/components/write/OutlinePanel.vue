@@ -13,14 +13,13 @@ const text = ref(props.text)
 const drafted = ref<Drafted[]>(readOutline(props.text))
 const area = useTemplateRef('area')
 const insertButton = useTemplateRef('insertButton')
-onMounted(() => (props.text ? insertButton : area).value?.focus())
+onMounted(() => (props.text ? focusOn(insertButton.value) : area.value?.focus()))
 watch(text, now => {
   drafted.value = readOutline(now)
 })
-const TYPE_NAMES = Object.entries(TYPES).map(([key, entry]) => ({ key, words: entry.words }))
+const TYPE_ITEMS = Object.entries(TYPES).map(([value, entry]) => ({ value, title: entry.words }))
 const isType = (value: string): value is QuestionType => value in TYPES
-function retype(d: Drafted, event: Event) {
-  const type = inputText(event)
+function retype(d: Drafted, type: string) {
   if (d.kind === 'question' && isType(type)) d.type = type
 }
 function turn(i: number, kind: string) {
@@ -52,11 +51,10 @@ function insert() {
     aria-label="Paste an outline"
     @keydown.esc.stop="emit('close')"
   >
-    <textarea
+    <v-textarea
       v-if="props.text === ''"
       ref="area"
       v-model="text"
-      class="field"
       rows="5"
       aria-label="Outline or rows of a spreadsheet"
       placeholder="Paste numbered questions with their options beneath, or rows copied from a spreadsheet (question, type, options, required)"
@@ -75,62 +73,45 @@ function insert() {
         :class="d.kind"
       >
         <template v-if="d.kind === 'question'">
-          <input
+          <v-text-field
             v-model="d.label"
-            class="field"
             :aria-label="`Line ${i + 1}: label`"
           />
-          <select
-            class="field"
-            :value="d.type"
+          <v-select
+            :model-value="d.type"
             :aria-label="`Line ${i + 1}: type`"
-            @change="retype(d, $event)"
-          >
-            <option
-              v-for="t in TYPE_NAMES"
-              :key="t.key"
-              :value="t.key"
-            >
-              {{ t.words }}
-            </option>
-          </select>
-          <label class="small"
-            ><input
-              v-model="d.required"
-              type="checkbox"
-            />
-            required</label
-          >
+            @update:model-value="retype(d, $event)"
+            :items="TYPE_ITEMS"
+          />
+          <label class="small"><v-checkbox-btn v-model="d.required" /> required</label>
         </template>
-        <input
+        <v-text-field
           v-else-if="d.kind === 'section'"
           v-model="d.title"
-          class="field"
           :aria-label="`Line ${i + 1}: section`"
         />
-        <input
+        <v-text-field
           v-else
           v-model="d.text"
-          class="field"
           :aria-label="`Line ${i + 1}: note`"
         />
-        <select
-          class="field"
-          :value="d.kind"
+        <v-select
+          :model-value="d.kind"
           :aria-label="`Line ${i + 1}: becomes`"
-          @change="turn(i, inputText($event))"
-        >
-          <option value="question">question</option>
-          <option value="section">section</option>
-          <option value="note">note</option>
-        </select>
-        <button
-          class="text-button"
+          @update:model-value="turn(i, $event)"
+          :items="[
+            { value: 'question', title: 'question' },
+            { value: 'section', title: 'section' },
+            { value: 'note', title: 'note' },
+          ]"
+        />
+        <v-btn
+          variant="text"
           :aria-label="`Leave line ${i + 1} out`"
           @click="drafted.splice(i, 1)"
         >
           ×
-        </button>
+        </v-btn>
         <p
           v-if="d.kind === 'question' && (d.options.length > 0 || d.writeIn)"
           class="small quiet opts"
@@ -140,20 +121,16 @@ function insert() {
       </div>
     </div>
     <div class="row-flex">
-      <button
+      <v-btn
+        variant="flat"
+        color="primary"
         ref="insertButton"
-        class="action"
         :disabled="drafted.length === 0"
         @click="insert"
       >
         Insert {{ count }} {{ count === 1 ? 'question' : 'questions' }}
-      </button>
-      <button
-        class="plain-button"
-        @click="emit('close')"
-      >
-        Leave it
-      </button>
+      </v-btn>
+      <v-btn @click="emit('close')"> Leave it </v-btn>
       <span class="small quiet">They go below the selected row.</span>
     </div>
   </div>

@@ -50,46 +50,44 @@ const isUsed = (code: string) => turns.value.some(t => t.party === code)
       class="row-flex"
     >
       <code>{{ p.code }}</code>
-      <input
-        class="field"
-        :value="p.name"
+      <v-text-field
+        :model-value="p.name"
         :aria-label="`Party ${i + 1}: name`"
         maxlength="200"
         @input="change(i, { name: inputText($event) }, `party${i}`)"
       />
       <label class="small"
-        ><input
-          type="checkbox"
-          :checked="p.office === true"
+        ><v-checkbox-btn
+          :model-value="p.office === true"
           @change="setOffice(i)"
         />
         office</label
       >
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         :disabled="isUsed(p.code)"
         :title="isUsed(p.code) ? 'It has a turn; remove that first.' : ''"
         @click="put(parties.toSpliced(i, 1), null)"
       >
         Remove
-      </button>
+      </v-btn>
     </div>
     <form
       class="row-flex"
       @submit.prevent="add"
     >
-      <input
+      <v-text-field
         v-model="name"
-        class="field"
         placeholder="Boat owner"
         aria-label="Name of a new party"
         maxlength="200"
-      /><button
-        class="text-button"
+      /><v-btn
+        type="submit"
+        variant="text"
         :disabled="!name.trim()"
       >
         + party
-      </button>
+      </v-btn>
     </form>
   </div>
 </template>

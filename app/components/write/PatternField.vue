@@ -14,9 +14,9 @@ const outcome = computed(() =>
 <template>
   <div class="pattern">
     <div class="row-flex">
-      <input
-        class="field code wide"
-        :value="pattern ?? ''"
+      <v-text-field
+        class="code wide"
+        :model-value="pattern ?? ''"
         placeholder="e.g. [A-Z]{2} [0-9]{4}"
         aria-label="Pattern"
         spellcheck="false"
@@ -24,9 +24,8 @@ const outcome = computed(() =>
         @input="emit('set', { pattern: inputText($event) || null })"
       />
       <template v-if="pattern !== undefined">
-        <input
+        <v-text-field
           v-model="trial"
-          class="field"
           placeholder="try an answer"
           aria-label="Try the pattern"
         />
@@ -45,10 +44,9 @@ const outcome = computed(() =>
         >
       </template>
     </div>
-    <input
+    <v-text-field
       v-if="pattern !== undefined"
-      class="field"
-      :value="message ?? ''"
+      :model-value="message ?? ''"
       placeholder="What to say when an answer does not fit the pattern"
       aria-label="Message of the pattern"
       @input="emit('set', { patternMessage: inputText($event) || null })"

@@ -53,8 +53,7 @@ function begin() {
 
 <template>
   <span class="picker">
-    <input
-      class="field"
+    <v-text-field
       role="combobox"
       aria-label="Question"
       aria-autocomplete="list"
@@ -62,7 +61,7 @@ function begin() {
       :aria-expanded="open"
       :aria-controls="id"
       :aria-activedescendant="open && shown[active] ? `${id}-${active}` : undefined"
-      :value="typed ?? (chosen ? nameOf(chosen) : value)"
+      :model-value="typed ?? (chosen ? nameOf(chosen) : value)"
       placeholder="which question?"
       @input="type"
       @keydown="keys"

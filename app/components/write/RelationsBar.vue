@@ -40,24 +40,24 @@ const decides = computed(() => [
   >
     <p v-if="found.needs.length > 0">
       <span class="quiet">depends on</span>
-      <button
+      <v-btn
+        variant="text"
         v-for="p in found.needs.slice(0, MOST)"
         :key="p.address"
-        class="text-button"
         @click="emit('go', p.address)"
       >
         {{ p.number }} {{ placeName(p) }}
-      </button>
+      </v-btn>
     </p>
     <p v-if="decides.length > 0">
       <span class="quiet">decides about</span>
-      <button
+      <v-btn
+        variant="text"
         v-for="p in decides.slice(0, MOST)"
         :key="p.address"
-        class="text-button"
         @click="emit('go', p.address)"
       >
-        {{ p.number }} {{ placeName(p) }}</button
+        {{ p.number }} {{ placeName(p) }}</v-btn
       ><span
         v-if="decides.length > MOST"
         class="quiet"
@@ -75,7 +75,7 @@ const decides = computed(() => [
   background: var(--linen);
   flex: none;
 }
-.relations .text-button {
+.relations .v-btn {
   margin-left: 8px;
 }
 </style>

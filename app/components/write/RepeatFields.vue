@@ -17,9 +17,8 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
 <template>
   <div class="row-flex">
     <label class="small"
-      ><input
-        type="checkbox"
-        :checked="group.repeat !== undefined"
+      ><v-checkbox-btn
+        :model-value="group.repeat !== undefined"
         @change="emit('set', { repeat: group.repeat ? null : {} })"
       />
       in entries</label
@@ -27,33 +26,31 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
     <template v-if="group.repeat">
       <label class="small quiet"
         >least
-        <input
-          class="field number"
-          :value="group.repeat.min ?? ''"
+        <v-text-field
+          class="number"
+          :model-value="group.repeat.min ?? ''"
           inputmode="numeric"
           @change="setRepeat('min', inputText($event))"
       /></label>
       <label class="small quiet"
         >most
-        <input
-          class="field number"
-          :value="group.repeat.max ?? ''"
+        <v-text-field
+          class="number"
+          :model-value="group.repeat.max ?? ''"
           inputmode="numeric"
           @change="setRepeat('max', inputText($event))"
       /></label>
       <label class="small quiet"
         >heading
-        <input
-          class="field"
-          :value="group.repeat.heading ?? ''"
+        <v-text-field
+          :model-value="group.repeat.heading ?? ''"
           placeholder="may quote: {{ code }}"
           @change="setRepeat('heading', inputText($event))"
       /></label>
       <label class="small quiet"
         >button
-        <input
-          class="field"
-          :value="group.repeat.add ?? ''"
+        <v-text-field
+          :model-value="group.repeat.add ?? ''"
           placeholder="Add an engine"
           @change="setRepeat('add', inputText($event))"
       /></label>

@@ -29,49 +29,34 @@ function setWhen(i: number, when: string | null) {
     >
       <div class="row-flex">
         <span class="small quiet">{{ i + 1 }}. to</span>
-        <select
-          class="field"
-          :value="r.to"
+        <v-select
+          :model-value="r.to"
           :aria-label="`Destination of route ${i + 1}`"
-          @change="change(i, { ...without(r), to: inputText($event) })"
-        >
-          <option
-            v-if="r.to !== FINISH && !later.some(s => s.code === r.to)"
-            :value="r.to"
-          >
-            {{ r.to }} (not a later section)
-          </option>
-          <option
-            v-for="s in later"
-            :key="s.code"
-            :value="s.code"
-          >
-            {{ s.title || s.code }}
-          </option>
-          <option :value="FINISH">the finish</option>
-        </select>
-        <select
+          @update:model-value="change(i, { ...without(r), to: $event })"
+          :items="[
+            ...(r.to !== FINISH && !later.some(s => s.code === r.to)
+              ? [{ value: r.to, title: `${r.to} (not a later section)` }]
+              : []),
+            ...later.map(s => ({ value: s.code, title: s.title || s.code })),
+            { value: FINISH, title: 'the finish' },
+          ]"
+        />
+        <v-select
           v-if="r.to === FINISH && closings.length > 0"
-          class="field"
-          :value="r.closing ?? ''"
+          :model-value="r.closing ?? ''"
           :aria-label="`Closing of route ${i + 1}`"
-          @change="change(i, inputText($event) ? { ...r, closing: inputText($event) } : without(r))"
-        >
-          <option value="">with the usual closing</option>
-          <option
-            v-for="c in closings"
-            :key="c.code"
-            :value="c.code"
-          >
-            with “{{ c.title || c.code }}”
-          </option>
-        </select>
-        <button
-          class="text-button"
+          @update:model-value="change(i, $event ? { ...r, closing: $event } : without(r))"
+          :items="[
+            { value: '', title: 'with the usual closing' },
+            ...closings.map(c => ({ value: c.code, title: `with “${c.title || c.code}”` })),
+          ]"
+        />
+        <v-btn
+          variant="text"
           @click="put(routes.toSpliced(i, 1))"
         >
           Remove
-        </button>
+        </v-btn>
       </div>
       <RuleField
         words="Taken when"
@@ -88,12 +73,12 @@ function setWhen(i: number, when: string | null) {
         class="small quiet"
         >the next section</span
       >
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         @click="put([...routes, { to: FINISH }])"
       >
         + route
-      </button>
+      </v-btn>
     </div>
   </div>
 </template>

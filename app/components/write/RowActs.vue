@@ -9,38 +9,38 @@ const script = useScript()
 
 <template>
   <div class="row-flex acts">
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       @click="script.duplicate()"
     >
       Duplicate
-    </button>
-    <button
+    </v-btn>
+    <v-btn
+      variant="text"
       v-if="place.kind === 'section' && place.section > 0"
-      class="text-button"
       @click="script.merge()"
     >
       Merge with the section above
-    </button>
-    <button
+    </v-btn>
+    <v-btn
+      variant="text"
       v-if="place.kind !== 'section' && place.groups.length === 0"
-      class="text-button"
       @click="script.split()"
     >
       Begin a new section here
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="emit('move')"
     >
       Move to…
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="script.remove([place.address])"
     >
       Delete
-    </button>
+    </v-btn>
   </div>
 </template>
 

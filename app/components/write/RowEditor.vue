@@ -46,21 +46,19 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
     @keydown="stay"
   >
     <label :for="`label-${place.address}`">{{ LABEL_WORDS[labelKey] }}</label>
-    <textarea
+    <v-textarea
       v-if="place.kind === 'note'"
       :id="`label-${place.address}`"
       ref="first"
-      class="field"
       rows="2"
-      :value="label"
+      :model-value="label"
       @input="set({ [labelKey]: inputText($event) }, 'label')"
     />
-    <input
+    <v-text-field
       v-else
       :id="`label-${place.address}`"
       ref="first"
-      class="field"
-      :value="label"
+      :model-value="label"
       maxlength="500"
       @input="set({ [labelKey]: inputText($event) }, 'label')"
     />
@@ -100,10 +98,9 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
     </template>
     <template v-if="question && question.type !== 'hidden'">
       <label :for="`help-${place.address}`">Help</label>
-      <input
+      <v-text-field
         :id="`help-${place.address}`"
-        class="field"
-        :value="help"
+        :model-value="help"
         placeholder="A line under the label"
         @input="set({ help: inputText($event) || null }, 'help')"
       />
@@ -170,13 +167,13 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
     </template>
 
     <span class="left" />
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       :aria-expanded="more"
       @click="more = !more"
     >
       {{ more ? 'Less' : 'More: default, read-only, hint, place' }}
-    </button>
+    </v-btn>
     <MoreFields
       v-if="more"
       :place="place"

@@ -32,8 +32,8 @@ function problemOfCode(form: Form, code: string, kind: 'section' | 'item'): stri
   const taken = takenCodes(form, kind)
   return taken.has(code) ? `“${code}” is taken; “${freeCode(code, taken)}” is free.` : ''
 }
-function retype(event: Event) {
-  const type = inputText(event)
+const TYPE_ITEMS = Object.entries(TYPES).map(([value, entry]) => ({ value, title: entry.words }))
+function retype(type: string) {
   if (isQuestionType(type) && question.value) emit('set', retypeQuestion(question.value, type))
 }
 </script>
@@ -41,10 +41,10 @@ function retype(event: Event) {
 <template>
   <label :for="`code-${place.address}`">Code</label>
   <div class="row-flex">
-    <input
+    <v-text-field
       :id="`code-${place.address}`"
-      class="field code"
-      :value="place.code"
+      class="code"
+      :model-value="place.code"
       maxlength="60"
       spellcheck="false"
       @change="recode"
@@ -55,35 +55,26 @@ function retype(event: Event) {
         class="small quiet"
         >Type</label
       >
-      <select
+      <v-select
         :id="`type-${place.address}`"
-        class="field"
-        :value="question.type"
-        @change="retype"
-      >
-        <option
-          v-for="(entry, key) in TYPES"
-          :key="key"
-          :value="key"
-        >
-          {{ entry.words }}
-        </option>
-      </select>
+        :model-value="question.type"
+        @update:model-value="retype"
+        :items="TYPE_ITEMS"
+      />
     </template>
     <label
       v-if="place.kind === 'note'"
       class="small quiet"
       >Tone
-      <select
-        class="field"
-        :value="tone"
-        @change="emit('set', { tone: inputText($event) === 'advice' ? null : inputText($event) })"
-      >
-        <option value="plain">plain</option>
-        <option value="advice">advice</option>
-        <option value="warning">warning</option>
-      </select></label
-    >
+      <v-select
+        :model-value="tone"
+        @update:model-value="emit('set', { tone: $event === 'advice' ? null : $event })"
+        :items="[
+          { value: 'plain', title: 'plain' },
+          { value: 'advice', title: 'advice' },
+          { value: 'warning', title: 'warning' },
+        ]"
+    /></label>
     <span
       v-if="codeProblem"
       class="small fault"

@@ -83,19 +83,19 @@ const showText = computed(() => isText.value || (props.text !== undefined && rea
       class="row-flex"
     >
       <slot name="none" />
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         @click="begin"
       >
         + {{ words.toLowerCase() }} …
-      </button>
-      <button
+      </v-btn>
+      <v-btn
+        variant="text"
         v-if="clip.text !== null"
-        class="text-button"
         @click="emit('change', clip.text)"
       >
         Paste rule
-      </button>
+      </v-btn>
     </div>
     <template v-else>
       <ConditionBuilder
@@ -114,40 +114,40 @@ const showText = computed(() => isText.value || (props.text !== undefined && rea
         @write="write"
       />
       <div class="row-flex">
-        <button
-          class="text-button"
+        <v-btn
+          variant="text"
           :disabled="showText && text !== undefined && readable === null"
           @click="isText = !showText"
         >
           {{ showText ? 'By pointing' : 'As text' }}
-        </button>
-        <button
+        </v-btn>
+        <v-btn
+          variant="text"
           v-if="text"
-          class="text-button"
           @click="clip.text = text"
         >
           Copy rule
-        </button>
-        <button
+        </v-btn>
+        <v-btn
+          variant="text"
           v-if="clip.text !== null && clip.text !== text"
-          class="text-button"
           @click="emit('change', clip.text)"
         >
           Paste rule
-        </button>
-        <button
+        </v-btn>
+        <v-btn
+          variant="text"
           v-if="readable"
-          class="text-button"
           @click="turn"
         >
           The opposite
-        </button>
-        <button
-          class="text-button"
+        </v-btn>
+        <v-btn
+          variant="text"
           @click="remove"
         >
           Take the rule away
-        </button>
+        </v-btn>
         <code
           v-if="!showText && text"
           class="quiet"

@@ -112,46 +112,39 @@ function go(rule: Rule) {
     aria-label="Rulebook"
   >
     <div class="bar">
-      <input
+      <v-text-field
         v-model="search"
-        class="field"
         placeholder="Search the rules"
         aria-label="Search the rules"
       />
-      <select
+      <v-select
         v-model="effect"
-        class="field"
         aria-label="Effect"
-      >
-        <option value="">every effect</option>
-        <option
-          v-for="k in kinds"
-          :key="k"
-          :value="k"
-        >
-          {{ RULE_WORDS[k].toLowerCase() }}
-        </option>
-      </select>
-      <select
+        :items="[
+          { value: '', title: 'every effect' },
+          ...kinds.map(k => ({ value: k, title: RULE_WORDS[k].toLowerCase() })),
+        ]"
+      />
+      <v-select
         v-model="status"
-        class="field"
         aria-label="Status"
-      >
-        <option value="">any status</option>
-        <option value="fault">faults</option>
-        <option value="risk">risks</option>
-        <option value="fine">in order</option>
-      </select>
-      <select
+        :items="[
+          { value: '', title: 'any status' },
+          { value: 'fault', title: 'faults' },
+          { value: 'risk', title: 'risks' },
+          { value: 'fine', title: 'in order' },
+        ]"
+      />
+      <v-select
         v-model="sort"
-        class="field"
         aria-label="Sorted by"
-      >
-        <option value="place">by place</option>
-        <option value="effect">by effect</option>
-        <option value="sentence">by sentence</option>
-        <option value="status">by status</option>
-      </select>
+        :items="[
+          { value: 'place', title: 'by place' },
+          { value: 'effect', title: 'by effect' },
+          { value: 'sentence', title: 'by sentence' },
+          { value: 'status', title: 'by status' },
+        ]"
+      />
       <span class="small quiet num">{{ shown.length }} of {{ lines.length }} rules</span>
     </div>
     <div
@@ -161,27 +154,27 @@ function go(rule: Rule) {
       aria-label="Chosen rules"
     >
       <strong class="small">{{ picked.length }} chosen</strong>
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         @click="movePicked('required')"
       >
         Make them required-when
-      </button>
-      <button
-        class="text-button"
+      </v-btn>
+      <v-btn
+        variant="text"
         @click="movePicked('shownWhen')"
       >
         Make them shown-when
-      </button>
-      <button
-        class="text-button"
+      </v-btn>
+      <v-btn
+        variant="text"
         @click="removePicked"
       >
         Take them away
-      </button>
+      </v-btn>
     </div>
     <div class="scroll">
-      <table v-if="lines.length > 0">
+      <v-table v-if="lines.length > 0">
         <thead>
           <tr>
             <th><span class="hidden-words">Chosen</span></th>
@@ -198,30 +191,30 @@ function go(rule: Rule) {
           >
             <tr :class="{ on: open === l.rule.id }">
               <td>
-                <input
-                  type="checkbox"
-                  :checked="chosen.has(l.rule.id)"
+                <v-checkbox-btn
+                  :model-value="chosen.has(l.rule.id)"
                   :aria-label="`Choose the rule of ${placeName(l.rule.place)}`"
                   @change="toggle(l.rule.id)"
                 />
               </td>
               <td>
-                <button
-                  class="text-button"
+                <v-btn
+                  variant="text"
                   @click="go(l.rule)"
                 >
                   <span class="num">{{ l.rule.place.number }}</span> {{ placeName(l.rule.place) }}
-                </button>
+                </v-btn>
               </td>
               <td class="small effect">{{ RULE_WORDS[l.rule.kind].toLowerCase() }}</td>
               <td>
-                <button
+                <v-btn
+                  variant="plain"
                   class="sentence"
                   :aria-expanded="open === l.rule.id"
                   @click="open = open === l.rule.id ? null : l.rule.id"
                 >
                   {{ l.sentence }}
-                </button>
+                </v-btn>
               </td>
               <td
                 class="small"
@@ -260,7 +253,7 @@ function go(rule: Rule) {
             </tr>
           </template>
         </tbody>
-      </table>
+      </v-table>
       <p
         v-else
         class="quiet none"
@@ -296,9 +289,7 @@ function go(rule: Rule) {
   flex: 1;
   padding-bottom: 60px;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
+.v-table {
   font-size: 14px;
 }
 th {

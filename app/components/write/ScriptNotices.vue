@@ -23,12 +23,12 @@ const { notes } = storeToRefs(useScriptNotices())
     >
       {{ n }}
     </p>
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       @click="notes = []"
     >
       Done
-    </button>
+    </v-btn>
   </div>
 </template>
 

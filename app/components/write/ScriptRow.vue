@@ -148,7 +148,7 @@ onMounted(() => {
       class="row-tools"
     >
       <button
-        class="text-button"
+        class="row-tool"
         tabindex="-1"
         :aria-label="`Add a line below ${label}`"
         @click.stop="emit('add')"
@@ -156,7 +156,7 @@ onMounted(() => {
         +
       </button>
       <button
-        class="text-button"
+        class="row-tool"
         tabindex="-1"
         :aria-label="`Delete ${label}`"
         @click.stop="emit('remove')"
@@ -258,7 +258,12 @@ onMounted(() => {
   display: flex;
   gap: 6px;
 }
-.row-tools .text-button {
+.row-tool {
+  border: 0;
+  background: none;
+  padding: 2px;
+  color: var(--woad);
+  cursor: pointer;
   font-size: 16px;
 }
 .margin {

@@ -10,12 +10,13 @@ const emit = defineEmits<{ begin: [] }>()
       Select the section above and press <kbd>Enter</kbd>. Every line is a question; <kbd>Enter</kbd> goes on
       to the next, <kbd>/</kbd> chooses its type. A pasted outline or spreadsheet becomes questions.
     </p>
-    <button
-      class="action"
+    <v-btn
+      variant="flat"
+      color="primary"
       @click="emit('begin')"
     >
       Type the first question
-    </button>
+    </v-btn>
   </div>
 </template>
 

@@ -8,47 +8,47 @@ const toggle = (key: ScriptPanel) => (panel.value = panel.value === key ? null :
 
 <template>
   <div class="tools-bar">
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       :aria-expanded="panel === 'settings'"
       @click="toggle('settings')"
     >
       Form settings
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="emit('outline')"
     >
       Paste an outline
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       :aria-expanded="panel === 'shelf'"
       @click="toggle('shelf')"
     >
       Shelf
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       :aria-expanded="panel === 'find'"
       @click="toggle('find')"
     >
       Find <kbd>Ctrl F</kbd>
-    </button>
+    </v-btn>
     <span class="spread" />
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       aria-label="Keys of the script"
       @click="toggle('keys')"
     >
       <kbd>?</kbd> keys
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="emit('add')"
     >
       Add <kbd>Enter</kbd>
-    </button>
+    </v-btn>
   </div>
 </template>
 

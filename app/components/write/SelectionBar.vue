@@ -42,62 +42,62 @@ const require = (required: boolean) =>
     <strong class="small">{{ chosen.length }} rows</strong>
     <template v-if="clip.text !== null">
       <span class="small quiet">put the copied rule on them:</span>
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         @click="put('shown')"
       >
         shown when
-      </button>
-      <button
-        class="text-button"
+      </v-btn>
+      <v-btn
+        variant="text"
         @click="put('both')"
       >
         shown and required
-      </button>
-      <button
-        class="text-button"
+      </v-btn>
+      <v-btn
+        variant="text"
         @click="put('required')"
       >
         required when
-      </button>
+      </v-btn>
     </template>
-    <button
-      class="text-button"
+    <v-btn
+      variant="text"
       @click="clear"
     >
       Take shown-when away
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       :disabled="asked.length === 0"
       @click="require(true)"
     >
       Require
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="script.group()"
     >
       Group
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="script.duplicate()"
     >
       Duplicate
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="emit('move')"
     >
       Move to…
-    </button>
-    <button
-      class="text-button"
+    </v-btn>
+    <v-btn
+      variant="text"
       @click="script.remove()"
     >
       Delete
-    </button>
+    </v-btn>
     <span
       class="hidden-words"
       aria-live="polite"

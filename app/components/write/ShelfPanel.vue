@@ -17,14 +17,15 @@ function take(block: Block) {
     role="group"
     @keydown.esc.stop="emit('close')"
   >
-    <button
+    <v-btn
+      variant="plain"
       v-for="b in BLOCKS"
       :key="b.title"
       class="block"
       @click="take(b)"
     >
       <strong>{{ b.title }}</strong><span class="small quiet">{{ b.about }}</span>
-    </button>
+    </v-btn>
   </div>
 </template>
 

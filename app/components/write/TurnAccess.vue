@@ -24,7 +24,7 @@ function remove(code: string) {
 </script>
 
 <template>
-  <table class="access small">
+  <v-table class="access small">
     <tbody>
       <tr
         v-for="s in sections"
@@ -35,15 +35,13 @@ function remove(code: string) {
           v-for="a in Access.options"
           :key="a"
         >
-          <label
-            ><input
-              type="radio"
-              :name="`access-${turn.code}-${s.code}`"
-              :checked="(turn.access[s.code] ?? 'never') === a"
-              @change="put(s.code, a)"
-            />
-            {{ ACCESS_WORDS[a] }}</label
-          >
+          <v-radio
+            :name="`access-${turn.code}-${s.code}`"
+            :value="a"
+            :model-value="turn.access[s.code] ?? 'never'"
+            :label="ACCESS_WORDS[a]"
+            @update:model-value="put(s.code, a)"
+          />
         </td>
       </tr>
       <tr
@@ -58,42 +56,37 @@ function remove(code: string) {
           v-for="a in Access.options"
           :key="a"
         >
-          <label
-            ><input
-              type="radio"
-              :name="`access-${turn.code}-${code}`"
-              :checked="turn.access[code] === a"
-              @change="put(code, a)"
-            />
-            {{ ACCESS_WORDS[a] }}</label
-          >
+          <v-radio
+            :name="`access-${turn.code}-${code}`"
+            :value="a"
+            :model-value="turn.access[code]"
+            :label="ACCESS_WORDS[a]"
+            @update:model-value="put(code, a)"
+          />
         </td>
         <td>
-          <button
-            class="text-button"
+          <v-btn
+            variant="text"
             @click="remove(code)"
           >
             Remove
-          </button>
+          </v-btn>
         </td>
       </tr>
     </tbody>
-  </table>
-  <select
-    class="field except"
-    value=""
+  </v-table>
+  <v-select
+    class="except"
+    :model-value="null"
+    placeholder="+ a question that differs from its section"
     :aria-label="`Turn ${number}: a question that differs from its section`"
-    @change="put(inputText($event), 'never')"
-  >
-    <option value="">+ a question that differs from its section</option>
-    <option
-      v-for="q in choices.filter(p => !(p.code in turn.access))"
-      :key="q.address"
-      :value="q.code"
-    >
-      {{ q.number }} {{ placeName(q) }}
-    </option>
-  </select>
+    @update:model-value="$event && put($event, 'never')"
+    :items="
+      choices
+        .filter(p => !(p.code in turn.access))
+        .map(q => ({ value: q.code, title: `${q.number} ${placeName(q)}` }))
+    "
+  />
 </template>
 
 <style scoped>

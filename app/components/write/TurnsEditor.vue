@@ -11,6 +11,10 @@ const { user } = useUserSession()
 const me = (): Actor => ({ team: [user.value?.email ?? 'nobody@wherry.example'] })
 const form = computed(() => draft.form)
 const turns = computed(() => form.value?.turns ?? [])
+const turnItems = computed(() => [
+  ...turns.value.map(t => ({ value: t.code, title: form.value ? turnName(form.value, t) : t.code })),
+  { value: DONE, title: 'done' },
+])
 const parties = computed(() => form.value?.parties ?? [])
 const sections = computed(() => form.value?.sections ?? [])
 const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
@@ -98,72 +102,59 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
     >
       <div class="row-flex">
         <span class="number">{{ i + 1 }}</span>
-        <select
-          class="field"
-          :value="t.party"
+        <v-select
+          :model-value="t.party"
           :aria-label="`Turn ${i + 1}: party`"
-          @change="change(i, { party: inputText($event) })"
-        >
-          <option
-            v-if="!parties.some(p => p.code === t.party)"
-            :value="t.party"
-          >
-            {{ t.party }} (no such party)
-          </option>
-          <option
-            v-for="p in parties"
-            :key="p.code"
-            :value="p.code"
-          >
-            {{ p.name || p.code }}
-          </option>
-        </select>
-        <input
-          class="field"
-          :value="t.title ?? ''"
+          @update:model-value="change(i, { party: $event })"
+          :items="[
+            ...(!parties.some(p => p.code === t.party)
+              ? [{ value: t.party, title: `${t.party} (no such party)` }]
+              : []),
+            ...parties.map(p => ({ value: p.code, title: p.name || p.code })),
+          ]"
+        />
+        <v-text-field
+          :model-value="t.title ?? ''"
           placeholder="title, where it differs"
           :aria-label="`Turn ${i + 1}: title`"
           maxlength="200"
           @input="change(i, { title: inputText($event) }, `turn${i}`)"
         />
         <span class="spread" />
-        <button
-          class="text-button"
+        <v-btn
+          variant="text"
           :disabled="i === 0"
           :aria-label="`Move turn ${i + 1} up`"
           @click="put(turns.toSpliced(i, 1).toSpliced(i - 1, 0, t))"
         >
           ↑
-        </button>
-        <button
-          class="text-button"
+        </v-btn>
+        <v-btn
+          variant="text"
           @click="put(turns.toSpliced(i, 1))"
         >
           Remove
-        </button>
+        </v-btn>
       </div>
       <div class="row-flex">
         <span class="small quiet">acts</span>
-        <select
-          class="field"
-          :value="kindOf(t.by)"
+        <v-select
+          :model-value="kindOf(t.by)"
           :aria-label="`Turn ${i + 1}: who acts`"
-          @change="setKind(i, inputText($event))"
-        >
-          <option value="link">anyone with the link</option>
-          <option value="team">whoever of these addresses</option>
-          <option
-            v-for="q in emails"
-            :key="q.code"
-            :value="`answer:${q.code}`"
-          >
-            whoever {{ q.number }} {{ placeName(q) }} names
-          </option>
-        </select>
-        <input
+          @update:model-value="setKind(i, $event)"
+          :items="[
+            { value: 'link', title: 'anyone with the link' },
+            { value: 'team', title: 'whoever of these addresses' },
+            ...emails.map(q => ({
+              value: `answer:${q.code}`,
+              title: `whoever ${q.number} ${placeName(q)} names`,
+            })),
+          ]"
+        />
+        <v-text-field
           v-if="kindOf(t.by) === 'team'"
-          class="field wide"
-          :value="addressesOf(t.by)"
+          class="wide"
+          :model-value="addressesOf(t.by)"
           :aria-label="`Turn ${i + 1}: addresses`"
           placeholder="name@wherry.example"
           @change="setAddresses(i, inputText($event))"
@@ -187,33 +178,23 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
       >
         <div class="row-flex">
           <span class="small quiet">{{ at + 1 }}. then</span>
-          <select
-            class="field"
-            :value="h.to"
+          <v-select
+            :model-value="h.to"
             :aria-label="`Turn ${i + 1}: hand-off ${at + 1}`"
-            @change="changeHandOff(i, at, { ...h, to: inputText($event) })"
-          >
-            <option
-              v-if="h.to !== DONE && !turns.some(o => o.code === h.to)"
-              :value="h.to"
-            >
-              {{ h.to }} (no such turn)
-            </option>
-            <option
-              v-for="o in turns"
-              :key="o.code"
-              :value="o.code"
-            >
-              {{ turnName(form, o) }}
-            </option>
-            <option :value="DONE">done</option>
-          </select>
-          <button
-            class="text-button"
+            @update:model-value="changeHandOff(i, at, { ...h, to: $event })"
+            :items="[
+              ...(h.to !== DONE && !turns.some(o => o.code === h.to)
+                ? [{ value: h.to, title: `${h.to} (no such turn)` }]
+                : []),
+              ...turnItems,
+            ]"
+          />
+          <v-btn
+            variant="text"
             @click="putHandOffs(i, (t.handOff ?? []).toSpliced(at, 1))"
           >
             Remove
-          </button>
+          </v-btn>
         </div>
         <RuleField
           v-if="last"
@@ -229,21 +210,21 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
           v-if="!t.handOff?.length"
           class="quiet"
           >then {{ followerOf(i) }}</span
-        ><button
-          class="text-button"
+        ><v-btn
+          variant="text"
           @click="putHandOffs(i, [...(t.handOff ?? []), { to: turns[i + 1]?.code ?? DONE }])"
         >
           + hand-off
-        </button>
+        </v-btn>
       </div>
     </div>
     <div>
-      <button
-        class="text-button"
+      <v-btn
+        variant="text"
         @click="add"
       >
         + turn
-      </button>
+      </v-btn>
     </div>
   </div>
 </template>

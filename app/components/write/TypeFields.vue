@@ -11,12 +11,7 @@ const textFor = (f: TypeField) => {
   const value = valueOf(f.key)
   return typeof value === 'string' || typeof value === 'number' ? String(value) : ''
 }
-const textIn = (event: Event) =>
-  event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
-    ? event.target.value.trim()
-    : ''
-function put(f: TypeField, event: Event) {
-  const text = textIn(event)
+function put(f: TypeField, text: string) {
   if (f.as === 'number') {
     const value = text === '' ? null : Number(text.replace(',', '.'))
     if (value === null || Number.isFinite(value)) emit('set', { [f.key]: value })
@@ -44,9 +39,8 @@ function toggle(f: TypeField, value: string) {
       <label
         v-if="f.as === 'tick'"
         class="small"
-        ><input
-          type="checkbox"
-          :checked="valueOf(f.key) !== undefined"
+        ><v-checkbox-btn
+          :model-value="valueOf(f.key) !== undefined"
           @change="emit('set', { [f.key]: valueOf(f.key) === undefined ? true : null })"
         />
         {{ f.words }}</label
@@ -55,7 +49,8 @@ function toggle(f: TypeField, value: string) {
         v-else-if="f.as === 'many'"
         class="row-flex small"
         ><span class="quiet">{{ f.words }}</span
-        ><button
+        ><v-btn
+          variant="plain"
           v-for="c in f.choices"
           :key="c.value"
           class="chip"
@@ -63,35 +58,28 @@ function toggle(f: TypeField, value: string) {
           @click="toggle(f, c.value)"
         >
           {{ c.words }}
-        </button></span
+        </v-btn></span
       >
       <label
         v-else
         class="small quiet"
         >{{ f.words }}
-        <select
+        <v-select
           v-if="f.as === 'choice'"
-          class="field"
-          :value="textFor(f)"
-          @change="put(f, $event)"
-        >
-          <option value="">as fits</option>
-          <option
-            v-for="c in f.choices"
-            :key="c.value"
-            :value="c.value"
-          >
-            {{ c.words }}
-          </option>
-        </select>
-        <input
+          :model-value="textFor(f)"
+          @update:model-value="put(f, $event)"
+          :items="[
+            { value: '', title: 'as fits' },
+            ...(f.choices ?? []).map(c => ({ value: c.value, title: c.words })),
+          ]"
+        />
+        <v-text-field
           v-else
-          class="field"
           :class="f.as"
           :type="f.as === 'number' ? 'text' : f.as"
           :inputmode="f.as === 'number' ? 'decimal' : undefined"
-          :value="textFor(f)"
-          @change="put(f, $event)"
+          :model-value="textFor(f)"
+          @change="put(f, inputText($event).trim())"
         />
       </label>
     </template>
@@ -102,13 +90,13 @@ function toggle(f: TypeField, value: string) {
 .fields {
   gap: 6px 12px;
 }
-.field.number {
+.number {
   width: 64px;
 }
-.field.text {
+.text {
   width: 110px;
 }
-.field.date {
+.date {
   width: 136px;
 }
 .chip {

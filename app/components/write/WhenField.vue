@@ -35,7 +35,8 @@ function choose(chosen: Mode) {
       role="radiogroup"
       :aria-label="name"
     >
-      <button
+      <v-btn
+        variant="plain"
         v-for="(text, m) in MODES"
         :key="m"
         role="radio"
@@ -43,7 +44,7 @@ function choose(chosen: Mode) {
         @click="choose(m)"
       >
         {{ text }}
-      </button>
+      </v-btn>
     </div>
     <RuleField
       v-if="typeof value === 'string'"

@@ -97,35 +97,35 @@ function takeTheirs(clash: Clash) {
         role="status"
         >{{ saved }}</span
       >
-      <button
+      <v-btn
+        variant="text"
         v-if="draft.save.kind === 'failed'"
-        class="text-button"
         @click="draft.load(id)"
       >
         Reload the form
-      </button>
-      <button
-        class="plain-button tool"
+      </v-btn>
+      <v-btn
+        class="tool"
         :disabled="draft.past.length === 0"
         aria-keyshortcuts="Control+Z"
         @click="draft.undo()"
       >
         Undo
-      </button>
-      <button
-        class="plain-button tool"
+      </v-btn>
+      <v-btn
+        class="tool"
         :disabled="draft.future.length === 0"
         aria-keyshortcuts="Control+Shift+Z"
         @click="draft.redo()"
       >
         Redo
-      </button>
-      <button
-        class="plain-button tool"
+      </v-btn>
+      <v-btn
+        class="tool"
         @click="exportDefinition"
       >
         Export
-      </button>
+      </v-btn>
       <CommandList />
       <span
         class="hidden-words"
@@ -145,19 +145,19 @@ function takeTheirs(clash: Clash) {
         class="small"
       >
         {{ c.sentence }}
-        <button
+        <v-btn
+          variant="text"
           v-if="c.theirs"
-          class="text-button"
           @click="takeTheirs(c)"
         >
           Take theirs
-        </button>
-        <button
-          class="text-button"
+        </v-btn>
+        <v-btn
+          variant="text"
           @click="dismiss(c)"
         >
           {{ c.theirs ? 'Keep mine' : 'Done' }}
-        </button>
+        </v-btn>
       </p>
     </div>
     <main class="stage"><NuxtPage /></main>

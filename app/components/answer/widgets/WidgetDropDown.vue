@@ -14,46 +14,35 @@ const rows = computed(() => {
 const written = computed(() => (isRecord(props.value) ? String(props.value[WRITE_IN] ?? '') : null))
 const selected = computed(() => {
   if (written.value !== null) return WRITE_IN
-  return typeof props.value === 'string' ? props.value : ''
+  return typeof props.value === 'string' ? props.value : null
 })
-function choose(event: Event) {
-  const code = inputText(event)
+function choose(code: string | null) {
   const isOwnWords = code === WRITE_IN && props.question.writeIn
-  if (code === '') emit('answer', null)
+  if (!code) emit('answer', null)
   else emit('answer', isOwnWords ? { [WRITE_IN]: '' } : code)
 }
 </script>
 
 <template>
   <div>
-    <select
+    <v-select
       :id="id"
-      class="box"
-      :class="{ invalid }"
-      :value="selected"
+      :error="invalid"
+      :model-value="selected"
+      :placeholder="question.placeholder || 'Choose …'"
+      clearable
       v-bind="fieldAttributes(props)"
-      @change="choose"
+      @update:model-value="choose"
       @blur="emit('left')"
-    >
-      <option value="">{{ question.placeholder || 'Choose …' }}</option>
-      <option
-        v-for="r in rows"
-        :key="r.code"
-        :value="r.code"
-      >
-        {{ r.label }}
-      </option>
-      <option
-        v-if="question.writeIn"
-        :value="WRITE_IN"
-      >
-        {{ writeInLabel(question) }}
-      </option>
-    </select>
-    <input
+      :items="[
+        ...rows.map(r => ({ value: r.code, title: r.label })),
+        ...(question.writeIn ? [{ value: WRITE_IN, title: writeInLabel(question) }] : []),
+      ]"
+    />
+    <v-text-field
       v-if="written !== null"
-      class="box written"
-      :value="written"
+      class="written"
+      :model-value="written"
       maxlength="500"
       :aria-label="`${writeInLabel(question)}: your own words`"
       @input="emit('answer', { [WRITE_IN]: inputText($event) })"

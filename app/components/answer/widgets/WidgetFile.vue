@@ -60,10 +60,11 @@ async function take(chosen: readonly File[]) {
   }
   emit('left')
 }
-function choose(event: Event) {
-  if (!(event.target instanceof HTMLInputElement)) return
-  void take([...(event.target.files ?? [])])
-  event.target.value = ''
+/** What is chosen goes at once; the field is free for the next. */
+const picked = ref<File | File[] | null>(null)
+function choose(next: File | readonly File[] | null) {
+  void take([next ?? []].flat())
+  picked.value = most.value > 1 ? [] : null
 }
 function drop(event: DragEvent) {
   over.value = false
@@ -90,14 +91,13 @@ function remove(i: number) {
       >
         <span>{{ f.name }}</span> <span class="small quiet num">{{ readableBytes(f.bytes) }}</span><span
           class="spread"
-        /><button
-          type="button"
-          class="text-button"
+        /><v-btn
+          variant="text"
           :aria-label="`Remove ${f.name}`"
           @click="remove(i)"
         >
           Remove
-        </button>
+        </v-btn>
       </li>
     </ul>
     <p
@@ -108,16 +108,17 @@ function remove(i: number) {
     >
       Taking “{{ name }}” …
     </p>
-    <label class="plain-button choose"
-      ><input
-        :id="id"
-        type="file"
-        :multiple="most > 1"
-        :accept="accept"
-        v-bind="fieldAttributes(props)"
-        @change="choose"
-      /><span>{{ files.length > 0 && most === 1 ? 'Choose another file' : 'Choose a file' }}</span></label
-    >
+    <v-file-input
+      :id="id"
+      v-model="picked"
+      class="choose"
+      :multiple="most > 1"
+      :accept="accept"
+      :placeholder="files.length > 0 && most === 1 ? 'Choose another file' : 'Choose a file'"
+      :clearable="false"
+      v-bind="fieldAttributes(props)"
+      @update:model-value="choose"
+    />
     <p class="small quiet">{{ hint }}; or drop it here</p>
     <p
       v-for="(r, i) in refused"
@@ -158,20 +159,8 @@ li {
   overflow-wrap: anywhere;
 }
 .choose {
-  position: relative;
-  min-height: 44px;
-  cursor: pointer;
-}
-.choose input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-  width: 100%;
-}
-.choose:has(:focus-visible) {
-  outline: 2px solid var(--woad);
-  outline-offset: 2px;
+  width: 260px;
+  max-width: 100%;
 }
 .wrong-file {
   color: var(--madder);

@@ -8,12 +8,11 @@ const count = computed(() => (typeof props.value === 'string' ? [...props.value]
 
 <template>
   <div>
-    <textarea
+    <v-textarea
       :id="id"
-      class="box"
-      :class="{ invalid }"
+      :error="invalid"
       rows="4"
-      :value="typeof value === 'string' ? value : ''"
+      :model-value="typeof value === 'string' ? value : ''"
       :placeholder="question.placeholder"
       v-bind="fieldAttributes(props)"
       @input="emit('answer', inputText($event) || null)"

@@ -43,53 +43,25 @@ function type(event: Event) {
 </script>
 
 <template>
-  <span
-    class="number-box"
-    :class="{ invalid }"
-  >
-    <input
-      :id="id"
-      :value="typed"
-      :inputmode="question.type === 'integer' ? 'numeric' : 'decimal'"
-      autocomplete="off"
-      maxlength="40"
-      :placeholder="question.placeholder"
-      v-bind="fieldAttributes(props)"
-      @input="type"
-      @blur="emit('left')"
-    />
-    <span
-      v-if="unit"
-      class="quiet"
-      aria-hidden="true"
-      >{{ unit }}</span
-    >
-  </span>
+  <v-text-field
+    :id="id"
+    class="number num"
+    :error="invalid"
+    :model-value="typed"
+    :suffix="unit"
+    :inputmode="question.type === 'integer' ? 'numeric' : 'decimal'"
+    autocomplete="off"
+    maxlength="40"
+    :placeholder="question.placeholder"
+    v-bind="fieldAttributes(props)"
+    @input="type"
+    @blur="emit('left')"
+  />
 </template>
 
 <style scoped>
-.number-box {
-  display: inline-flex;
-  align-items: center;
-  border: 1px solid var(--control-line);
-  border-radius: 2px;
-  background: var(--paper);
-  padding-right: 12px;
+.number {
   width: 220px;
   max-width: 100%;
-  box-sizing: border-box;
-}
-input {
-  flex: 1;
-  min-width: 0;
-  border: 0;
-  background: none;
-  padding: 10px 14px;
-  min-height: 44px;
-  box-sizing: border-box;
-  font-variant-numeric: tabular-nums;
-}
-.invalid {
-  border: 2px solid var(--madder);
 }
 </style>

@@ -3,6 +3,8 @@ import { offeredNow } from '#core/fill/fill'
 import { isRecord, type Answer } from '#core/form/answers'
 import { writeInLabel } from '#core/form/types'
 import { WRITE_IN } from '#core/form/rows'
+import { VCheckboxBtn } from 'vuetify/components/VCheckbox'
+import { VRadio } from 'vuetify/components/VRadio'
 import type { WidgetEmits, WidgetProps } from './widget'
 
 /** Radio buttons, boxes to tick, or the same as buttons side by side; a write-in asks for its text right below. */
@@ -82,19 +84,20 @@ function write(event: Event) {
       :key="o.code"
     >
       <label :class="{ chosen: isChosen(o) }">
-        <input
+        <component
+          :is="many ? VCheckboxBtn : VRadio"
           :id="i === 0 ? id : undefined"
-          :type="many ? 'checkbox' : 'radio'"
           :name="id"
-          :checked="isChosen(o)"
+          :value="o.code"
+          :model-value="isChosen(o) ? o.code : null"
           @change="choose(o)"
         />
         <span>{{ o.label }}</span>
       </label>
-      <input
+      <v-text-field
         v-if="o.code === WRITE_IN && writesIn && isChosen(o)"
-        class="box written"
-        :value="written"
+        class="written"
+        :model-value="written"
         maxlength="500"
         :aria-label="`${o.label}: your own words`"
         @input="write"
@@ -142,14 +145,7 @@ label:has(:focus-visible) {
   z-index: 2;
   position: relative;
 }
-label input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--verdigris);
-  margin: 0;
-  flex: none;
-}
-label input:focus-visible {
+label :deep(.v-selection-control__input) {
   outline: none;
 }
 .two {
@@ -171,8 +167,12 @@ label input:focus-visible {
   margin: 0;
   padding: 4px 16px;
 }
-.buttons label input {
+.buttons label {
+  position: relative;
+}
+.buttons .v-selection-control {
   position: absolute;
+  inset: 0;
   opacity: 0;
 }
 .buttons label.chosen {

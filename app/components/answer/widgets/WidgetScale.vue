@@ -29,11 +29,11 @@ function choose(n: number) {
         :key="n"
         :class="{ chosen: value === n }"
       >
-        <input
+        <v-radio
           :id="i === 0 ? id : undefined"
-          type="radio"
           :name="id"
-          :checked="value === n"
+          :value="n"
+          :model-value="value === n ? n : null"
           :aria-label="words(n)"
           @change="choose(n)"
         />
@@ -85,12 +85,15 @@ label:has(:focus-visible) {
   outline-offset: 2px;
   z-index: 2;
 }
-input {
+.v-selection-control {
   position: absolute;
   inset: 0;
   opacity: 0;
-  margin: 0;
-  cursor: pointer;
+}
+.v-selection-control :deep(.v-selection-control__wrapper),
+.v-selection-control :deep(.v-selection-control__input) {
+  width: 100%;
+  height: 100%;
 }
 .ends {
   display: flex;

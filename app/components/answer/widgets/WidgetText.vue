@@ -14,14 +14,13 @@ const kind = computed(() => KINDS[props.question.type])
 </script>
 
 <template>
-  <input
+  <v-text-field
     :id="id"
-    class="box"
-    :class="{ invalid }"
+    :error="invalid"
     :type="kind.type"
     :inputmode="kind.inputmode"
     :autocomplete="kind.autocomplete"
-    :value="typeof value === 'string' ? value : ''"
+    :model-value="typeof value === 'string' ? value : ''"
     :placeholder="question.placeholder"
     v-bind="fieldAttributes(props)"
     @input="emit('answer', inputText($event) || null)"

@@ -17,14 +17,14 @@ function leave(event: FocusEvent) {
 </script>
 
 <template>
-  <input
+  <v-text-field
     :id="id"
-    class="box"
-    :class="[{ invalid }, question.type]"
+    :class="question.type"
+    :error="invalid"
     :type="KINDS[question.type]"
     :min="question.min"
     :max="question.max"
-    :value="shown"
+    :model-value="shown"
     v-bind="fieldAttributes(props)"
     @input="emit('answer', inputText($event) || null)"
     @blur="leave"
@@ -32,14 +32,14 @@ function leave(event: FocusEvent) {
 </template>
 
 <style scoped>
-.box {
+.v-text-field {
   width: 220px;
   max-width: 100%;
 }
-.box.time {
+.time {
   width: 150px;
 }
-.box.dateTime {
+.dateTime {
   width: 260px;
 }
 </style>

@@ -22,7 +22,8 @@ const VIEWS = [
         class="views"
         aria-label="Prove"
       >
-        <button
+        <v-btn
+          variant="plain"
           v-for="v in VIEWS"
           :key="v.key"
           class="pick"
@@ -30,7 +31,7 @@ const VIEWS = [
           @click="view = v.key"
         >
           <span>{{ v.words }}</span><b class="num">{{ v.count() }}</b>
-        </button>
+        </v-btn>
       </nav>
       <FindingsSide
         v-if="view === 'findings'"

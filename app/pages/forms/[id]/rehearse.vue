@@ -22,12 +22,13 @@ const sideBySide = computed(() =>
       v-if="two"
       :begin="turns[1]?.code"
     />
-    <button
-      class="text-button side"
+    <v-btn
+      variant="text"
+      class="side"
       @click="two = !two"
     >
       {{ two ? 'One alone' : sideBySide }}
-    </button>
+    </v-btn>
   </div>
 </template>
 

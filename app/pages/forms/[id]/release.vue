@@ -107,8 +107,9 @@ async function copy(token: string) {
         </li>
       </ul>
       <div>
-        <button
-          class="action"
+        <v-btn
+          variant="flat"
+          color="primary"
           :disabled="
             busy ||
             findings.working ||
@@ -120,7 +121,7 @@ async function copy(token: string) {
           @click="release"
         >
           Release version {{ number }}
-        </button>
+        </v-btn>
       </div>
     </section>
     <section
@@ -156,12 +157,12 @@ async function copy(token: string) {
             :data-testid="`link-${r.number}`"
             >{{ linkOf(r.token) }}</a
           >
-          <button
-            class="text-button"
+          <v-btn
+            variant="text"
             @click="copy(r.token)"
           >
             {{ copied === r.token ? 'Copied' : 'Copy the link' }}
-          </button>
+          </v-btn>
         </div>
         <p
           v-for="(a, i) in r.accepted"

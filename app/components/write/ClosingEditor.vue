@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import type { Closing } from '#core/form/definition'
+
+/** What is said after sending: its title, its text, where it goes on to, and when. */
+const props = defineProps<{ closing: Closing; number: number }>()
+const emit = defineEmits<{ change: [closing: Closing, merge: string]; remove: [] }>()
+const draft = useDraft()
+const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
+/** A part that is empty goes out of the closing. */
+function put(part: Partial<Closing>, merge: string) {
+  const { code, ...others } = { ...props.closing, ...part }
+  const kept = Object.entries(others).filter(([, v]) => v !== undefined && v !== '')
+  emit('change', { code, ...Object.fromEntries(kept) }, merge)
+}
+</script>
+
+<template>
+  <div class="closing">
+    <div class="row-flex">
+      <code>{{ closing.code }}</code>
+      <v-text-field
+        :model-value="closing.title ?? ''"
+        placeholder="Thank you"
+        :aria-label="`Closing ${number}: title`"
+        @input="put({ title: inputText($event) }, 'title')"
+      />
+      <v-text-field
+        :model-value="closing.forward ?? ''"
+        placeholder="goes on to https://…"
+        :aria-label="`Closing ${number}: address to go on to`"
+        @change="put({ forward: inputText($event).trim() }, 'forward')"
+      />
+      <v-btn
+        variant="text"
+        @click="emit('remove')"
+      >
+        Remove
+      </v-btn>
+    </div>
+    <v-textarea
+      rows="2"
+      :model-value="closing.text ?? ''"
+      placeholder="Your answers have been sent."
+      :aria-label="`Closing ${number}: text`"
+      @input="put({ text: inputText($event) }, 'text')"
+    />
+    <RuleField
+      v-if="last"
+      words="Said when"
+      :text="closing.when"
+      :place="last"
+      @change="put({ when: $event ?? undefined }, 'when')"
+      ><template #none><span class="small quiet">always</span></template></RuleField
+    >
+  </div>
+</template>

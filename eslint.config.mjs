@@ -37,6 +37,16 @@ const readable = {
   ],
 }
 
+/** Controls of which the component itself is the point; every other control is Vuetify’s. At most ten. */
+const ownControls = [
+  'app/components/lists/ListGrid.vue',
+  'app/components/write/ScriptRow.vue',
+  'app/components/answer/widgets/WidgetGrid.vue',
+  'app/components/answer/widgets/WidgetRanking.vue',
+  'app/components/answer/widgets/WidgetSignature.vue',
+]
+const RAW_CONTROLS = ['button', 'input', 'select', 'textarea', 'table', 'dialog', 'details', 'progress']
+
 export default withNuxt(
   { ignores: ['.output/**', 'server/store/migrations/**'] },
   {
@@ -65,6 +75,16 @@ export default withNuxt(
       'vue/multi-word-component-names': 'off',
       'vue/html-self-closing': 'off',
       ...readable,
+    },
+  },
+  {
+    files: ['app/**/*.vue'],
+    ignores: ownControls,
+    rules: {
+      'vue/no-restricted-html-elements': [
+        'error',
+        ...RAW_CONTROLS.map(element => ({ element, message: 'Controls are Vuetify’s, in our theme.' })),
+      ],
     },
   },
   // The one place that shows HTML, which the formatter makes and escapes.

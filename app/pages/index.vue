@@ -192,9 +192,9 @@ async function exportChosen() {
       >
         <h2>Start from</h2>
         <v-btn
-          variant="plain"
           v-for="t in TEMPLATES"
           :key="t.title"
+          variant="plain"
           class="sheet template"
           @click="create({ definition: t.form })"
         >

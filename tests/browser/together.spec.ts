@@ -124,7 +124,7 @@ test('templates, shelf, commands, split and merge, move to, replace, completion,
   await row(page, 'to_day').locator('.label').click()
   await page.getByRole('button', { name: '+ shown when …' }).click()
   await page.getByRole('button', { name: 'As text' }).first().click()
-  const text = page.getByRole('combobox', { name: 'Shown when, as text' })
+  const text = page.getByRole('textbox', { name: 'Shown when, as text' })
   await text.pressSequentially('hu')
   await expect(page.getByRole('option', { name: /^hurt/ }).first()).toBeVisible()
   await page.keyboard.press('Enter')

@@ -87,8 +87,8 @@ function move(i: number, by: 1 | -1) {
         <strong class="spread">{{ entryHeading(f, group.place, i) }}</strong>
         <template v-if="!locked">
           <v-btn
-            variant="plain"
             v-if="i > 0"
+            variant="plain"
             class="tool"
             :aria-label="`Move ${entryHeading(f, group.place, i)} up`"
             @click="move(i, -1)"
@@ -96,8 +96,8 @@ function move(i: number, by: 1 | -1) {
             ↑
           </v-btn>
           <v-btn
-            variant="plain"
             v-if="i < frames.length - 1"
+            variant="plain"
             class="tool"
             :aria-label="`Move ${entryHeading(f, group.place, i)} down`"
             @click="move(i, 1)"
@@ -105,13 +105,12 @@ function move(i: number, by: 1 | -1) {
             ↓
           </v-btn>
           <v-btn
-            variant="text"
             v-if="frames.length > group.min"
+            variant="text"
             :aria-label="`Remove ${entryHeading(f, group.place, i)}`"
             @click="remove(i)"
+            >Remove</v-btn
           >
-            Remove
-          </v-btn>
         </template>
       </div>
       <div class="fields">

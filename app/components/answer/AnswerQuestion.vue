@@ -112,8 +112,8 @@ const role = computed(() =>
       ></component
     >
     <v-btn
-      variant="text"
       v-if="why"
+      variant="text"
       class="why"
       :aria-describedby="`${id}-label`"
       @click="why(question.place.address, frame)"
@@ -166,8 +166,8 @@ const role = computed(() =>
       This can’t be changed here.
     </p>
     <v-btn
-      variant="text"
       v-if="clearable"
+      variant="text"
       class="clear"
       @click="emit('answer', null)"
     >
@@ -198,11 +198,14 @@ const role = computed(() =>
   outline: 2px dashed var(--verdigris);
   outline-offset: 8px;
 }
+/* In the rehearsal what is asked leaves room for its “Why?”. */
+.question:has(> .why) > .label {
+  padding-right: 48px;
+}
 .label {
   font-weight: 600;
   font-size: 16px;
   display: block;
-  padding: 0;
 }
 .optional {
   font-weight: 400;
@@ -267,27 +270,5 @@ fieldset.question > :not(.label, .why) {
 }
 .clear {
   min-height: 28px;
-}
-.question :deep(.box) {
-  display: block;
-  width: 100%;
-  box-sizing: border-box;
-  min-height: 44px;
-  padding: 10px 14px;
-  border: 1px solid var(--control-line);
-  border-radius: 2px;
-  background: var(--paper);
-}
-.question :deep(.box.invalid) {
-  border: 2px solid var(--madder);
-}
-.question :deep(input.box.date) {
-  width: 220px;
-}
-.question :deep(input.box.time) {
-  width: 150px;
-}
-.question :deep(input.box.dateTime) {
-  width: 260px;
 }
 </style>

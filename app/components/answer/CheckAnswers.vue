@@ -46,8 +46,8 @@ const sendText = computed(() => {
   <AnswerLines :lines="lines">
     <template #heading="{ line }">
       <v-btn
-        variant="text"
         v-if="mayChange(line.section)"
+        variant="text"
         @click="emit('change', line.section)"
       >
         Change<span class="hidden-words"> {{ line.heading }}</span>

@@ -9,8 +9,8 @@ const remark = ref<string | null>(null)
 <template>
   <div class="return">
     <v-btn
-      variant="text"
       v-if="remark === null"
+      variant="text"
       @click="remark = ''"
     >
       Give it back to {{ to }} instead

@@ -59,10 +59,21 @@ const Table = defineComponent({
       ]),
 })
 
+const Field = {
+  props: ['modelValue'],
+  emits: ['update:modelValue'],
+  template: `<input :value="modelValue" @input="$emit('update:modelValue', $event.target.value)" />`,
+}
 async function mounted() {
   const page = mount(
     { render: () => h(Suspense, () => h(ResponseTable, { form: 'f', chosen: null, ...listener })) },
-    { global: { components: { VDataTableServer: Table }, mocks: { readableDay: (day: string) => day } } },
+    {
+      global: {
+        components: { VDataTableServer: Table, VTextField: Field },
+        stubs: { VBtn: { template: '<button><slot /></button>' } },
+        mocks: { readableDay: (day: string) => day },
+      },
+    },
   )
   await flushPromises()
   return page

@@ -115,6 +115,9 @@ const choose = (_event: unknown, { item }: { item: { id: string } }) => (chosen.
   overflow: hidden;
   text-overflow: ellipsis;
 }
+.table :deep(td .v-btn__content) {
+  white-space: nowrap;
+}
 .table :deep(.v-table) {
   background: var(--paper);
   color: var(--ink);

@@ -33,20 +33,17 @@ const waits = (to: readonly string[]) => (to.length > 0 ? `, waits for ${to.join
         <em v-if="t.remark"> given back: {{ t.remark }}</em>
       </li>
     </ol>
-    <details
+    <FoldedPart
       v-if="messages.length > 0"
-      class="small"
+      :title="`${counted(messages.length, 'message')} (kept here, not sent: there is no mail server)`"
     >
-      <summary>
-        {{ counted(messages.length, 'message') }} (kept here, not sent: there is no mail server)
-      </summary>
       <p
         v-for="(m, i) in messages"
         :key="i"
       >
         {{ readableDay(m.at) }} to {{ m.to }}: {{ m.subject }}
       </p>
-    </details>
+    </FoldedPart>
   </div>
 </template>
 

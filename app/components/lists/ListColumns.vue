@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import { COLUMN_TYPES, type ChoiceList, type ColumnKind } from '#core/form/choiceLists'
 import { columnsOf } from '#core/form/types'
 import { addColumnEdit, changeColumnEdit, removeColumnEdits, splitEdits } from '#core/lists/reshape'
@@ -43,15 +44,14 @@ function split() {
       <v-select
         :model-value="c.type"
         :aria-label="`Column ${c.code}: what it holds`"
-        @update:model-value="changeColumn(i, { type: $event })"
         :items="KIND_ITEMS"
+        @update:model-value="changeColumn(i, { type: $event })"
       />
-      <v-btn
-        variant="text"
+      <IconButton
+        :icon="mdiClose"
+        name="Remove"
         @click="draft.edit(removeColumnEdits(list, i))"
-      >
-        Remove
-      </v-btn>
+      />
     </div>
     <form
       class="row-flex"

@@ -131,9 +131,10 @@ function take() {
         @update:model-value="read([$event ?? []].flat()[0])"
       />
       <template v-if="share !== null"
-        ><progress
-          :value="share"
-          max="1"
+        ><v-progress-linear
+          class="reading"
+          :model-value="share * 100"
+          color="primary"
           aria-label="Reading"
         /><v-btn
           variant="text"
@@ -184,7 +185,6 @@ function take() {
                 <v-select
                   :model-value="roleText(roles[i])"
                   :aria-label="`What ${h || `column ${i + 1}`} is`"
-                  @update:model-value="setRole(i, $event)"
                   :items="[
                     { value: 'code', title: 'code' },
                     { value: 'label', title: 'label' },
@@ -193,6 +193,7 @@ function take() {
                     { value: 'remark', title: 'remark' },
                     { value: 'skip', title: 'leave out' },
                   ]"
+                  @update:model-value="setRole(i, $event)"
                 />
               </th>
             </tr>
@@ -234,12 +235,12 @@ function take() {
         <v-select
           v-model="missing"
           aria-label="What becomes of rows that the file does not have"
-          @update:model-value="compare"
           :items="[
             { value: 'keep', title: 'keep them as they are' },
             { value: 'retire', title: 'retire them' },
             { value: 'remove', title: 'take them out' },
           ]"
+          @update:model-value="compare"
         />
       </p>
       <ul class="small quiet">
@@ -258,21 +259,18 @@ function take() {
           <code>{{ c.after.code }}</code>: “{{ c.before.label }}” → “{{ c.after.label }}”
         </li>
       </ul>
-      <details
+      <FoldedPart
         v-if="comparison.problems.length > 0"
-        class="small"
+        class="risk"
+        :title="`${comparison.problems.length} ${comparison.problems.length === 1 ? 'thing does' : 'things do'} not fit`"
       >
-        <summary class="risk">
-          {{ comparison.problems.length }}
-          {{ comparison.problems.length === 1 ? 'thing does' : 'things do' }} not fit
-        </summary>
         <p
           v-for="(p, i) in comparison.problems.slice(0, 50)"
           :key="i"
         >
           Row {{ p.row }}: {{ p.sentence }}
         </p>
-      </details>
+      </FoldedPart>
       <div class="row-flex">
         <v-btn
           variant="flat"
@@ -312,7 +310,7 @@ th {
   overflow: hidden;
   text-overflow: ellipsis;
 }
-progress {
+.reading {
   width: 160px;
   accent-color: var(--verdigris);
 }

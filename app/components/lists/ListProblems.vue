@@ -33,8 +33,8 @@ function mend({ mend: repair }: RowProblem) {
         Show {{ p.count === 1 ? 'it' : 'them' }}
       </v-btn>
       <v-btn
-        variant="text"
         v-if="p.mend"
+        variant="text"
         @click="mend(p)"
       >
         {{ p.mend.words }}

@@ -25,9 +25,9 @@ function addList() {
     aria-label="Choice lists"
   >
     <v-btn
-      variant="plain"
       v-for="l in all"
       :key="l.code"
+      variant="plain"
       class="pick"
       :aria-pressed="list === l"
       @click="chosen = l.code"
@@ -81,21 +81,5 @@ function addList() {
   display: grid;
   gap: 6px;
   align-content: start;
-}
-.side .field {
-  width: 90px;
-}
-.pick {
-  display: flex;
-  justify-content: space-between;
-  border: 0;
-  background: none;
-  padding: 4px 6px;
-  cursor: pointer;
-  text-align: left;
-  overflow-wrap: anywhere;
-}
-.pick[aria-pressed='true'] {
-  background: var(--soft);
 }
 </style>

@@ -53,17 +53,17 @@ async function exportXlsx() {
     />
     <span class="small quiet num">{{ count }}</span>
     <v-btn
-      variant="text"
       v-if="sorted"
+      variant="text"
       @click="emit('keepOrder')"
     >
       Keep this order
     </v-btn>
     <span class="spread" />
     <v-btn
-      variant="text"
       v-for="(text, key) in PANELS"
       :key="key"
+      variant="text"
       :aria-expanded="panel === key"
       @click="toggle(key)"
     >
@@ -90,7 +90,7 @@ async function exportXlsx() {
   gap: 4px 12px;
   flex-wrap: wrap;
 }
-.tools .field {
-  width: 140px;
+.tools .v-input {
+  flex: 0 1 140px;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { linksOf } from '#core/lists/integrity'
-import { treeOf } from '#core/lists/levels'
+import { treeOf, type Branch } from '#core/lists/levels'
 import type { ChoiceList } from '#core/form/choiceLists'
 
 /** The lists as the tree that their parent columns make, with counts. */
@@ -15,6 +15,18 @@ const roots = computed(() =>
 const trees = computed(() =>
   roots.value.map(root => ({ root, branches: treeOf(props.lists, root, links.value, MOST) })),
 )
+interface TreeItem {
+  code: string
+  title: string
+  count: number
+  children?: TreeItem[]
+}
+const itemOf = ({ row, count, below }: Branch): TreeItem => ({
+  code: row.code,
+  title: row.label,
+  count,
+  ...(below.length > 0 ? { children: below.map(itemOf) } : {}),
+})
 const chainOf = (code: string): string =>
   [code, ...links.value.filter(l => l.parent === code).map(l => chainOf(l.list))].join(' → ')
 </script>
@@ -34,11 +46,21 @@ const chainOf = (code: string): string =>
       <p class="small">
         <strong>{{ chainOf(t.root.code) }}</strong>
       </p>
-      <TreeBranch
-        v-for="b in t.branches"
-        :key="b.row.code"
-        :branch="b"
-      />
+      <v-treeview
+        :items="t.branches.map(itemOf)"
+        item-value="code"
+        open-on-click
+        density="compact"
+        :aria-label="chainOf(t.root.code)"
+      >
+        <template #append="{ item }">
+          <span
+            v-if="item.children"
+            class="quiet num"
+            >{{ item.count }}</span
+          >
+        </template>
+      </v-treeview>
       <p
         v-if="t.root.rows.length > MOST"
         class="small quiet"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiArchiveOutline, mdiTableRowPlusAfter, mdiTableRowRemove } from '@mdi/js'
 import { ROW_MARKS, type RowMark } from '#core/form/choiceLists'
 
 /** What is done to the rows that are selected. */
@@ -8,29 +9,27 @@ const emit = defineEmits<{ insert: []; retire: []; remove: []; mark: [mark: RowM
 <template>
   <div class="row-flex tools small">
     <span class="quiet">Rows:</span>
-    <v-btn
-      variant="text"
+    <IconButton
+      :icon="mdiTableRowPlusAfter"
+      name="Insert below"
+      keys="Ctrl Enter"
       @click="emit('insert')"
-    >
-      Insert below <kbd>Ctrl Enter</kbd>
-    </v-btn>
-    <v-btn
-      variant="text"
+    />
+    <IconButton
+      :icon="mdiArchiveOutline"
+      name="Retire / bring back"
       @click="emit('retire')"
-    >
-      Retire / bring back
-    </v-btn>
-    <v-btn
-      variant="text"
+    />
+    <IconButton
+      :icon="mdiTableRowRemove"
+      name="Delete"
       @click="emit('remove')"
-    >
-      Delete
-    </v-btn>
+    />
     <span class="quiet">mark</span>
     <v-btn
-      variant="plain"
       v-for="m in ROW_MARKS"
       :key="m"
+      variant="plain"
       class="swatch"
       :class="m"
       :aria-label="`Mark the rows ${m}`"
@@ -53,7 +52,8 @@ const emit = defineEmits<{ insert: []; retire: []; remove: []; mark: [mark: RowM
 }
 .swatch {
   width: 18px;
-  height: 18px;
+  min-height: 18px;
+  padding: 0;
   border: 1px solid var(--control-line);
   cursor: pointer;
 }

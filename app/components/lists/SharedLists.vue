@@ -121,8 +121,8 @@ const counts = computed(() => {
   <div class="shared small">
     <template v-if="list">
       <v-btn
-        variant="text"
         v-if="!list.shared"
+        variant="text"
         :disabled="busy"
         @click="share(list)"
       >
@@ -172,9 +172,9 @@ const counts = computed(() => {
     <template v-if="free.length > 0">
       <p class="quiet">Of the workspace:</p>
       <v-btn
-        variant="text"
         v-for="s in free"
         :key="s.code"
+        variant="text"
         :disabled="busy"
         :title="s.usedBy.map(u => u.title).join(', ')"
         @click="bring(s.code)"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { VCommandPalette } from 'vuetify/labs/VCommandPalette'
 import { placeName } from '#core/form/walk'
 
 /** The list of commands, and every row of the form, by a few letters. */
@@ -6,9 +7,6 @@ const draft = useDraft()
 const rehearsal = useRehearsal()
 const open = ref(false)
 const wanted = ref('')
-const at = ref(0)
-const input = useTemplateRef('input')
-let before: Element | null = null
 const MOST = 14
 
 interface Command {
@@ -50,92 +48,43 @@ const rows = computed((): Command[] =>
     },
   })),
 )
-const shown = computed(() => {
-  const words = wanted.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return [...commands.value, ...rows.value]
-    .filter(c => words.every(w => `${c.words} ${c.hint}`.toLowerCase().includes(w)))
+const items = computed(() =>
+  [...commands.value, ...rows.value]
+    .filter(c => hasWords(`${c.words} ${c.hint}`, wanted.value))
     .slice(0, MOST)
-})
-watch(wanted, () => {
-  at.value = 0
-})
-function show() {
-  before = document.activeElement
-  open.value = true
-  wanted.value = ''
-  void nextTick(() => input.value?.focus())
-}
-function hide() {
-  open.value = false
-  if (before instanceof HTMLElement) before.focus()
-}
-function run(command: Command | undefined) {
-  hide()
-  command?.run()
-}
-function keys(event: KeyboardEvent) {
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
-    event.preventDefault()
-    if (open.value) hide()
-    else show()
-  }
-}
-onMounted(() => window.addEventListener('keydown', keys))
-onBeforeUnmount(() => window.removeEventListener('keydown', keys))
+    .map(c => ({ title: c.words, hint: c.hint, onClick: c.run })),
+)
 </script>
 
 <template>
   <v-btn
     class="tool"
     aria-label="Ctrl K: list of commands"
-    @click="show"
+    @click="open = true"
   >
     <kbd>Ctrl K</kbd>
   </v-btn>
-  <div
-    v-if="open"
-    class="veil"
-    @mousedown.self="hide"
+  <v-command-palette
+    v-model="open"
+    v-model:search="wanted"
+    :items="items"
+    hotkey="ctrl+k"
+    no-filter
+    no-data-text="Nothing goes by these words."
+    aria-label="Commands"
   >
-    <div
-      class="commands sheet"
-      role="dialog"
-      aria-modal="true"
-      aria-label="Commands"
-      @keydown.esc.stop="hide"
-    >
+    <template #input="{ props }">
       <v-text-field
-        ref="input"
+        v-bind="props"
         v-model="wanted"
-        role="combobox"
         aria-label="Command or row"
-        aria-expanded="true"
-        aria-controls="command-list"
-        :aria-activedescendant="shown[at] ? `command-${at}` : undefined"
         placeholder="A command, or a row by number, label or code"
-        @keydown.down.prevent="at = Math.min(shown.length - 1, at + 1)"
-        @keydown.up.prevent="at = Math.max(0, at - 1)"
-        @keydown.enter.prevent="run(shown[at])"
-        @keydown.tab.prevent
       />
-      <ul
-        id="command-list"
-        role="listbox"
-        aria-label="Commands and rows"
-      >
-        <li
-          v-for="(c, i) in shown"
-          :id="`command-${i}`"
-          :key="i"
-          role="option"
-          :aria-selected="i === at"
-          @mousedown.prevent="run(c)"
-        >
-          <span>{{ c.words }}</span><code class="quiet">{{ c.hint }}</code>
-        </li>
-      </ul>
-    </div>
-  </div>
+    </template>
+    <template #[`item.append`]="{ item }">
+      <code class="quiet">{{ 'hint' in item ? item.hint : '' }}</code>
+    </template>
+  </v-command-palette>
 </template>
 
 <style scoped>
@@ -143,32 +92,5 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
   min-height: 28px;
   padding: 1px 6px;
   font-size: 13px;
-}
-.veil {
-  position: fixed;
-  inset: 0;
-  background: rgb(0 0 0 / 25%);
-  z-index: 50;
-  display: grid;
-  justify-items: center;
-  align-items: start;
-  padding-top: 90px;
-}
-.commands {
-  width: min(560px, 92vw);
-  padding: 12px;
-  display: grid;
-  gap: 8px;
-  box-shadow: 0 10px 40px rgb(0 0 0 / 30%);
-}
-li {
-  display: flex;
-  justify-content: space-between;
-  gap: 12px;
-  padding: 5px 10px;
-  cursor: pointer;
-}
-li[aria-selected='true'] {
-  background: var(--verdigris-wash);
 }
 </style>

@@ -124,36 +124,36 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
       </p>
       <div class="row-flex">
         <v-btn
-          variant="text"
           v-if="finding.witness"
+          variant="text"
           @click.stop="show"
         >
           {{ isMiss(finding) ? 'Show the nearest miss' : 'Show me' }}
         </v-btn>
         <v-btn
-          variant="text"
           v-if="finding.mend"
+          variant="text"
           @click.stop="mend"
         >
           Mend: {{ finding.mend.words }}
         </v-btn>
         <v-btn
-          variant="text"
           v-if="finding.severity === 'risk' && !accepted && reason === null"
+          variant="text"
           @click.stop="ask"
         >
           Accept …
         </v-btn>
         <v-btn
-          variant="text"
           v-if="finding.severity === 'advice' && !accepted"
+          variant="text"
           @click.stop="accept('That is meant.')"
         >
           That is meant
         </v-btn>
         <v-btn
-          variant="text"
           v-if="accepted"
+          variant="text"
           @click.stop="accept('')"
         >
           Take the acceptance back

@@ -22,6 +22,10 @@ const about = computed(() => {
       : `${counted(open, 'question')} about the rules ${open === 1 ? 'is' : 'are'} not decided; all else is, for all possible answers.`
   return `${decided} A fault stops the release; a risk can be accepted with a reason.`
 })
+const GROUPINGS = [
+  { value: 'place', title: 'by place' },
+  { value: 'kind', title: 'by kind' },
+] as const
 </script>
 
 <template>
@@ -50,13 +54,11 @@ const about = computed(() => {
         placeholder="Filter by words, code or kind"
         aria-label="Filter the findings"
       />
-      <v-btn-toggle
+      <SegmentedChoice
         v-model="grouped"
-        aria-label="Group the findings"
-      >
-        <v-btn value="place">by place</v-btn>
-        <v-btn value="kind">by kind</v-btn>
-      </v-btn-toggle>
+        :options="GROUPINGS"
+        name="Group the findings"
+      />
       <span class="spread" /><span class="small quiet keys-line"
         >↑ ↓ travel · Enter shows · M mends · A accepts</span
       >

@@ -21,9 +21,9 @@ const weights = computed(() => {
 <template>
   <h2>By weight</h2>
   <v-btn
-    variant="plain"
     v-for="w in weights"
     :key="w.key"
+    variant="plain"
     class="pick"
     :aria-pressed="weight === w.key"
     @click="weight = weight === w.key ? 'all' : w.key"
@@ -33,9 +33,9 @@ const weights = computed(() => {
   </v-btn>
   <h2>By place</h2>
   <v-btn
-    variant="plain"
     v-for="s in bySection"
     :key="s.i"
+    variant="plain"
     class="pick"
     :aria-pressed="section === s.i"
     @click="section = section === s.i ? 'all' : s.i"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import { codeFromLabel, freeCode } from '#core/form/codes'
 import type { Promised } from '#core/form/definition'
 
@@ -74,12 +75,11 @@ function stateOf(p: Promised, i: number) {
           maxlength="500"
           @input="change(i, { text: inputText($event) }, `promise${i}`)"
         />
-        <v-btn
-          variant="text"
+        <IconButton
+          :icon="mdiClose"
+          name="Remove"
           @click="put(promises.toSpliced(i, 1))"
-        >
-          Remove
-        </v-btn>
+        />
       </div>
       <div
         v-if="editing !== p.code && p.holds !== 'true'"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import { allProblems, fill } from '#core/fill/fill'
 import { keptAnswer } from '#core/fill/keep'
 import { codeFromLabel, freeCode } from '#core/form/codes'
@@ -105,18 +106,17 @@ const heading = computed(() => {
           Rehearse
         </v-btn>
         <v-btn
-          variant="text"
           v-if="o.misses.length > 0"
+          variant="text"
           @click="accept(i)"
         >
           Expect this from now on
         </v-btn>
-        <v-btn
-          variant="text"
+        <IconButton
+          :icon="mdiClose"
+          name="Remove"
           @click="put(walks.toSpliced(i, 1))"
-        >
-          Remove
-        </v-btn>
+        />
       </div>
       <ul
         v-if="o.misses.length > 0"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose, mdiFormTextbox } from '@mdi/js'
 /** Filling the rest, and the sets of answers kept under a name. */
 const emit = defineEmits<{ said: [text: string] }>()
 const rehearsal = useRehearsal()
@@ -23,11 +24,11 @@ function saveSet() {
     :close-on-content-click="false"
   >
     <template #activator="{ props }">
-      <v-btn
+      <IconButton
         v-bind="props"
-        variant="text"
-        >Answers</v-btn
-      >
+        :icon="mdiFormTextbox"
+        name="Answers"
+      />
     </template>
     <v-sheet class="menu">
       <v-btn
@@ -68,13 +69,11 @@ function saveSet() {
           variant="text"
           @click="rehearsal.openSet(s.name)"
         >
-          {{ s.name }}</v-btn><span class="spread" /><v-btn
-          variant="text"
-          :aria-label="`Remove the set ${s.name}`"
+          {{ s.name }}</v-btn><span class="spread" /><IconButton
+          :icon="mdiClose"
+          :name="`Remove the set ${s.name}`"
           @click="rehearsal.removeSet(s.name)"
-        >
-          ×
-        </v-btn>
+        />
       </div>
     </v-sheet>
   </v-menu>

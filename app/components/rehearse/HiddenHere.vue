@@ -19,17 +19,19 @@ const hidden = computed(() =>
       !isPartOfHidden(p),
   ),
 )
+const title = computed(() =>
+  hidden.value.length === 1
+    ? 'One thing of this section does not show'
+    : `${hidden.value.length} things of this section do not show`,
+)
 </script>
 
 <template>
-  <details
+  <FoldedPart
     v-if="hidden.length > 0"
-    class="not-shown small"
+    class="not-shown"
+    :title="title"
   >
-    <summary>
-      {{ hidden.length === 1 ? 'One thing' : `${hidden.length} things` }} of this section
-      {{ hidden.length === 1 ? 'does' : 'do' }} not show
-    </summary>
     <ul>
       <li
         v-for="p in hidden"
@@ -43,7 +45,7 @@ const hidden = computed(() =>
         </v-btn>
       </li>
     </ul>
-  </details>
+  </FoldedPart>
 </template>
 
 <style scoped>

@@ -27,8 +27,8 @@ const lit = computed(() => {
       Today is {{ readableDate(rehearsal.today) }} here.</template
     >
     <v-btn
-      variant="text"
       v-if="!lit.shown"
+      variant="text"
       @click="emit('why', lit.address)"
     >
       Why not?

@@ -1,10 +1,15 @@
 <script setup lang="ts">
+import { mdiCellphone, mdiMonitor, mdiRestart, mdiTablet } from '@mdi/js'
 import type { Turn } from '#core/form/turns'
 import { turnName } from '#core/parties/turns'
 
 /** The bar above the live form: as whom, in which section, how wide, with which answers. */
-export type Width = (typeof WIDTHS)[number]
-const WIDTHS = ['phone', 'tablet', 'desk'] as const
+export type Width = (typeof WIDTHS)[number]['value']
+const WIDTHS = [
+  { value: 'phone', title: 'phone', icon: mdiCellphone },
+  { value: 'tablet', title: 'tablet', icon: mdiTablet },
+  { value: 'desk', title: 'desk', icon: mdiMonitor },
+] as const
 const as = defineModel<string | null>('as', { required: true })
 const width = defineModel<Width>('width', { required: true })
 defineProps<{ turns: readonly Turn[]; section: number | null }>()
@@ -39,56 +44,57 @@ const sections = computed(() =>
       class="go"
       aria-label="Go to section"
       :model-value="section ?? ''"
-      @update:model-value="emit('jump', Number($event))"
       :items="
         sections.map(s => ({
           value: s.i,
           title: `${s.i + 1} ${s.title}${s.reached ? '' : ' (not reached)'}`,
         }))
       "
+      @update:model-value="emit('jump', Number($event))"
     />
     <span class="spread" />
-    <v-btn-toggle
+    <SegmentedChoice
       v-model="width"
-      aria-label="Width"
-    >
-      <v-btn
-        v-for="w in WIDTHS"
-        :key="w"
-        :value="w"
-      >
-        {{ w }}
-      </v-btn>
-    </v-btn-toggle>
+      class="widths"
+      :options="WIDTHS"
+      name="Width"
+    />
     <AnswerSets @said="emit('said', $event)" />
-    <v-btn
-      variant="text"
+    <IconButton
+      :icon="mdiRestart"
+      name="Start afresh"
+      keys="Alt N"
       aria-keyshortcuts="Alt+N"
       @click="emit('afresh')"
-    >
-      Start afresh
-    </v-btn>
+    />
   </div>
 </template>
 
 <style scoped>
 .pane-bar {
   display: flex;
-  flex-wrap: wrap;
   align-items: center;
-  gap: 4px 10px;
+  gap: 4px 8px;
   min-height: 40px;
-  padding: 0 16px;
+  padding: 0 12px 0 16px;
   border-bottom: 1px solid var(--line);
   flex: none;
 }
 .go {
-  flex: 1 1 90px;
+  flex: 1 1 60px;
   max-width: 160px;
   min-width: 0;
   font-size: 13px;
 }
-.go.as {
-  flex-basis: 136px;
+.widths {
+  flex: none;
+}
+.pane-bar {
+  container-type: inline-size;
+}
+@container (max-width: 420px) {
+  strong {
+    display: none;
+  }
 }
 </style>

@@ -23,11 +23,11 @@ function takeFrom(list: string) {
       <v-select
         :model-value="choice.list ?? ''"
         aria-label="Where the choices come from"
-        @update:model-value="takeFrom($event)"
         :items="[
           { value: '', title: 'options of its own' },
           ...lists.map(l => ({ value: l.code, title: `the list ${l.title || l.code}` })),
         ]"
+        @update:model-value="takeFrom($event)"
     /></label>
     <OptionsEditor
       :question="question"

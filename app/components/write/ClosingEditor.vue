@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import type { Closing } from '#core/form/definition'
 
 /** What is said after sending: its title, its text, where it goes on to, and when. */
@@ -30,12 +31,11 @@ function put(part: Partial<Closing>, merge: string) {
         :aria-label="`Closing ${number}: address to go on to`"
         @change="put({ forward: inputText($event).trim() }, 'forward')"
       />
-      <v-btn
-        variant="text"
+      <IconButton
+        :icon="mdiClose"
+        name="Remove"
         @click="emit('remove')"
-      >
-        Remove
-      </v-btn>
+      />
     </div>
     <v-textarea
       rows="2"

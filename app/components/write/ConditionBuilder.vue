@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import { OPERATORS, type Condition, type ConditionTest, type Operator } from '#core/expressions/pointing'
 import { numberFromText, numberText } from '#core/expressions/decimal'
 import { dateTimeText, dayNumber, timeText } from '#core/expressions/dates'
@@ -108,16 +109,16 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
       <v-select
         :model-value="condition.mode"
         aria-label="How the parts count"
-        @update:model-value="setMode($event)"
         :items="[
           { value: 'all', title: 'all of' },
           { value: 'any', title: 'any of' },
           { value: 'none', title: 'none of' },
         ]"
+        @update:model-value="setMode($event)"
       />
       <v-btn
-        variant="text"
         v-if="nested"
+        variant="text"
         @click="emit('remove')"
       >
         Remove these
@@ -155,13 +156,11 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
   >
     <code>{{ condition.text }}</code>
     <span class="small quiet">edit this part as text</span>
-    <v-btn
-      variant="text"
-      aria-label="Remove this part"
+    <IconButton
+      :icon="mdiClose"
+      name="Remove this part"
       @click="emit('remove')"
-    >
-      Remove
-    </v-btn>
+    />
   </div>
   <div
     v-else
@@ -176,14 +175,14 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
       <v-select
         :model-value="condition.operator"
         aria-label="Comparison"
-        @update:model-value="emit('change', chooseOperator(condition, $event))"
         :items="operatorsFor(condition.question).map(o => ({ value: o.key, title: o.words }))"
+        @update:model-value="emit('change', chooseOperator(condition, $event))"
       />
       <template v-if="OPERATORS[condition.operator].operands === 'many'">
         <v-btn
-          variant="plain"
           v-for="c in questionOf(condition.question)?.choices ?? []"
           :key="c.code"
+          variant="plain"
           class="chip"
           :aria-pressed="isChosen(condition, c.code)"
           @click="emit('change', toggle(condition, c.code))"
@@ -215,8 +214,8 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
           @change="emit('change', setOperand(condition, i - 1, inputText($event)))"
         />
         <v-btn
-          variant="text"
           v-if="questionOf(condition.question)?.kind === 'date'"
+          variant="text"
           @click="
             emit('change', setOperand(condition, i - 1, isToday(condition.operands[i - 1]) ? '' : 'today()'))
           "
@@ -225,13 +224,11 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
         </v-btn>
       </template>
     </template>
-    <v-btn
-      variant="text"
-      aria-label="Remove this part"
+    <IconButton
+      :icon="mdiClose"
+      name="Remove this part"
       @click="emit('remove')"
-    >
-      Remove
-    </v-btn>
+    />
   </div>
 </template>
 

@@ -129,8 +129,8 @@ function replace() {
   border-bottom: 1px solid var(--line);
   background: var(--linen);
 }
-.find .field {
-  width: 160px;
+.find .v-text-field {
+  flex: 0 1 160px;
 }
 .hit,
 .find p {

@@ -46,8 +46,8 @@ const PACES = [
     <v-select
       id="form-pace"
       :model-value="form.pace ?? 'section'"
-      @update:model-value="setPace"
       :items="PACES"
+      @update:model-value="setPace"
     />
     <span class="left">Closings</span>
     <div class="stack">

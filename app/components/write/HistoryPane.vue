@@ -119,8 +119,8 @@ const lines = computed(() => (state.value ? listPlaces(state.value.form) : []))
         <span class="num small">{{ when(s.at) }}</span><span class="small">{{ s.by }}</span
         ><span class="small what">{{ words(s.edits) }}</span
         ><v-btn
-          variant="text"
           v-if="data.canLook"
+          variant="text"
           @click="look(s.revision)"
         >
           Look
@@ -130,8 +130,8 @@ const lines = computed(() => (state.value ? listPlaces(state.value.form) : []))
         <span class="num small">{{ when(data.begunAt) }}</span><span class="small" /><span class="small what"
           >the form was made</span
         ><v-btn
-          variant="text"
           v-if="data.canLook"
+          variant="text"
           @click="look(0)"
         >
           Look

@@ -42,8 +42,8 @@ onMounted(() => focusOn(close.value))
       </div>
     </dl>
     <v-btn
-      variant="text"
       ref="close"
+      variant="text"
       @click="emit('close')"
     >
       Close

@@ -105,12 +105,12 @@ const canLock = computed(
     <v-select
       aria-label="Seen by"
       :model-value="seenBy"
-      @update:model-value="setSeenBy($event)"
       :items="[
         { value: '', title: 'every party whose turn sees the section' },
         { value: 'office', title: 'the office only' },
         ...parties.map(p => ({ value: `party:${p.code}`, title: `${p.name || p.code} only` })),
       ]"
+      @update:model-value="setSeenBy($event)"
     />
   </template>
   <template v-if="place.kind !== 'section' && question?.type !== 'hidden' && (spots.length > 0 || under)">
@@ -120,11 +120,11 @@ const canLock = computed(
       :model-value="
         under ? spots.findIndex(s => s.question === under?.question && s.option === under?.option) : -1
       "
-      @update:model-value="setUnder"
       :items="[
         { value: -1, title: 'in its place in the order' },
         ...spots.map((s, i) => ({ value: i, title: `right under ${s.words}` })),
       ]"
+      @update:model-value="setUnder"
     />
   </template>
 </template>

@@ -13,11 +13,7 @@ const isMoving = (p: Place) =>
   draft.selection.includes(p.address) || p.groups.some(g => draft.selection.includes(g.address))
 const spots = computed(() =>
   draft.places
-    .filter(
-      p =>
-        !isMoving(p) &&
-        `${p.number} ${placeName(p)} ${p.code}`.toLowerCase().includes(wanted.value.toLowerCase()),
-    )
+    .filter(p => !isMoving(p) && hasWords(`${p.number} ${placeName(p)} ${p.code}`, wanted.value))
     .slice(0, 12),
 )
 watch(wanted, () => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import { narrowingsBy } from '#core/lists/levels'
 import { indexRows } from '#core/lists/listIndex'
 import { ExpressionError, parse } from '#core/expressions/parse'
@@ -76,12 +77,11 @@ const wordsOf = (part: string) => parents.value.find(p => p.rule === part)
         ></span
       >
       <code v-else>{{ part }}</code>
-      <v-btn
-        variant="text"
+      <IconButton
+        :icon="mdiClose"
+        name="Remove"
         @click="put((parts ?? []).toSpliced(i, 1))"
-      >
-        Remove
-      </v-btn>
+      />
     </p>
     <div class="row-flex">
       <v-select
@@ -89,8 +89,8 @@ const wordsOf = (part: string) => parents.value.find(p => p.rule === part)
         :model-value="null"
         placeholder="narrow it by an earlier choice …"
         aria-label="Narrow by an earlier choice"
-        @update:model-value="$event && put([...(parts ?? []), $event])"
         :items="free.map(p => ({ value: p.rule, title: `by ${p.words} (column ${p.column})` }))"
+        @update:model-value="$event && put([...(parts ?? []), $event])"
       />
       <span
         v-else-if="(parts ?? []).length === 0"

@@ -88,9 +88,9 @@ function leave(event: FocusEvent) {
       ref="choice"
       :model-value="props.kind"
       aria-label="Type of the new line"
+      :items="KINDS"
       @update:model-value="emit('kind', $event)"
       @keydown.enter.prevent="input?.focus()"
-      :items="KINDS"
     />
     <span class="small quiet"><kbd>/</kbd> type</span>
   </div>

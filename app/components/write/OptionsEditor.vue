@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import type { Option, Question } from '#core/form/questions'
 import { codeFromLabel, freeCode } from '#core/form/codes'
 import type { Address, Place } from '#core/form/walk'
@@ -110,21 +111,19 @@ const marks = (o: Option) =>
             @change="inputText($event) && change(i, { code: inputText($event) })"
           />
           <v-btn
-            variant="text"
             v-if="hasPoints"
+            variant="text"
             :aria-expanded="more === i"
             :aria-label="`More about ${o.label}`"
             @click="more = more === i ? null : i"
           >
             {{ marks(o) || 'more' }}
           </v-btn>
-          <v-btn
-            variant="text"
-            :aria-label="`Remove the ${noun} ${o.label}`"
+          <IconButton
+            :icon="mdiClose"
+            :name="`Remove the ${noun} ${o.label}`"
             @click="put(options.toSpliced(i, 1))"
-          >
-            Remove
-          </v-btn>
+          />
         </div>
         <div
           v-if="more === i && hasPoints"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import { outlineEdits, readOutline, type Drafted } from '#core/form/outlineText'
 import { DRAFTED_KINDS, turnDrafted } from '#core/form/turnDrafted'
 import { TYPES } from '#core/form/types'
@@ -80,8 +81,8 @@ function insert() {
           <v-select
             :model-value="d.type"
             :aria-label="`Line ${i + 1}: type`"
-            @update:model-value="retype(d, $event)"
             :items="TYPE_ITEMS"
+            @update:model-value="retype(d, $event)"
           />
           <label class="small"><v-checkbox-btn v-model="d.required" /> required</label>
         </template>
@@ -98,20 +99,18 @@ function insert() {
         <v-select
           :model-value="d.kind"
           :aria-label="`Line ${i + 1}: becomes`"
-          @update:model-value="turn(i, $event)"
           :items="[
             { value: 'question', title: 'question' },
             { value: 'section', title: 'section' },
             { value: 'note', title: 'note' },
           ]"
+          @update:model-value="turn(i, $event)"
         />
-        <v-btn
-          variant="text"
-          :aria-label="`Leave line ${i + 1} out`"
+        <IconButton
+          :icon="mdiClose"
+          :name="`Leave line ${i + 1} out`"
           @click="drafted.splice(i, 1)"
-        >
-          ×
-        </v-btn>
+        />
         <p
           v-if="d.kind === 'question' && (d.options.length > 0 || d.writeIn)"
           class="small quiet opts"
@@ -122,9 +121,9 @@ function insert() {
     </div>
     <div class="row-flex">
       <v-btn
+        ref="insertButton"
         variant="flat"
         color="primary"
-        ref="insertButton"
         :disabled="drafted.length === 0"
         @click="insert"
       >
@@ -160,7 +159,7 @@ function insert() {
 .one.note {
   grid-template-columns: minmax(0, 1fr) 96px auto;
 }
-.one.section .field:first-child {
+.one.section .v-input:first-child {
   font-weight: 700;
 }
 .one.question {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import { codeFromLabel, freeCode } from '#core/form/codes'
 import type { Party } from '#core/form/turns'
 
@@ -63,14 +64,13 @@ const isUsed = (code: string) => turns.value.some(t => t.party === code)
         />
         office</label
       >
-      <v-btn
-        variant="text"
+      <IconButton
+        :icon="mdiClose"
+        name="Remove"
         :disabled="isUsed(p.code)"
         :title="isUsed(p.code) ? 'It has a turn; remove that first.' : ''"
         @click="put(parties.toSpliced(i, 1), null)"
-      >
-        Remove
-      </v-btn>
+      />
     </div>
     <form
       class="row-flex"

@@ -41,9 +41,9 @@ const decides = computed(() => [
     <p v-if="found.needs.length > 0">
       <span class="quiet">depends on</span>
       <v-btn
-        variant="text"
         v-for="p in found.needs.slice(0, MOST)"
         :key="p.address"
+        variant="text"
         @click="emit('go', p.address)"
       >
         {{ p.number }} {{ placeName(p) }}
@@ -52,9 +52,9 @@ const decides = computed(() => [
     <p v-if="decides.length > 0">
       <span class="quiet">decides about</span>
       <v-btn
-        variant="text"
         v-for="p in decides.slice(0, MOST)"
         :key="p.address"
+        variant="text"
         @click="emit('go', p.address)"
       >
         {{ p.number }} {{ placeName(p) }}</v-btn

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import { FINISH, type Route } from '#core/form/definition'
 import type { PlaceOf } from '#core/form/walk'
 
@@ -32,7 +33,6 @@ function setWhen(i: number, when: string | null) {
         <v-select
           :model-value="r.to"
           :aria-label="`Destination of route ${i + 1}`"
-          @update:model-value="change(i, { ...without(r), to: $event })"
           :items="[
             ...(r.to !== FINISH && !later.some(s => s.code === r.to)
               ? [{ value: r.to, title: `${r.to} (not a later section)` }]
@@ -40,23 +40,23 @@ function setWhen(i: number, when: string | null) {
             ...later.map(s => ({ value: s.code, title: s.title || s.code })),
             { value: FINISH, title: 'the finish' },
           ]"
+          @update:model-value="change(i, { ...without(r), to: $event })"
         />
         <v-select
           v-if="r.to === FINISH && closings.length > 0"
           :model-value="r.closing ?? ''"
           :aria-label="`Closing of route ${i + 1}`"
-          @update:model-value="change(i, $event ? { ...r, closing: $event } : without(r))"
           :items="[
             { value: '', title: 'with the usual closing' },
             ...closings.map(c => ({ value: c.code, title: `with “${c.title || c.code}”` })),
           ]"
+          @update:model-value="change(i, $event ? { ...r, closing: $event } : without(r))"
         />
-        <v-btn
-          variant="text"
+        <IconButton
+          :icon="mdiClose"
+          name="Remove"
           @click="put(routes.toSpliced(i, 1))"
-        >
-          Remove
-        </v-btn>
+        />
       </div>
       <RuleField
         words="Taken when"

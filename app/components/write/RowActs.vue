@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiArrowUpDown, mdiContentDuplicate, mdiTrashCanOutline } from '@mdi/js'
 import type { Place } from '#core/form/walk'
 
 /** What can be done with a row as a whole. */
@@ -10,37 +11,37 @@ const script = useScript()
 <template>
   <div class="row-flex acts">
     <v-btn
-      variant="text"
-      @click="script.duplicate()"
-    >
-      Duplicate
-    </v-btn>
-    <v-btn
-      variant="text"
       v-if="place.kind === 'section' && place.section > 0"
+      variant="text"
       @click="script.merge()"
     >
       Merge with the section above
     </v-btn>
     <v-btn
-      variant="text"
       v-if="place.kind !== 'section' && place.groups.length === 0"
+      variant="text"
       @click="script.split()"
     >
       Begin a new section here
     </v-btn>
-    <v-btn
-      variant="text"
+    <span class="spread" />
+    <IconButton
+      :icon="mdiContentDuplicate"
+      name="Duplicate"
+      keys="Ctrl D"
+      @click="script.duplicate()"
+    />
+    <IconButton
+      :icon="mdiArrowUpDown"
+      name="Move to…"
       @click="emit('move')"
-    >
-      Move to…
-    </v-btn>
-    <v-btn
-      variant="text"
+    />
+    <IconButton
+      :icon="mdiTrashCanOutline"
+      name="Delete"
+      keys="Delete"
       @click="script.remove([place.address])"
-    >
-      Delete
-    </v-btn>
+    />
   </div>
 </template>
 

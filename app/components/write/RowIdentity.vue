@@ -58,8 +58,8 @@ function retype(type: string) {
       <v-select
         :id="`type-${place.address}`"
         :model-value="question.type"
-        @update:model-value="retype"
         :items="TYPE_ITEMS"
+        @update:model-value="retype"
       />
     </template>
     <label
@@ -68,12 +68,12 @@ function retype(type: string) {
       >Tone
       <v-select
         :model-value="tone"
-        @update:model-value="emit('set', { tone: $event === 'advice' ? null : $event })"
         :items="[
           { value: 'plain', title: 'plain' },
           { value: 'advice', title: 'advice' },
           { value: 'warning', title: 'warning' },
         ]"
+        @update:model-value="emit('set', { tone: $event === 'advice' ? null : $event })"
     /></label>
     <span
       v-if="codeProblem"

@@ -90,8 +90,8 @@ const showText = computed(() => isText.value || (props.text !== undefined && rea
         + {{ words.toLowerCase() }} …
       </v-btn>
       <v-btn
-        variant="text"
         v-if="clip.text !== null"
+        variant="text"
         @click="emit('change', clip.text)"
       >
         Paste rule
@@ -122,22 +122,22 @@ const showText = computed(() => isText.value || (props.text !== undefined && rea
           {{ showText ? 'By pointing' : 'As text' }}
         </v-btn>
         <v-btn
-          variant="text"
           v-if="text"
+          variant="text"
           @click="clip.text = text"
         >
           Copy rule
         </v-btn>
         <v-btn
-          variant="text"
           v-if="clip.text !== null && clip.text !== text"
+          variant="text"
           @click="emit('change', clip.text)"
         >
           Paste rule
         </v-btn>
         <v-btn
-          variant="text"
           v-if="readable"
+          variant="text"
           @click="turn"
         >
           The opposite

@@ -1,4 +1,12 @@
 <script setup lang="ts">
+import {
+  mdiBookshelf,
+  mdiClipboardTextOutline,
+  mdiKeyboardOutline,
+  mdiMagnify,
+  mdiPlus,
+  mdiTuneVariant,
+} from '@mdi/js'
 /** The panels of the script and how to add to it. */
 export type ScriptPanel = 'settings' | 'find' | 'shelf' | 'move' | 'keys'
 const panel = defineModel<ScriptPanel | null>('panel', { required: true })
@@ -10,6 +18,7 @@ const toggle = (key: ScriptPanel) => (panel.value = panel.value === key ? null :
   <div class="tools-bar">
     <v-btn
       variant="text"
+      :prepend-icon="mdiTuneVariant"
       :aria-expanded="panel === 'settings'"
       @click="toggle('settings')"
     >
@@ -17,34 +26,36 @@ const toggle = (key: ScriptPanel) => (panel.value = panel.value === key ? null :
     </v-btn>
     <v-btn
       variant="text"
+      :prepend-icon="mdiClipboardTextOutline"
       @click="emit('outline')"
     >
       Paste an outline
     </v-btn>
     <v-btn
       variant="text"
+      :prepend-icon="mdiBookshelf"
       :aria-expanded="panel === 'shelf'"
       @click="toggle('shelf')"
     >
       Shelf
     </v-btn>
-    <v-btn
-      variant="text"
+    <span class="spread" />
+    <IconButton
+      :icon="mdiMagnify"
+      name="Find"
+      keys="Ctrl F"
       :aria-expanded="panel === 'find'"
       @click="toggle('find')"
-    >
-      Find <kbd>Ctrl F</kbd>
-    </v-btn>
-    <span class="spread" />
-    <v-btn
-      variant="text"
-      aria-label="Keys of the script"
+    />
+    <IconButton
+      :icon="mdiKeyboardOutline"
+      name="Keys of the script"
+      keys="?"
       @click="toggle('keys')"
-    >
-      <kbd>?</kbd> keys
-    </v-btn>
+    />
     <v-btn
       variant="text"
+      :prepend-icon="mdiPlus"
       @click="emit('add')"
     >
       Add <kbd>Enter</kbd>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiArrowUpDown, mdiContentDuplicate, mdiGroup, mdiTrashCanOutline } from '@mdi/js'
 import type { Edit } from '#core/form/edits'
 import { placeName } from '#core/form/walk'
 
@@ -74,30 +75,26 @@ const require = (required: boolean) =>
     >
       Require
     </v-btn>
-    <v-btn
-      variant="text"
+    <IconButton
+      :icon="mdiGroup"
+      name="Group"
       @click="script.group()"
-    >
-      Group
-    </v-btn>
-    <v-btn
-      variant="text"
+    />
+    <IconButton
+      :icon="mdiContentDuplicate"
+      name="Duplicate"
       @click="script.duplicate()"
-    >
-      Duplicate
-    </v-btn>
-    <v-btn
-      variant="text"
+    />
+    <IconButton
+      :icon="mdiArrowUpDown"
+      name="Move to…"
       @click="emit('move')"
-    >
-      Move to…
-    </v-btn>
-    <v-btn
-      variant="text"
+    />
+    <IconButton
+      :icon="mdiTrashCanOutline"
+      name="Delete"
       @click="script.remove()"
-    >
-      Delete
-    </v-btn>
+    />
     <span
       class="hidden-words"
       aria-live="polite"

@@ -18,9 +18,9 @@ function take(block: Block) {
     @keydown.esc.stop="emit('close')"
   >
     <v-btn
-      variant="plain"
       v-for="b in BLOCKS"
       :key="b.title"
+      variant="plain"
       class="block"
       @click="take(b)"
     >

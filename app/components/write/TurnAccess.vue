@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import { Access, type Turn } from '#core/form/turns'
 import { placeName } from '#core/form/walk'
 
@@ -65,12 +66,11 @@ function remove(code: string) {
           />
         </td>
         <td>
-          <v-btn
-            variant="text"
+          <IconButton
+            :icon="mdiClose"
+            name="Remove"
             @click="remove(code)"
-          >
-            Remove
-          </v-btn>
+          />
         </td>
       </tr>
     </tbody>
@@ -80,12 +80,12 @@ function remove(code: string) {
     :model-value="null"
     placeholder="+ a question that differs from its section"
     :aria-label="`Turn ${number}: a question that differs from its section`"
-    @update:model-value="$event && put($event, 'never')"
     :items="
       choices
         .filter(p => !(p.code in turn.access))
         .map(q => ({ value: q.code, title: `${q.number} ${placeName(q)}` }))
     "
+    @update:model-value="$event && put($event, 'never')"
   />
 </template>
 

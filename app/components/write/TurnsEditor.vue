@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose } from '@mdi/js'
 import { codeFromLabel, freeCode } from '#core/form/codes'
 import { DONE, type Actor, type Turn } from '#core/form/turns'
 import { turnName } from '#core/parties/turns'
@@ -105,13 +106,13 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
         <v-select
           :model-value="t.party"
           :aria-label="`Turn ${i + 1}: party`"
-          @update:model-value="change(i, { party: $event })"
           :items="[
             ...(!parties.some(p => p.code === t.party)
               ? [{ value: t.party, title: `${t.party} (no such party)` }]
               : []),
             ...parties.map(p => ({ value: p.code, title: p.name || p.code })),
           ]"
+          @update:model-value="change(i, { party: $event })"
         />
         <v-text-field
           :model-value="t.title ?? ''"
@@ -129,19 +130,17 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
         >
           ↑
         </v-btn>
-        <v-btn
-          variant="text"
+        <IconButton
+          :icon="mdiClose"
+          name="Remove"
           @click="put(turns.toSpliced(i, 1))"
-        >
-          Remove
-        </v-btn>
+        />
       </div>
       <div class="row-flex">
         <span class="small quiet">acts</span>
         <v-select
           :model-value="kindOf(t.by)"
           :aria-label="`Turn ${i + 1}: who acts`"
-          @update:model-value="setKind(i, $event)"
           :items="[
             { value: 'link', title: 'anyone with the link' },
             { value: 'team', title: 'whoever of these addresses' },
@@ -150,6 +149,7 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
               title: `whoever ${q.number} ${placeName(q)} names`,
             })),
           ]"
+          @update:model-value="setKind(i, $event)"
         />
         <v-text-field
           v-if="kindOf(t.by) === 'team'"
@@ -181,20 +181,19 @@ const changeHandOff = (i: number, at: number, part: NonNullable<Turn['handOff']>
           <v-select
             :model-value="h.to"
             :aria-label="`Turn ${i + 1}: hand-off ${at + 1}`"
-            @update:model-value="changeHandOff(i, at, { ...h, to: $event })"
             :items="[
               ...(h.to !== DONE && !turns.some(o => o.code === h.to)
                 ? [{ value: h.to, title: `${h.to} (no such turn)` }]
                 : []),
               ...turnItems,
             ]"
+            @update:model-value="changeHandOff(i, at, { ...h, to: $event })"
           />
-          <v-btn
-            variant="text"
+          <IconButton
+            :icon="mdiClose"
+            name="Remove"
             @click="putHandOffs(i, (t.handOff ?? []).toSpliced(at, 1))"
-          >
-            Remove
-          </v-btn>
+          />
         </div>
         <RuleField
           v-if="last"

@@ -50,9 +50,9 @@ function toggle(f: TypeField, value: string) {
         class="row-flex small"
         ><span class="quiet">{{ f.words }}</span
         ><v-btn
-          variant="plain"
           v-for="c in f.choices"
           :key="c.value"
+          variant="plain"
           class="chip"
           :aria-pressed="many(f.key).length === 0 || many(f.key).includes(c.value)"
           @click="toggle(f, c.value)"
@@ -67,11 +67,11 @@ function toggle(f: TypeField, value: string) {
         <v-select
           v-if="f.as === 'choice'"
           :model-value="textFor(f)"
-          @update:model-value="put(f, $event)"
           :items="[
             { value: '', title: 'as fits' },
             ...(f.choices ?? []).map(c => ({ value: c.value, title: c.words })),
           ]"
+          @update:model-value="put(f, $event)"
         />
         <v-text-field
           v-else

@@ -10,6 +10,13 @@ beforeAll(() => {
   vi.stubGlobal('computed', computed)
 })
 
+const SegmentedChoice = {
+  props: ['options', 'modelValue'],
+  emits: ['update:modelValue'],
+  template: `<b
+    v-for="o in options" role="radio" :aria-checked="o.value === modelValue" @click="$emit('update:modelValue', o.value)"
+  >{{ o.title }}</b>`,
+}
 const [place] = listPlaces({
   tobbin: 2,
   code: 'f',
@@ -19,7 +26,9 @@ const [place] = listPlaces({
 const mounted = (value: true | string | undefined) =>
   mount(WhenField, {
     props: { value, name: 'Required', words: 'Required when', place: place!, always: 'when shown' },
-    global: { stubs: { RuleField: { props: ['text'], template: '<i class="rule">{{ text }}</i>' } } },
+    global: {
+      stubs: { SegmentedChoice, RuleField: { props: ['text'], template: '<i class="rule">{{ text }}</i>' } },
+    },
   })
 const modes = (field: ReturnType<typeof mounted>) => field.findAll('[role="radio"]')
 

@@ -16,11 +16,11 @@ const mode = computed((): Mode => {
   if (props.value === undefined) return 'never'
   return props.value === true ? 'always' : 'when'
 })
-const MODES = computed((): Record<Mode, string> => ({
-  never: 'never',
-  always: props.always ?? 'always',
-  when: 'when …',
-}))
+const options = computed((): { value: Mode; title: string }[] => [
+  { value: 'never', title: 'never' },
+  { value: 'always', title: props.always ?? 'always' },
+  { value: 'when', title: 'when …' },
+])
 function choose(chosen: Mode) {
   const rule = typeof props.value === 'string' ? props.value : ''
   const values = { never: null, always: true, when: rule } as const
@@ -30,22 +30,13 @@ function choose(chosen: Mode) {
 
 <template>
   <div>
-    <div
+    <SegmentedChoice
       class="modes"
-      role="radiogroup"
-      :aria-label="name"
-    >
-      <v-btn
-        variant="plain"
-        v-for="(text, m) in MODES"
-        :key="m"
-        role="radio"
-        :aria-checked="mode === m"
-        @click="choose(m)"
-      >
-        {{ text }}
-      </v-btn>
-    </div>
+      :model-value="mode"
+      :options="options"
+      :name="name"
+      @update:model-value="choose"
+    />
     <RuleField
       v-if="typeof value === 'string'"
       :words="words"
@@ -58,21 +49,6 @@ function choose(chosen: Mode) {
 
 <style scoped>
 .modes {
-  display: inline-flex;
-  border: 1px solid var(--line);
-  border-radius: 2px;
   margin-bottom: 4px;
-}
-.modes button {
-  border: 0;
-  background: none;
-  padding: 2px 12px;
-  font-size: 13px;
-  cursor: pointer;
-  min-height: 28px;
-}
-.modes button[aria-checked='true'] {
-  background: var(--ink);
-  color: var(--paper);
 }
 </style>

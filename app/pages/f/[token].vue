@@ -124,7 +124,9 @@ async function toTop(step: void | Promise<void>) {
 
 <style scoped>
 .answer {
+  width: 100%;
   max-width: 600px;
+  box-sizing: border-box;
   margin: 0 auto;
   padding: 36px 16px 80px;
   display: grid;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiRedo, mdiUndo } from '@mdi/js'
 import { placeName } from '#core/form/walk'
 
 definePageMeta({ middleware: 'designer' })
@@ -98,28 +99,28 @@ function takeTheirs(clash: Clash) {
         >{{ saved }}</span
       >
       <v-btn
-        variant="text"
         v-if="draft.save.kind === 'failed'"
+        variant="text"
         @click="draft.load(id)"
       >
         Reload the form
       </v-btn>
-      <v-btn
-        class="tool"
+      <IconButton
+        :icon="mdiUndo"
+        name="Undo"
+        keys="Ctrl Z"
         :disabled="draft.past.length === 0"
         aria-keyshortcuts="Control+Z"
         @click="draft.undo()"
-      >
-        Undo
-      </v-btn>
-      <v-btn
-        class="tool"
+      />
+      <IconButton
+        :icon="mdiRedo"
+        name="Redo"
+        keys="Ctrl Shift Z"
         :disabled="draft.future.length === 0"
         aria-keyshortcuts="Control+Shift+Z"
         @click="draft.redo()"
-      >
-        Redo
-      </v-btn>
+      />
       <v-btn
         class="tool"
         @click="exportDefinition"
@@ -146,8 +147,8 @@ function takeTheirs(clash: Clash) {
       >
         {{ c.sentence }}
         <v-btn
-          variant="text"
           v-if="c.theirs"
+          variant="text"
           @click="takeTheirs(c)"
         >
           Take theirs

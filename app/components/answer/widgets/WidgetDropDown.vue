@@ -32,12 +32,12 @@ function choose(code: string | null) {
       :placeholder="question.placeholder || 'Choose …'"
       clearable
       v-bind="fieldAttributes(props)"
-      @update:model-value="choose"
-      @blur="emit('left')"
       :items="[
         ...rows.map(r => ({ value: r.code, title: r.label })),
         ...(question.writeIn ? [{ value: WRITE_IN, title: writeInLabel(question) }] : []),
       ]"
+      @update:model-value="choose"
+      @blur="emit('left')"
     />
     <v-text-field
       v-if="written !== null"

@@ -95,9 +95,8 @@ function remove(i: number) {
           variant="text"
           :aria-label="`Remove ${f.name}`"
           @click="remove(i)"
+          >Remove</v-btn
         >
-          Remove
-        </v-btn>
       </li>
     </ul>
     <p

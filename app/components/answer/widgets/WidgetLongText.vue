@@ -29,7 +29,7 @@ const count = computed(() => (typeof props.value === 'string' ? [...props.value]
 </template>
 
 <style scoped>
-textarea {
+:deep(textarea) {
   resize: vertical;
 }
 .count {

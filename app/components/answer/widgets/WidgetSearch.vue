@@ -39,11 +39,6 @@ const items = computed(() => {
   return [...known, ...(far.value?.rows ?? []).filter(r => !codes.value.includes(r.code))]
 })
 const more = computed(() => (isFar.value ? (far.value?.count ?? 0) - (far.value?.rows.length ?? 0) : 0))
-const plain = (text: string) => text.normalize('NFKD').replaceAll(/\p{M}/gu, '').toLowerCase()
-const hasWords = (label: string, query: string) => {
-  const words = plain(query).split(/\s+/).filter(Boolean)
-  return words.every(w => plain(label).includes(w))
-}
 const nothing = computed(() => {
   if (failed.value) return 'The list can’t be reached just now; type again to try once more.'
   return isFar.value && far.value === null ? 'Looking …' : 'Nothing like this is on offer.'

@@ -23,9 +23,9 @@ const VIEWS = [
         aria-label="Prove"
       >
         <v-btn
-          variant="plain"
           v-for="v in VIEWS"
           :key="v.key"
+          variant="plain"
           class="pick"
           :aria-pressed="view === v.key"
           @click="view = v.key"
@@ -99,17 +99,7 @@ const VIEWS = [
   margin-top: 14px;
 }
 .side :deep(.pick) {
-  display: flex;
-  justify-content: space-between;
-  border: 0;
-  background: none;
-  padding: 4px 6px;
   margin: 0 -6px;
-  cursor: pointer;
-  text-align: left;
-}
-.side :deep(.pick[aria-pressed='true']) {
-  background: var(--soft);
 }
 .middle {
   background: var(--paper);

@@ -43,7 +43,6 @@ const ownControls = [
   'app/components/write/ScriptRow.vue',
   'app/components/answer/widgets/WidgetGrid.vue',
   'app/components/answer/widgets/WidgetRanking.vue',
-  'app/components/answer/widgets/WidgetSignature.vue',
 ]
 const RAW_CONTROLS = ['button', 'input', 'select', 'textarea', 'table', 'dialog', 'details', 'progress']
 

@@ -4,7 +4,7 @@ import type { AnswerOf, Endpoint, RequestOf } from '#shared/api/endpoints'
 type Arguments<E extends Endpoint> = object extends RequestOf<E> ? [RequestOf<E>?] : [RequestOf<E>]
 
 /** The parts of a request as they are put together: what they may be is the endpoint's matter. */
-interface Parts {
+export interface Parts {
   params?: object
   query?: object
   body?: unknown
@@ -33,17 +33,7 @@ export function useApi(): typeof callApi {
   return call
 }
 
-/** Sends bytes to an endpoint that takes them. */
-export function sendBytes<E extends Endpoint>(
-  endpoint: E,
-  request: Omit<RequestOf<E>, 'body'>,
-  bytes: Blob,
-): Promise<AnswerOf<E>>
-export function sendBytes(endpoint: Endpoint, request: Parts, bytes: Blob): Promise<unknown> {
-  return callWith(plainFetch, endpoint, { ...request, body: bytes })
-}
-
-type Fetch = (address: string, options: FetchOptions) => Promise<unknown>
+export type Fetch = (address: string, options: FetchOptions) => Promise<unknown>
 interface FetchOptions {
   method: Endpoint['method']
   query?: Record<string, unknown>
@@ -51,13 +41,22 @@ interface FetchOptions {
   headers?: Record<string, string>
 }
 
-const plainFetch: Fetch = (address, options) => $fetch<unknown, string>(address, options)
+export const plainFetch: Fetch = (address, options) => $fetch<unknown, string>(address, options)
 
-async function callWith(fetch: Fetch, endpoint: Endpoint, { params, query, body }: Parts = {}) {
-  const options: FetchOptions = { method: endpoint.method, query: { ...query } }
+async function callWith(fetch: Fetch, endpoint: Endpoint, parts?: Parts) {
+  return endpoint.answer.parse(await request(fetch, endpoint, parts))
+}
+
+/** Sends a request. What comes back is not read yet. */
+export function request(
+  fetch: Fetch,
+  { method, path }: Pick<Endpoint, 'method' | 'path'>,
+  { params, query, body }: Parts = {},
+): Promise<unknown> {
+  const options: FetchOptions = { method, query: { ...query } }
   if (body instanceof Blob) {
     options.body = body
     options.headers = { 'content-type': 'application/octet-stream' }
   } else if (typeof body === 'object' && body !== null) options.body = { ...body }
-  return endpoint.answer.parse(await fetch(addressOf(endpoint.path, params), options))
+  return fetch(addressOf(path, params), options)
 }

@@ -1,17 +1,35 @@
-import { z } from 'zod'
-import { FoundRow } from '#shared/api/answering'
-import { AnyAnswers } from '#shared/api/stored'
+import type { Answers } from '#core/form/answers'
+import type { OfferedRow } from '#core/form/rows'
 
 /** What is kept on the respondent's device until the response is sent. */
-const KeptResponse = z.object({
-  release: z.number(),
-  begunOn: z.string(),
-  key: z.string(),
-  answers: AnyAnswers,
-  place: z.object({ section: z.number(), only: z.number().nullable() }),
-  rows: z.record(z.string(), z.array(FoundRow)).default({}),
-})
-export type KeptResponse = z.infer<typeof KeptResponse>
+export interface KeptResponse {
+  release: number
+  begunOn: string
+  key: string
+  answers: Answers
+  place: { section: number; only: number | null }
+  /** Rows of long lists that were chosen. */
+  rows: Record<string, OfferedRow[]>
+}
+
+/** What was kept, as far as it can be read; null for anything else. */
+function readKept(value: unknown): KeptResponse | null {
+  if (!isObject(value)) return null
+  const { release, begunOn, key, answers, place, rows = {} } = value
+  if (typeof release !== 'number' || typeof begunOn !== 'string' || typeof key !== 'string') return null
+  if (!isAnswers(answers) || !isPlace(place) || !isRowsByList(rows)) return null
+  return { release, begunOn, key, answers, place, rows }
+}
+/** Single answers are read by their questions. */
+const isAnswers = (value: unknown): value is Answers => isObject(value)
+const isPlace = (value: unknown): value is KeptResponse['place'] =>
+  isObject(value) &&
+  typeof value.section === 'number' &&
+  (value.only === null || typeof value.only === 'number')
+const isRow = (value: unknown): value is OfferedRow =>
+  isObject(value) && typeof value.code === 'string' && typeof value.label === 'string'
+const isRowsByList = (value: unknown): value is KeptResponse['rows'] =>
+  isObject(value) && Object.values(value).every(rows => Array.isArray(rows) && rows.every(isRow))
 
 /** The answers of a link, kept on this device through reloads and lost connections. */
 export function useKeptAnswers(token: string) {
@@ -21,13 +39,13 @@ export function useKeptAnswers(token: string) {
   const forget = () => localStorage.removeItem(storageKey)
   /** What was kept last; null when there is nothing, or nothing that can be read. */
   function recall(): KeptResponse | null {
-    const found = KeptResponse.safeParse(readJson(localStorage.getItem(storageKey)))
-    if (!found.success) {
+    const found = readKept(readJson(localStorage.getItem(storageKey)))
+    if (!found) {
       forget() // unreadable: the answers can't be brought back, so begin with none
       return null
     }
     isKept.value = true
-    return found.data
+    return found
   }
   function keep(response: KeptResponse) {
     try {

@@ -1,11 +1,10 @@
-import { Refusal } from '#shared/api/refusal'
+import type { Refusal } from '#shared/api/refusal'
 
 /** What went wrong with a request, as a refusal for people: the server's own, or that it could not be reached. */
 export function refusalOf(error: unknown): Refusal {
-  const data = typeof error === 'object' && error !== null && 'data' in error ? error.data : null
-  const inner = typeof data === 'object' && data !== null && 'data' in data ? data.data : data
-  const read = Refusal.safeParse(inner)
-  if (read.success) return read.data
+  const data = isObject(error) ? error.data : null
+  const inner: unknown = isObject(data) && 'data' in data ? data.data : data
+  if (isRefusal(inner)) return inner
   const status = typeof error === 'object' && error !== null && 'status' in error ? Number(error.status) : 0
   return status > 0
     ? {
@@ -14,3 +13,10 @@ export function refusalOf(error: unknown): Refusal {
       }
     : { code: 'unreachable', sentence: 'The server can’t be reached. Check the connection.' }
 }
+
+const isRefusal = (value: unknown): value is Refusal => {
+  if (!isObject(value) || typeof value.code !== 'string' || typeof value.sentence !== 'string') return false
+  const { problems } = value
+  return problems === undefined || (Array.isArray(problems) && problems.every(isProblem))
+}
+const isProblem = (p: unknown) => isObject(p) && typeof p.path === 'string' && typeof p.sentence === 'string'

@@ -1,8 +1,7 @@
 import type { ClosingMessage } from '#core/fill/closing'
 import type { Refusal } from '#shared/api/refusal'
 import type { Sending } from '#shared/api/answering'
-import { API } from '#shared/api/endpoints'
-import { callApi } from '~/api/callApi'
+import { callLink } from '~/api/callLink'
 
 /** Sends a response, or gives a turn back; `message` is what is said when that is done. */
 export function useSending(token: string) {
@@ -26,13 +25,13 @@ export function useSending(token: string) {
   /** Sends answers. `closing`: what is said when nobody comes after this turn. True when they were taken. */
   const send = (body: Sending, closing: ClosingMessage) =>
     attempt(async () => {
-      const { next } = await callApi(API.sendAnswers, { params: { token }, body })
+      const { next } = await callLink('sendAnswers', { params: { token }, body })
       return next === null ? closing : handedOnTo(next)
     })
   /** Gives the response back to the turn before, with a remark. */
   const giveBack = (remark: string) =>
     attempt(async () => {
-      const { to } = await callApi(API.returnTurn, { params: { token }, body: { remark } })
+      const { to } = await callLink('returnTurn', { params: { token }, body: { remark } })
       const text = 'They have your remark. You get a new link when it is your turn again.'
       return { title: `Given back to ${to}`, text, forward: null }
     })

@@ -1,8 +1,7 @@
 import type { OfferedRow } from '#core/form/rows'
 import { planOf } from '#core/fill/plan'
 import type { RespondentPage, Sending, VisibleForm } from '#shared/api/answering'
-import { API } from '#shared/api/endpoints'
-import { callApi } from '~/api/callApi'
+import { callLink } from '~/api/callLink'
 
 /** Milliseconds without a further answer after which the form is asked for anew. */
 const SETTLE = 300
@@ -37,7 +36,7 @@ export function useVisibleForm(token: string, page: RespondentPage | null) {
   async function refetch(body: Sending) {
     const own = (newest += 1)
     try {
-      const form = await callApi(API.refetchForm, { params: { token }, body })
+      const form = await callLink('refetchForm', { params: { token }, body })
       if (own === newest) seen.value = withRows(form, chosenRows.value)
     } catch (cause) {
       refusal.value = refusalOf(cause)

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Edit } from '#core/form/edits'
-import { beginAfresh, copy, person, question, Server, START } from './testing'
+import { beginAfresh, copy, person, question, Server, START } from '../testing/stores'
 
 const named = fc.constantFrom('a', 'b', 'c', 'd')
 const edit = (who: string): fc.Arbitrary<Edit> =>

@@ -6,7 +6,7 @@ import { prove } from '#core/prove/prove'
 import { dayHere } from '../browser/dayHere'
 import { useDraft } from './draft'
 import { useRehearsal } from './rehearsal'
-import { beginAfresh, question, Server } from './testing'
+import { beginAfresh, question, Server } from '../testing/stores'
 
 beforeEach(beginAfresh)
 afterEach(() => {

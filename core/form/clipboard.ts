@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { freeCode, takenCodes } from './codes'
-import { Item, Section, type Form, FINISH } from './definition'
+import { Item, Section, type Form } from './definition'
+import { FINISH } from './finish'
 import { ChoiceList } from './choiceLists'
 import { applyEdit, locate, type Edit } from './edits'
 import { namesUsed } from './threads'

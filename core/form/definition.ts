@@ -73,8 +73,6 @@ export const Closing = z.strictObject({
     .regex(/^(?:https?:\/\/|\/)/, 'an address begins with https:// or /')
     .optional(),
 })
-/** The destination of a route that ends the form. */
-export const FINISH = 'finish'
 
 /** A top-level part of a form. */
 export const Section = z.strictObject({

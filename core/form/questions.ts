@@ -258,9 +258,3 @@ export const isChoice = (question: Question): question is QuestionOf<ChoiceType>
 export type OptionType = ChoiceType | 'ranking' | 'grid'
 export const hasOptions = (question: Question): question is QuestionOf<OptionType> =>
   isChoice(question) || question.type === 'ranking' || question.type === 'grid'
-
-/** What stands behind the field of an amount: its unit, or its currency. */
-export function unitOf(question: Question): string | undefined {
-  if ('unit' in question) return question.unit
-  return 'currency' in question ? question.currency : undefined
-}

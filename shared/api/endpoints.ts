@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import * as answering from './answering'
 import * as forms from './forms'
+import { LINK_ROUTES } from './linkRoutes'
 import * as lists from './lists'
 import * as releases from './releases'
 import * as responses from './responses'
@@ -89,42 +90,36 @@ export const API = {
   },
 
   openLink: {
-    method: 'GET',
-    path: '/api/answer/:token',
+    ...LINK_ROUTES.openLink,
     params: answering.LinkToken,
     answer: answering.RespondentPage,
   },
   sendAnswers: {
-    method: 'POST',
-    path: '/api/answer/:token',
+    ...LINK_ROUTES.sendAnswers,
     params: answering.LinkToken,
     body: answering.Sending,
     answer: answering.Sent,
   },
   refetchForm: {
-    method: 'POST',
-    path: '/api/answer/:token/form',
+    ...LINK_ROUTES.refetchForm,
     params: answering.LinkToken,
     body: answering.Sending,
     answer: answering.VisibleForm,
   },
   searchRows: {
-    method: 'POST',
-    path: '/api/answer/:token/rows',
+    ...LINK_ROUTES.searchRows,
     params: answering.LinkToken,
     body: answering.RowSearch,
     answer: answering.FoundRows,
   },
   returnTurn: {
-    method: 'POST',
-    path: '/api/answer/:token/return',
+    ...LINK_ROUTES.returnTurn,
     params: answering.LinkToken,
     body: answering.Returning,
     answer: answering.Returned,
   },
   giveFile: {
-    method: 'POST',
-    path: '/api/answer/:token/files',
+    ...LINK_ROUTES.giveFile,
     params: answering.LinkToken,
     query: answering.GivenFile,
     answer: answering.TakenFile,

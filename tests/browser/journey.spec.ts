@@ -1,5 +1,5 @@
 import { expect, test, type Page, type Locator } from '@playwright/test'
-import { errorsOf, open, ready, signIn } from './support'
+import { choose, errorsOf, open, ready, signIn } from './support'
 
 async function typeQuestions(page: Page, rehearsal: Locator) {
   // Write: every line is a question; the type is chosen with “/”.
@@ -8,13 +8,13 @@ async function typeQuestions(page: Page, rehearsal: Locator) {
   await line.fill('Skipper’s name')
   await line.press('Enter')
   await line.press('/')
-  await page.getByLabel('Type of the new line').selectOption('yesNo')
+  await choose(page, 'Type of the new line', 'yes / no')
   await line.fill('Does she have a mast?')
   await line.press('Enter')
-  await page.getByLabel('Type of the new line').selectOption('decimal')
+  await choose(page, 'Type of the new line', 'decimal number')
   await line.fill('Mast height')
   await line.press('Enter')
-  await page.getByLabel('Type of the new line').selectOption('choice')
+  await choose(page, 'Type of the new line', 'single choice')
   await line.fill('Which crane?')
   await line.press('Enter')
   // Options by typing, and by pasting lines.
@@ -36,7 +36,7 @@ async function pointRule(script: Locator, page: Page, rehearsal: Locator) {
   await page.getByRole('button', { name: '+ shown when …' }).click()
   await page.getByRole('combobox', { name: 'Question', exact: true }).fill('a mast')
   await page.keyboard.press('Enter')
-  await page.getByLabel('Comparison').selectOption('isYes')
+  await choose(page, 'Comparison', 'is yes')
   await expect(script.getByText('Shown when Does she have a mast? is Yes').first()).toBeVisible()
   await page.getByRole('radio', { name: 'when shown' }).click()
   await expect(rehearsal.getByLabel('Mast height')).toBeHidden()

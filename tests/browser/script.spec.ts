@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { errorsOf, signIn } from './support'
+import { choose, errorsOf, signIn } from './support'
 import { newForm, saved, draftOf, yesNo, row, pasteInto } from './scriptSupport'
 
 async function beginForm(page: Page) {
@@ -58,7 +58,7 @@ async function pointRules(page: Page, keyboard: Page['keyboard']) {
     await page.getByRole('combobox', { name: 'Question', exact: true }).focus()
     await keyboard.type(question)
     await keyboard.press('Enter')
-    await expect(page.getByLabel('Comparison')).toHaveValue('isYes')
+    await expect(page.getByLabel('Comparison')).toHaveValue('is yes')
     await page.locator('.editor input').first().focus()
     await keyboard.press('Escape')
   }
@@ -148,8 +148,8 @@ test('an outline is looked at, corrected and inserted; a copy goes into another 
     "1. Boat's name *\n2. Hull material\n - Wood\n - Steel\n3. Is she insured?\nSECTION 2: THE VISIT\n4. Arrival",
   )
   const panel = page.getByRole('group', { name: 'Paste an outline' })
-  await expect(panel.getByLabel('Line 2: type')).toHaveValue('choice')
-  await panel.getByLabel('Line 5: type').selectOption('date')
+  await expect(panel.getByLabel('Line 2: type')).toHaveValue('single choice')
+  await choose(panel, 'Line 5: type', 'date')
   await panel.getByRole('button', { name: 'Insert 4 questions' }).click()
   await expect(row(page, 'arrival')).toContainText('date')
   await saved(page)

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type APIRequestContext } from '@playwright/test'
 import axe from 'axe-core'
-import { open, responsesOf, signIn } from './support'
+import { giveFiles, open, responsesOf, signIn } from './support'
 
 const clean = { begunOn: new Date().toISOString().slice(0, 10), release: 1 }
 const answers = { happened_on: clean.begunOn, kind: 'mistake' }
@@ -84,7 +84,7 @@ test('a bad definition gets every problem with its path and changes nothing; a g
   await signIn(page)
   const forms = async () => ((await (await page.request.get('/api/forms')).json()) as unknown[]).length
   const before = await forms()
-  await page.getByLabel('Definition file').setInputFiles({
+  await giveFiles(page, 'Import…', {
     name: 'bad.form.json',
     mimeType: 'application/json',
     buffer: Buffer.from(
@@ -103,7 +103,7 @@ test('a bad definition gets every problem with its path and changes nothing; a g
   for (const path of ['code', 'extra', 'sections[0].items[0].type'])
     await expect(page.getByRole('alert').locator('code', { hasText: path }).first()).toBeVisible()
   expect(await forms()).toBe(before)
-  await page.getByLabel('Definition file').setInputFiles({
+  await giveFiles(page, 'Import…', {
     name: 'good.form.json',
     mimeType: 'application/json',
     buffer: readFileSync('demo/forms/mooring.form.json'),

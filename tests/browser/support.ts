@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test'
+import { expect, type Locator, type Page } from '@playwright/test'
 
 /** Waits until the page's script runs: a click before that is lost. */
 export const ready = (page: Page) =>
@@ -39,4 +39,19 @@ export async function responsesOf(
   const response = await page.request.get(`/api/forms/${form}/responses`)
   expect(response.status()).toBe(200)
   return response.json()
+}
+
+/** Chooses in a field that unfolds. */
+export async function choose(within: Page | Locator, field: string, option: string | RegExp) {
+  const input = within.getByLabel(field, { exact: true })
+  await input.press('ArrowDown')
+  const page = 'keyboard' in within ? within : within.page()
+  await page.getByRole('option', { name: option, exact: typeof option === 'string' }).click()
+}
+
+/** Gives files to a dialog that a button opens. */
+export async function giveFiles(page: Page, button: string, files: Parameters<Locator['setInputFiles']>[0]) {
+  const dialog = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: button }).click()
+  await (await dialog).setFiles(files)
 }

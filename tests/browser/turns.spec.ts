@@ -1,5 +1,5 @@
 import { expect, test, type Page, type Browser, type APIRequestContext } from '@playwright/test'
-import { open, responsesOf, signIn } from './support'
+import { choose, open, responsesOf, signIn } from './support'
 import { releaseForm } from '../support/release'
 
 const FORM = {
@@ -190,7 +190,7 @@ async function readAsDesigner(page: Page, id: string) {
     3,
   )
   await open(page, `/forms/${id}/rehearse`)
-  await page.getByLabel('Rehearse as').selectOption({ label: 'as Hirer' })
+  await choose(page, 'Rehearse as', 'as Hirer')
   await expect(page.getByText('Part 1 of 1')).toBeVisible()
 }
 

@@ -11,6 +11,7 @@ defineProps<{ icon: string; name: string; keys?: string }>()
   >
     <v-icon :icon="icon" />
     <v-tooltip
+      :aria-label="name"
       activator="parent"
       location="bottom"
       >{{ name }} <kbd v-if="keys">{{ keys }}</kbd></v-tooltip

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
-import { FINISH, type Route } from '#core/form/definition'
+import type { Route } from '#core/form/definition'
+import { FINISH } from '#core/form/finish'
 import type { PlaceOf } from '#core/form/walk'
 
 const props = defineProps<{ place: PlaceOf<'section'> }>()

@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import { API } from '#shared/api/endpoints'
-import { callApi, sendBytes, useApi } from '~/api/callApi'
+import { callLink, sendFile, useLinkApi } from '~/api/callLink'
 import { FILE_TAKER, PARTY_ACCESS, ROW_FINDER } from '~/components/answer/keys'
 
 /** The respondent's page: one page after the other, then a look at all answers, then sent. */
 definePageMeta({ layout: 'quiet' })
 const token = String(useRoute().params.token)
-const api = useApi()
-const { data, error } = await useAsyncData(`answer-${token}`, () => api(API.openLink, { params: { token } }))
+const call = useLinkApi()
+const { data, error } = await useAsyncData(`answer-${token}`, () => call('openLink', { params: { token } }))
 const answering = useAnswering(token, data.value ?? null)
 const { filled, stage, visible, kept, sending, unknownParameters, begunOn, key, currentSending } = answering
 const steps = useAnsweringSteps(answering, data.value?.today ?? '')
@@ -20,16 +19,12 @@ useHead({
 provide(PARTY_ACCESS, visible.access)
 provide(FILE_TAKER, {
   take: (question, file) =>
-    sendBytes(
-      API.giveFile,
-      { params: { token }, query: { question, key: key.value, name: file.name } },
-      file,
-    ),
+    sendFile({ params: { token }, query: { question, key: key.value, name: file.name } }, file),
 })
 provide(ROW_FINDER, {
   find: (path, typed) => {
     const body = { path, typed, begunOn: begunOn.value, answers: currentSending().answers }
-    return callApi(API.searchRows, { params: { token }, body })
+    return callLink('searchRows', { params: { token }, body })
   },
   remember: visible.rememberRow,
 })

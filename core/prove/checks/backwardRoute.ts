@@ -1,4 +1,4 @@
-import { FINISH } from '../../form/definition'
+import { FINISH } from '../../form/finish'
 import { nearest } from '../../expressions/near'
 import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'

@@ -88,7 +88,7 @@ onBeforeUnmount(() => stops.forEach(stop => stop()))
         <span class="num place">{{ i + 1 }}</span><span class="spread">{{ labelOf(code) }}</span>
         <button
           type="button"
-          class="tool"
+          class="own-button tool"
           :disabled="i === 0"
           :aria-label="`Move ${labelOf(code)} up`"
           @click="move(code, i - 1, false)"
@@ -97,7 +97,7 @@ onBeforeUnmount(() => stops.forEach(stop => stop()))
         </button>
         <button
           type="button"
-          class="tool"
+          class="own-button tool"
           :disabled="i === ranked.length - 1"
           :aria-label="`Move ${labelOf(code)} down`"
           @click="move(code, i + 1, false)"
@@ -106,7 +106,7 @@ onBeforeUnmount(() => stops.forEach(stop => stop()))
         </button>
         <button
           type="button"
-          class="tool"
+          class="own-button tool"
           :aria-label="`Take ${labelOf(code)} out of the order`"
           @click="put(ranked.filter(c => c !== code))"
         >
@@ -129,7 +129,7 @@ onBeforeUnmount(() => stops.forEach(stop => stop()))
         :id="i === 0 ? id : undefined"
         :key="o.code"
         type="button"
-        class="plain-button"
+        class="own-button"
         @click="add(o.code)"
       >
         {{ o.label }}
@@ -181,7 +181,7 @@ li {
   flex-wrap: wrap;
   gap: 8px;
 }
-.open .plain-button {
+.open .own-button {
   min-height: 44px;
 }
 </style>

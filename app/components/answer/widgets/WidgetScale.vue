@@ -88,6 +88,9 @@ label:has(:focus-visible) {
 .v-selection-control {
   position: absolute;
   inset: 0;
+  place-self: stretch;
+  width: 100%;
+  height: 100%;
   opacity: 0;
 }
 .v-selection-control :deep(.v-selection-control__wrapper),

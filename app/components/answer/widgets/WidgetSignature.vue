@@ -12,6 +12,10 @@ const given = computed(() => (isRecord(props.value) ? props.value : {}))
 const typed = computed(() => (typeof given.value.typed === 'string' ? given.value.typed : ''))
 const drawn = computed(() => (typeof given.value.drawn === 'string' ? given.value.drawn : ''))
 const mode = ref<'type' | 'draw'>(drawn.value ? 'draw' : 'type')
+const MODES = [
+  { value: 'type', title: 'Type your name' },
+  { value: 'draw', title: 'Draw' },
+] as const
 const canvas = useTemplateRef('canvas')
 let pad: SignaturePad | null = null
 
@@ -58,29 +62,18 @@ function clear() {
 
 <template>
   <div class="signature">
-    <div
+    <SegmentedChoice
+      v-model="mode"
       class="modes"
-      role="radiogroup"
-      aria-label="How to sign"
-    >
-      <label
-        v-for="m in ['type', 'draw'] as const"
-        :key="m"
-        :class="{ chosen: mode === m }"
-        ><input
-          v-model="mode"
-          type="radio"
-          :value="m"
-          :name="`${id}-mode`"
-        />{{ m === 'type' ? 'Type your name' : 'Draw' }}</label
-      >
-    </div>
-    <input
+      :options="MODES"
+      name="How to sign"
+    />
+    <v-text-field
       v-if="mode === 'type'"
       :id="id"
-      class="box written"
-      :class="{ invalid }"
-      :value="typed"
+      class="written"
+      :error="invalid"
+      :model-value="typed"
       maxlength="200"
       autocomplete="name"
       :aria-labelledby="labelledby"
@@ -115,13 +108,11 @@ function clear() {
           stroke-linejoin="round"
         />
       </svg>
-      <button
-        type="button"
-        class="text-button"
+      <v-btn
+        variant="text"
         @click="clear"
+        >Clear the field</v-btn
       >
-        Clear the field
-      </button>
     </div>
   </div>
 </template>
@@ -132,27 +123,7 @@ function clear() {
   gap: 8px;
 }
 .modes {
-  display: inline-flex;
   justify-self: start;
-  border: 1px solid var(--control-line);
-  border-radius: 2px;
-}
-.modes label {
-  padding: 8px 14px;
-  cursor: pointer;
-  font-size: 14px;
-}
-.modes label.chosen {
-  background: var(--ink);
-  color: var(--paper);
-}
-.modes label:has(:focus-visible) {
-  outline: 2px solid var(--woad);
-  outline-offset: 2px;
-}
-.modes input {
-  position: absolute;
-  opacity: 0;
 }
 .written {
   font-style: italic;

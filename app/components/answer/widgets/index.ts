@@ -1,18 +1,20 @@
-import type { Component } from 'vue'
+import { defineAsyncComponent, type Component } from 'vue'
 import type { Question, QuestionOf, QuestionType } from '#core/form/questions'
-import WidgetDropDown from './WidgetDropDown.vue'
-import WidgetFile from './WidgetFile.vue'
-import WidgetGrid from './WidgetGrid.vue'
-import WidgetLongText from './WidgetLongText.vue'
 import WidgetNumber from './WidgetNumber.vue'
 import WidgetOptions from './WidgetOptions.vue'
-import WidgetRanking from './WidgetRanking.vue'
-import WidgetScale from './WidgetScale.vue'
-import WidgetSearch from './WidgetSearch.vue'
-import WidgetSignature from './WidgetSignature.vue'
 import WidgetText from './WidgetText.vue'
 import WidgetTime from './WidgetTime.vue'
 import WidgetValue from './WidgetValue.vue'
+
+// What not every form has comes when a form has it.
+const WidgetDropDown = defineAsyncComponent(() => import('./WidgetDropDown.vue'))
+const WidgetFile = defineAsyncComponent(() => import('./WidgetFile.vue'))
+const WidgetGrid = defineAsyncComponent(() => import('./WidgetGrid.vue'))
+const WidgetLongText = defineAsyncComponent(() => import('./WidgetLongText.vue'))
+const WidgetRanking = defineAsyncComponent(() => import('./WidgetRanking.vue'))
+const WidgetScale = defineAsyncComponent(() => import('./WidgetScale.vue'))
+const WidgetSearch = defineAsyncComponent(() => import('./WidgetSearch.vue'))
+const WidgetSignature = defineAsyncComponent(() => import('./WidgetSignature.vue'))
 
 /** Up to so many choices stand open; more become a list. */
 const MOST_OPEN = 8

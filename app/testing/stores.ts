@@ -5,8 +5,9 @@ import type { Form, Item } from '#core/form/definition'
 import { applyEdits, EditError, type Edit } from '#core/form/edits'
 import { dayHere } from '../browser/dayHere'
 import { readJson } from '../browser/readJson'
+import { isObject } from '../browser/isObject'
 import { refusalOf } from '../composables/useRefusal'
-import { useDraft } from './draft'
+import { useDraft } from '../stores/draft'
 
 // What the application brings into every file by itself.
 for (const [name, value] of Object.entries({
@@ -17,6 +18,7 @@ for (const [name, value] of Object.entries({
   refusalOf,
   dayHere,
   readJson,
+  isObject,
 }))
   vi.stubGlobal(name, value)
 

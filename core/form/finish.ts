@@ -1,0 +1,2 @@
+/** The destination of a route that ends the form. */
+export const FINISH = 'finish'

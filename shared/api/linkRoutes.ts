@@ -1,0 +1,10 @@
+/** Where the page behind a link asks the server: the rows of `API` that it uses, without their schemas, so that it loads none. */
+export const LINK_ROUTES = {
+  openLink: { method: 'GET', path: '/api/answer/:token' },
+  sendAnswers: { method: 'POST', path: '/api/answer/:token' },
+  refetchForm: { method: 'POST', path: '/api/answer/:token/form' },
+  searchRows: { method: 'POST', path: '/api/answer/:token/rows' },
+  returnTurn: { method: 'POST', path: '/api/answer/:token/return' },
+  giveFile: { method: 'POST', path: '/api/answer/:token/files' },
+} as const
+export type LinkRoute = keyof typeof LINK_ROUTES

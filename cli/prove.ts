@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { parseArgs } from 'node:util'
 import type { Form } from '../core/form/definition'
 import { readFormText, type ShapeProblem } from '../core/form/read'
 import { planOf } from '../core/fill/plan'
@@ -43,20 +44,35 @@ export function proveCommand(args: readonly string[], usage: string): number {
 
 /** Reads the arguments; a sentence where they don't fit, empty where nothing was asked for. */
 function optionsOf(args: readonly string[]): Options | string {
-  const today = new Date().toISOString().slice(0, 10)
-  const options: Options = { files: [], format: 'text', failOn: 'fault', today }
-  for (let i = 0; i < args.length; i++) {
-    const arg = args[i] ?? ''
-    if (arg === '--json' || arg === '--junit') options.format = arg === '--json' ? 'json' : 'junit'
-    else if (arg === '--fail-on') {
-      const found = SEVERITIES.find(s => s === args[i + 1])
-      if (!found) return `--fail-on takes one of ${SEVERITIES.join(', ')}.`
-      options.failOn = found
-      i += 1
-    } else if (arg.startsWith('-')) return `There is no option ${arg}.`
-    else options.files.push(arg)
+  const read = readArguments(args)
+  if (typeof read === 'string') return read
+  const { values, positionals: files } = read
+  const failOn = SEVERITIES.find(s => s === values['fail-on'])
+  if (!failOn) return `--fail-on takes one of ${SEVERITIES.join(', ')}.`
+  if (files.length === 0) return ''
+  return { files, format: formatOf(values), failOn, today: new Date().toISOString().slice(0, 10) }
+}
+
+/** The arguments by name; what does not fit as a sentence. */
+function readArguments(args: readonly string[]) {
+  try {
+    return parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: {
+        json: { type: 'boolean' },
+        junit: { type: 'boolean' },
+        'fail-on': { type: 'string', default: 'fault' },
+      },
+    })
+  } catch (error) {
+    return error instanceof Error ? error.message : String(error)
   }
-  return options.files.length === 0 ? '' : options
+}
+
+function formatOf({ json, junit }: { json?: boolean; junit?: boolean }): Options['format'] {
+  if (junit) return 'junit'
+  return json ? 'json' : 'text'
 }
 
 function proveFile(file: string, today: string): Proved {

@@ -35,11 +35,13 @@ test('“Why?” answers with the rule and the answers that decided it', async (
   await expect(why).toContainText('you answered 12.5 in 1.2')
   // Named sets of practice answers, and a form filled by itself.
   await rehearsal.getByRole('button', { name: 'Answers', exact: true }).click()
-  await rehearsal.getByLabel('Name of this set of answers').fill('Deep keel')
-  await rehearsal.getByRole('button', { name: 'Keep', exact: true }).click()
+  await page.getByLabel('Name of this set of answers').fill('Deep keel')
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  await page.keyboard.press('Escape')
   await page.keyboard.press('Alt+n')
   await expect(rehearsal.getByLabel(/^Length/)).toHaveValue('')
-  await rehearsal.getByRole('button', { name: 'Deep keel', exact: true }).click()
+  await rehearsal.getByRole('button', { name: 'Answers', exact: true }).click()
+  await page.getByRole('button', { name: 'Deep keel', exact: true }).click()
   await expect(rehearsal.getByLabel(/^Length/)).toHaveValue('12.5')
 })
 

@@ -1,6 +1,12 @@
 <script setup lang="ts">
-/** An action that recurs, as an icon: its name is told on hovering, and to assistive technology. */
+import { refDebounced } from '@vueuse/core'
+
+/** An action that recurs, as an icon: its name is told on hovering or reaching it, and to assistive technology. */
 defineProps<{ icon: string; name: string; keys?: string }>()
+/** How long somebody rests on it before its name is shown, in milliseconds. */
+const REST = 300
+const isNear = ref(false)
+const isTold = refDebounced(isNear, REST)
 </script>
 
 <template>
@@ -8,12 +14,18 @@ defineProps<{ icon: string; name: string; keys?: string }>()
     icon
     variant="text"
     :aria-label="name"
+    @pointerenter="isNear = true"
+    @pointerleave="isNear = false"
+    @focus="isNear = true"
+    @blur="isNear = false"
   >
     <v-icon :icon="icon" />
     <v-tooltip
-      :aria-label="name"
+      v-if="isTold && isNear"
+      model-value
       activator="parent"
       location="bottom"
+      :aria-label="name"
       >{{ name }} <kbd v-if="keys">{{ keys }}</kbd></v-tooltip
     >
   </v-btn>

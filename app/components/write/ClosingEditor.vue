@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { mdiClose } from '@mdi/js'
+import { mdiArrowDown, mdiArrowUp, mdiClose } from '@mdi/js'
 import type { Closing } from '#core/form/definition'
 
 /** What is said after sending: its title, its text, where it goes on to, and when. */
-const props = defineProps<{ closing: Closing; number: number }>()
-const emit = defineEmits<{ change: [closing: Closing, merge: string]; remove: [] }>()
+const props = defineProps<{ closing: Closing; number: number; isLast: boolean }>()
+const emit = defineEmits<{ change: [closing: Closing, merge: string]; remove: []; move: [by: 1 | -1] }>()
 const draft = useDraft()
 const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
 /** A part that is empty goes out of the closing. */
@@ -32,6 +32,18 @@ function put(part: Partial<Closing>, merge: string) {
         @change="put({ forward: inputText($event).trim() }, 'forward')"
       />
       <IconButton
+        :icon="mdiArrowUp"
+        :name="`Move closing ${number} up`"
+        :disabled="number === 1"
+        @click="emit('move', -1)"
+      />
+      <IconButton
+        :icon="mdiArrowDown"
+        :name="`Move closing ${number} down`"
+        :disabled="isLast"
+        @click="emit('move', 1)"
+      />
+      <IconButton
         :icon="mdiClose"
         name="Remove"
         @click="emit('remove')"
@@ -54,3 +66,12 @@ function put(part: Partial<Closing>, merge: string) {
     >
   </div>
 </template>
+
+<style scoped>
+.closing {
+  display: grid;
+  gap: 6px;
+  border-left: 1px solid var(--line);
+  padding-left: 10px;
+}
+</style>

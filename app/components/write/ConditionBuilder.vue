@@ -107,6 +107,7 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
   >
     <div class="row-flex">
       <v-select
+        class="mode"
         :model-value="condition.mode"
         aria-label="How the parts count"
         :items="[
@@ -241,8 +242,11 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
   border-left: 1px solid var(--verdigris);
   padding-left: 10px;
 }
+.mode {
+  flex: 0 1 110px;
+}
 .value {
-  width: 150px;
+  flex: 0 1 150px;
 }
 .chip {
   border: 1px solid var(--line);
@@ -260,6 +264,7 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
   border-color: var(--verdigris);
 }
 .chip[aria-pressed='true']::before {
-  content: '✓ ';
+  content: '✓';
+  margin-right: 5px;
 }
 </style>

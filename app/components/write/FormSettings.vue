@@ -2,7 +2,7 @@
 import { codeFromLabel, freeCode } from '#core/form/codes'
 import type { Closing } from '#core/form/definition'
 
-/** What belongs to the whole form: title, pace, and what is said at the end. */
+/** What belongs to the whole form: title, pace, and what is said at the end; a page of its own. */
 const draft = useDraft()
 const form = computed(() => draft.form)
 const closings = computed(() => form.value?.closings ?? [])
@@ -30,9 +30,10 @@ const PACES = [
 </script>
 
 <template>
-  <div
+  <section
     v-if="form"
     class="settings"
+    aria-label="Form settings"
     @keydown.stop
   >
     <label for="form-title">Title</label>
@@ -60,8 +61,10 @@ const PACES = [
         :key="i"
         :closing="c"
         :number="i + 1"
+        :is-last="i === closings.length - 1"
         @change="(closing, merge) => put(closings.toSpliced(i, 1, closing), `${merge}${i}`)"
         @remove="put(closings.toSpliced(i, 1), 'closings')"
+        @move="by => put(closings.toSpliced(i, 1).toSpliced(i + by, 0, c), 'closings')"
       />
       <v-btn
         variant="text"
@@ -70,13 +73,7 @@ const PACES = [
         + closing
       </v-btn>
     </div>
-    <span class="left">Parties</span>
-    <PartiesEditor />
-    <template v-if="(form.parties ?? []).length > 0">
-      <span class="left">Turns</span>
-      <TurnsEditor />
-    </template>
-  </div>
+  </section>
 </template>
 
 <style scoped>
@@ -84,8 +81,11 @@ const PACES = [
   display: grid;
   grid-template-columns: 80px minmax(0, 1fr);
   gap: 8px 12px;
-  padding: 12px 16px;
-  border-bottom: 1px solid var(--verdigris);
+  align-content: start;
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  padding: 18px 20px 60px;
   align-items: start;
   background: var(--paper);
 }
@@ -98,16 +98,8 @@ const PACES = [
 #form-pace {
   justify-self: start;
 }
-.stack,
-.closing {
+.stack {
   display: grid;
   gap: 6px;
-}
-.closing {
-  border-left: 1px solid var(--line);
-  padding-left: 10px;
-}
-.forward {
-  min-width: 200px;
 }
 </style>

@@ -56,11 +56,11 @@ onBeforeUnmount(() => {
 })
 function leave(event: FocusEvent) {
   if (isGone) return
-  const inside =
-    event.relatedTarget instanceof Node &&
-    event.currentTarget instanceof Node &&
-    event.currentTarget.contains(event.relatedTarget)
-  if (inside) return
+  const to = event.relatedTarget
+  const isInside =
+    to instanceof Node && event.currentTarget instanceof Node && event.currentTarget.contains(to)
+  // The choices of a type unfold elsewhere on the page.
+  if (isInside || (to instanceof Element && to.closest('.v-overlay-container'))) return
   if (text.value.trim()) emit('add', [text.value.trim()])
   emit('close')
 }

@@ -155,10 +155,6 @@ defineExpose({
       v-if="draft.selection.length > 1"
       @move="panel = 'move'"
     />
-    <FormSettings
-      v-if="panel === 'settings'"
-      class="panel"
-    />
     <FindBar
       v-if="panel === 'find'"
       class="panel"

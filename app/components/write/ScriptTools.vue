@@ -1,14 +1,7 @@
 <script setup lang="ts">
-import {
-  mdiBookshelf,
-  mdiClipboardTextOutline,
-  mdiKeyboardOutline,
-  mdiMagnify,
-  mdiPlus,
-  mdiTuneVariant,
-} from '@mdi/js'
+import { mdiBookshelf, mdiClipboardTextOutline, mdiKeyboardOutline, mdiMagnify, mdiPlus } from '@mdi/js'
 /** The panels of the script and how to add to it. */
-export type ScriptPanel = 'settings' | 'find' | 'shelf' | 'move' | 'keys'
+export type ScriptPanel = 'find' | 'shelf' | 'move' | 'keys'
 const panel = defineModel<ScriptPanel | null>('panel', { required: true })
 const emit = defineEmits<{ outline: []; add: [] }>()
 const toggle = (key: ScriptPanel) => (panel.value = panel.value === key ? null : key)
@@ -16,14 +9,6 @@ const toggle = (key: ScriptPanel) => (panel.value = panel.value === key ? null :
 
 <template>
   <div class="tools-bar">
-    <v-btn
-      variant="text"
-      :prepend-icon="mdiTuneVariant"
-      :aria-expanded="panel === 'settings'"
-      @click="toggle('settings')"
-    >
-      Form settings
-    </v-btn>
     <v-btn
       variant="text"
       :prepend-icon="mdiClipboardTextOutline"

@@ -5,8 +5,10 @@ const draft = useDraft()
 const TABS = [
   { key: 'script', words: 'Script' },
   { key: 'lists', words: 'Lists' },
+  { key: 'parties', words: 'Parties' },
   { key: 'rulebook', words: 'Rulebook' },
   { key: 'history', words: 'History' },
+  { key: 'settings', words: 'Settings' },
 ] as const
 const tab = computed(() => TABS.find(t => t.key === route.query.view)?.key ?? 'script')
 const sections = computed(() => draft.form?.sections.length ?? 0)
@@ -15,7 +17,7 @@ const sections = computed(() => draft.form?.sections.length ?? 0)
 <template>
   <div
     class="panes"
-    :class="{ wide: tab === 'lists' }"
+    :class="{ wide: tab === 'lists' || tab === 'parties' }"
   >
     <div class="left">
       <nav
@@ -36,6 +38,8 @@ const sections = computed(() => draft.form?.sections.length ?? 0)
       <RulebookPane v-if="tab === 'rulebook'" />
       <ListsPane v-else-if="tab === 'lists'" />
       <HistoryPane v-else-if="tab === 'history'" />
+      <PartiesPane v-else-if="tab === 'parties'" />
+      <FormSettings v-else-if="tab === 'settings'" />
       <ScriptPane
         v-else
         class="grow"

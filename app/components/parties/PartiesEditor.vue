@@ -97,4 +97,9 @@ const isUsed = (code: string) => turns.value.some(t => t.party === code)
   display: grid;
   gap: 6px;
 }
+code {
+  width: 110px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 </style>

@@ -1,0 +1,173 @@
+<script setup lang="ts">
+import { mdiArrowLeft, mdiArrowRight, mdiClose, mdiTrashCanOutline } from '@mdi/js'
+import { DONE, type HandOff } from '#core/form/turns'
+import { placeName } from '#core/form/walk'
+import { actorKind, addressLine, readAddresses, useTurns } from '~/composables/write/useTurns'
+
+/** One turn: its party, its title, who acts, and who is next. */
+const at = defineModel<number>('at', { required: true })
+const draft = useDraft()
+const { turns, parties, put, change, nameOf, followerOf, putHandOffs, addHandOff, actorOf } = useTurns()
+const turn = computed(() => turns.value[at.value])
+const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
+const partyItems = computed(() => {
+  const known = parties.value.map(p => ({ value: p.code, title: p.name || p.code }))
+  const { party } = turn.value ?? {}
+  if (party === undefined || known.some(k => k.value === party)) return known
+  return [{ value: party, title: `${party} (no such party)` }, ...known]
+})
+const actorItems = computed(() => [
+  { value: 'link', title: 'anyone with the link' },
+  { value: 'team', title: 'whoever of these addresses' },
+  ...draft.places.flatMap(p =>
+    p.kind === 'question' && p.node.type === 'email' && p.entryOf === null
+      ? [{ value: `answer:${p.code}`, title: `whoever ${p.number} ${placeName(p)} names` }]
+      : [],
+  ),
+])
+const nextItems = (to: string) => {
+  const known = [
+    ...turns.value.map(t => ({ value: t.code, title: nameOf(t) })),
+    { value: DONE, title: 'done' },
+  ]
+  return known.some(k => k.value === to) ? known : [{ value: to, title: `${to} (no such turn)` }, ...known]
+}
+const wrong = ref('')
+function setAddresses(text: string) {
+  const actor = readAddresses(text)
+  wrong.value = typeof actor === 'string' ? actor : ''
+  if (typeof actor !== 'string') change(at.value, { by: actor })
+}
+const handOffs = computed(() => turn.value?.handOff ?? [])
+const changeHandOff = (i: number, next: HandOff) => putHandOffs(at.value, handOffs.value.with(i, next))
+/** Moves the turn among the others. */
+function move(by: 1 | -1) {
+  const own = turn.value
+  if (!own) return
+  const to = at.value + by
+  if (put(turns.value.toSpliced(at.value, 1).toSpliced(to, 0, own))) at.value = to
+}
+function remove() {
+  if (put(turns.value.toSpliced(at.value, 1))) at.value = Math.max(0, at.value - 1)
+}
+</script>
+
+<template>
+  <div
+    v-if="turn"
+    class="sheet one"
+    @keydown.stop
+  >
+    <div class="row-flex">
+      <v-select
+        :model-value="turn.party"
+        :aria-label="`Turn ${at + 1}: party`"
+        :items="partyItems"
+        @update:model-value="change(at, { party: $event })"
+      />
+      <v-text-field
+        :model-value="turn.title ?? ''"
+        placeholder="title, where it differs"
+        :aria-label="`Turn ${at + 1}: title`"
+        maxlength="200"
+        @input="change(at, { title: inputText($event) }, `turn${at}`)"
+      />
+      <v-select
+        :model-value="actorKind(turn.by)"
+        :aria-label="`Turn ${at + 1}: who acts`"
+        :items="actorItems"
+        @update:model-value="change(at, { by: actorOf($event) })"
+      />
+      <v-text-field
+        v-if="actorKind(turn.by) === 'team'"
+        :model-value="addressLine(turn.by)"
+        :aria-label="`Turn ${at + 1}: addresses`"
+        placeholder="name@wherry.example"
+        @change="setAddresses(inputText($event))"
+      />
+      <IconButton
+        :icon="mdiArrowLeft"
+        :name="`Move turn ${at + 1} up`"
+        :disabled="at === 0"
+        @click="move(-1)"
+      />
+      <IconButton
+        :icon="mdiArrowRight"
+        :name="`Move turn ${at + 1} down`"
+        :disabled="at === turns.length - 1"
+        @click="move(1)"
+      />
+      <IconButton
+        :icon="mdiTrashCanOutline"
+        :name="`Remove turn ${at + 1}`"
+        @click="remove"
+      />
+    </div>
+    <p
+      v-if="wrong"
+      class="small fault"
+      role="alert"
+    >
+      {{ wrong }}
+    </p>
+    <div
+      v-for="(h, i) in handOffs"
+      :key="i"
+      class="hand"
+    >
+      <div class="row-flex">
+        <span class="small quiet">{{ i + 1 }}. on to</span>
+        <v-select
+          class="to"
+          :model-value="h.to"
+          :aria-label="`Turn ${at + 1}: hand-off ${i + 1}`"
+          :items="nextItems(h.to)"
+          @update:model-value="changeHandOff(i, { ...h, to: $event })"
+        />
+        <IconButton
+          :icon="mdiClose"
+          :name="`Remove hand-off ${i + 1}`"
+          @click="putHandOffs(at, handOffs.toSpliced(i, 1))"
+        />
+      </div>
+      <RuleField
+        v-if="last"
+        words="Handed off when"
+        :text="h.when"
+        :place="last"
+        @change="changeHandOff(i, $event === null ? { to: h.to } : { when: $event, to: h.to })"
+        ><template #none><span class="small quiet">always</span></template></RuleField
+      >
+    </div>
+    <div class="row-flex small">
+      <span
+        v-if="handOffs.length === 0"
+        class="quiet"
+        >From {{ nameOf(turn) }} on to {{ followerOf(at) }}</span
+      >
+      <v-btn
+        variant="text"
+        @click="addHandOff(at)"
+      >
+        + hand-off
+      </v-btn>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.one {
+  display: grid;
+  gap: 8px;
+  padding: 10px 14px;
+}
+.hand {
+  display: grid;
+  gap: 6px;
+  border-left: 1px solid var(--line);
+  padding-left: 10px;
+}
+.to {
+  flex: 0 1 220px;
+}
+</style>

@@ -1,0 +1,82 @@
+import { codeFromLabel, freeCode } from '#core/form/codes'
+import { DONE, type Access, type Actor, type HandOff, type Turn } from '#core/form/turns'
+import { turnName } from '#core/parties/turns'
+
+const ADDRESS = /^[^@\s]+@[^@\s]+\.[^@\s]+$/
+
+/** The turns of the draft, and what changes them. */
+export function useTurns() {
+  const draft = useDraft()
+  const { user } = useUserSession()
+  const turns = computed(() => draft.form?.turns ?? [])
+  const parties = computed(() => draft.form?.parties ?? [])
+  const sections = computed(() => draft.form?.sections ?? [])
+  /** Until somebody else is named, a turn waits for whoever sets it up. */
+  const me = (): Actor => ({ team: [user.value?.email ?? 'nobody@wherry.example'] })
+  const put = (next: readonly Turn[], merge: string | null = null) =>
+    draft.edit([{ do: 'change', what: 'form', set: { turns: next.length > 0 ? next : null } }], merge)
+  const change = (at: number, part: Partial<Turn>, merge: string | null = null) =>
+    put(
+      turns.value.map((t, i) => (i === at ? { ...t, ...part } : t)),
+      merge,
+    )
+  const nameOf = (turn: Turn) => (draft.form ? turnName(draft.form, turn) : turn.code)
+
+  /** A turn for the first party that has none; the first fills everything, others read it. */
+  function add(): boolean {
+    const free = parties.value.find(p => !turns.value.some(t => t.party === p.code)) ?? parties.value[0]
+    if (!free) return false
+    const first = turns.value.length === 0
+    const access: Access = first ? 'fills' : 'reads'
+    return put([
+      ...turns.value,
+      {
+        code: freeCode(codeFromLabel(free.name), new Set(turns.value.map(t => t.code))),
+        party: free.code,
+        by: first ? 'link' : me(),
+        access: Object.fromEntries(sections.value.map(s => [s.code, access])),
+      },
+    ])
+  }
+  /** Where a turn hands off to when it has no rules of its own. */
+  function followerOf(at: number): string {
+    const next = turns.value[at + 1]
+    return next ? nameOf(next) : 'done'
+  }
+  const putHandOffs = (at: number, next: readonly HandOff[]) =>
+    put(
+      turns.value.map((t, i): Turn => {
+        if (i !== at) return t
+        const { handOff: _, ...rest } = t
+        return next.length > 0 ? { ...rest, handOff: [...next] } : rest
+      }),
+    )
+  const addHandOff = (at: number) =>
+    putHandOffs(at, [...(turns.value[at]?.handOff ?? []), { to: turns.value[at + 1]?.code ?? DONE }])
+  /** Whom a turn waits for when somebody chooses the kind. */
+  function actorOf(kind: string): Actor {
+    if (kind === 'link') return 'link'
+    return kind.startsWith('answer:') ? { answer: kind.slice('answer:'.length) } : me()
+  }
+  return { turns, parties, sections, put, change, nameOf, add, followerOf, putHandOffs, addHandOff, actorOf }
+}
+
+/** Whom a turn waits for, as one word: a link, addresses, or an answer. */
+export function actorKind(by: Actor): string {
+  if (by === 'link') return 'link'
+  return 'answer' in by ? `answer:${by.answer}` : 'team'
+}
+/** The addresses of those who act, as one line. */
+export function addressLine(by: Actor): string {
+  if (by === 'link' || 'answer' in by) return ''
+  return 'person' in by ? by.person : by.team.join(', ')
+}
+/** Addresses from one line, or what is wrong with them. */
+export function readAddresses(text: string): Actor | string {
+  const list = text.split(/[\s,;]+/).filter(Boolean)
+  const [first] = list
+  if (first === undefined) return 'Somebody has to act: write an address.'
+  const bad = list.find(a => !ADDRESS.test(a))
+  if (bad !== undefined) return `“${bad}” is no e-mail address.`
+  return list.length === 1 ? { person: first } : { team: list }
+}

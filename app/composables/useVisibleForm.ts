@@ -37,6 +37,7 @@ export function useVisibleForm(token: string, page: RespondentPage | null) {
     const own = (newest += 1)
     try {
       const form = await callLink('refetchForm', { params: { token }, body })
+      await loadPatternsFor(form.definition)
       if (own === newest) seen.value = withRows(form, chosenRows.value)
     } catch (cause) {
       refusal.value = refusalOf(cause)

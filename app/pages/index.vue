@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import '#core/expressions/patternEngine'
 import { useFileDialog } from '@vueuse/core'
 import { strToU8, zipSync } from 'fflate'
 import { TEMPLATES } from '#core/form/blocks'

@@ -1,3 +1,4 @@
+import '../expressions/patternEngine'
 import { runCheck } from './checks/check'
 import type { Form } from '../form/definition'
 import { CHECKS } from './checks'

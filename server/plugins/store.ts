@@ -1,3 +1,4 @@
+import '../../core/expressions/patternEngine'
 import { readEnvironment } from '../environment'
 import { openStore, type Store } from '../store/database'
 import { useStore } from '../store/current'

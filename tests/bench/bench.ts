@@ -17,6 +17,7 @@ import { editRules } from './ruleEdits'
 import { realForm } from './real/realForm'
 import { listEditor, longLists } from './lists'
 import { answeringKeystroke, median, withApplication, writingKeystroke } from './pages'
+import { respondentPage } from './respondentPage'
 
 const EDITS = 40
 const TODAY = '2026-11-24'
@@ -177,6 +178,7 @@ async function provingInWorker() {
 
 async function pages() {
   await withApplication(async page => {
+    await respondentPage(page, say)
     await answeringKeystroke(page, say)
     await writingKeystroke(page, say)
     await listEditor(page, say)

@@ -6,7 +6,7 @@ import { releaseForm } from '../support/release'
 import { largeForm } from './forms'
 
 const PORT = 4878
-const BASE = `http://localhost:${PORT}`
+export const BASE = `http://localhost:${PORT}`
 const DATA = 'test-results/bench'
 const KEYS = 40
 /** Pixels a frame: about three rows, a fast turn of the wheel. */
@@ -55,7 +55,7 @@ async function answering() {
   throw new Error('The application did not start.')
 }
 
-const hydrated = (page: Page) =>
+export const hydrated = (page: Page) =>
   page.waitForFunction(() => Reflect.get(window, 'useNuxtApp')?.().isHydrating === false)
 
 /** Types into a field and takes the milliseconds from each input to the frame after it is painted. */

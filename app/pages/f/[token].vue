@@ -7,6 +7,7 @@ definePageMeta({ layout: 'quiet' })
 const token = String(useRoute().params.token)
 const call = useLinkApi()
 const { data, error } = await useAsyncData(`answer-${token}`, () => call('openLink', { params: { token } }))
+if (data.value) await loadPatternsFor(data.value.definition)
 const answering = useAnswering(token, data.value ?? null)
 const { filled, stage, visible, kept, sending, unknownParameters, begunOn, key, currentSending } = answering
 const steps = useAnsweringSteps(answering, data.value?.today ?? '')

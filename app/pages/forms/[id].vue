@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import '#core/expressions/patternEngine'
 import { mdiRedo, mdiUndo } from '@mdi/js'
 import { placeName } from '#core/form/walk'
 

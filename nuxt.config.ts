@@ -13,6 +13,12 @@ export default defineNuxtConfig({
       })
     },
   ],
+  hooks: {
+    // A page brings what it shows; what only other forms or later steps need is not fetched ahead.
+    'build:manifest': manifest => {
+      for (const file of Object.values(manifest)) file.prefetch = false
+    },
+  },
   devtools: { enabled: false },
   telemetry: false,
   features: { inlineStyles: false },

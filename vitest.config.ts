@@ -14,7 +14,7 @@ export default defineConfig({
   esbuild: { tsconfigRaw: '{}' },
   test: {
     include: ['{core,cli,server,shared,app,tests}/**/*.test.ts'],
-    setupFiles: ['core/expressions/patternEngine.ts'],
+    setupFiles: ['tests/support/patterns.ts'],
     sequence: { shuffle: true },
     testTimeout: 60_000,
     env: { TZ: 'Pacific/Kiritimati' },

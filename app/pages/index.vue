@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import '#core/expressions/patternEngine'
+import { bringPatternEngine } from '#core/expressions/patternEngine'
 import { useFileDialog } from '@vueuse/core'
 import { strToU8, zipSync } from 'fflate'
 import { TEMPLATES } from '#core/form/blocks'
@@ -8,6 +8,7 @@ import { API } from '#shared/api/endpoints'
 import type { Refusal } from '#shared/api/refusal'
 import { callApi, useApi } from '~/api/callApi'
 
+bringPatternEngine()
 definePageMeta({ middleware: 'designer' })
 useHead({ title: 'Forms · Tobbin' })
 const api = useApi()

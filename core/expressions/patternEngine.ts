@@ -1,5 +1,5 @@
 import { RE2JS } from 're2js'
 import { setPatternEngine } from './patterns'
 
-// Whoever imports this has patterns from then on.
-setPatternEngine(RE2JS)
+/** Has patterns compiled from then on. */
+export const bringPatternEngine = (): void => setPatternEngine(RE2JS)

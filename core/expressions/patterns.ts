@@ -3,7 +3,7 @@ import type { RE2JS } from 're2js'
 /** What compiles a pattern: RE2's linear matching. Large, so that a page without patterns does without it. */
 type Engine = typeof RE2JS
 let engine: Engine | null = null
-/** Gives the engine that patterns are compiled by; `patternEngine.ts` does so at once. */
+/** Gives the engine that patterns are compiled by; `patternEngine.ts` has one. */
 export function setPatternEngine(given: Engine): void {
   engine = given
 }

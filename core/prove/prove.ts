@@ -1,4 +1,4 @@
-import '../expressions/patternEngine'
+import { bringPatternEngine } from '../expressions/patternEngine'
 import { runCheck } from './checks/check'
 import type { Form } from '../form/definition'
 import { CHECKS } from './checks'
@@ -6,6 +6,9 @@ import { withFolded } from './folded'
 import { bySeverity, type Finding, type Verdict } from './finding'
 import { Inquiry } from './goals/inquiry'
 import { Memory } from './goals/memory'
+
+// A form is proved by its patterns, too.
+bringPatternEngine()
 
 /**
  * Proves a form: every check, for all possible answers (docs/meaning.md says which are possible).

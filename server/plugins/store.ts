@@ -1,4 +1,4 @@
-import '../../core/expressions/patternEngine'
+import { bringPatternEngine } from '../../core/expressions/patternEngine'
 import { readEnvironment } from '../environment'
 import { openStore, type Store } from '../store/database'
 import { useStore } from '../store/current'
@@ -21,6 +21,7 @@ async function open(): Promise<Store> {
 }
 
 export default defineNitroPlugin(nitro => {
+  bringPatternEngine()
   const opening = open()
   // Requests that come while the store opens wait for it.
   useStore(opening)

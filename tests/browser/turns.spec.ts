@@ -1,5 +1,5 @@
 import { expect, test, type Page, type Browser, type APIRequestContext } from '@playwright/test'
-import { choose, open, responsesOf, signIn } from './support'
+import { open, responsesOf, signIn } from './support'
 import { releaseForm } from '../support/release'
 
 const FORM = {
@@ -190,7 +190,8 @@ async function readAsDesigner(page: Page, id: string) {
     3,
   )
   await open(page, `/forms/${id}/rehearse`)
-  await choose(page, 'Rehearse as', 'as Hirer')
+  await page.getByLabel('Rehearse as', { exact: true }).press('ArrowDown')
+  await page.getByRole('option', { name: 'as Hirer', exact: true }).first().click()
   await expect(page.getByText('Part 1 of 1')).toBeVisible()
 }
 

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import '#core/expressions/patternEngine'
+import { bringPatternEngine } from '#core/expressions/patternEngine'
 import { mdiRedo, mdiUndo } from '@mdi/js'
 import { placeName } from '#core/form/walk'
 
+bringPatternEngine()
 definePageMeta({ middleware: 'designer' })
 const route = useRoute()
 const draft = useDraft()

@@ -1,0 +1,3 @@
+import { bringPatternEngine } from '../../core/expressions/patternEngine'
+
+bringPatternEngine()

@@ -198,14 +198,15 @@ const role = computed(() =>
   outline: 2px dashed var(--verdigris);
   outline-offset: 8px;
 }
-/* In the rehearsal what is asked leaves room for its “Why?”. */
-.question:has(> .why) > .label {
-  padding-right: 48px;
-}
 .label {
   font-weight: 600;
   font-size: 16px;
   display: block;
+  padding: 0;
+}
+/* In the rehearsal what is asked leaves room for its “Why?”. */
+.question:has(> .why) > .label {
+  padding-right: 48px;
 }
 .optional {
   font-weight: 400;

@@ -115,6 +115,10 @@ const choose = (_event: unknown, { item }: { item: { id: string } }) => (chosen.
   overflow: hidden;
   text-overflow: ellipsis;
 }
+.table :deep(td:first-child),
+.table :deep(th:first-child) {
+  padding-left: 12px;
+}
 .table :deep(td .v-btn__content) {
   white-space: nowrap;
 }

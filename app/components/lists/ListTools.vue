@@ -91,6 +91,6 @@ async function exportXlsx() {
   flex-wrap: wrap;
 }
 .tools .v-input {
-  flex: 0 1 140px;
+  flex: 0 1 112px;
 }
 </style>

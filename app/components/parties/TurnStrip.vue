@@ -69,6 +69,13 @@ function addTurn() {
   gap: 2px;
   overflow-wrap: anywhere;
 }
+.turn:first-child {
+  margin-left: 0;
+}
+.turn:hover {
+  text-decoration: none;
+  background: var(--verdigris-wash);
+}
 .turn.on {
   border: 2px solid var(--verdigris);
   z-index: 1;

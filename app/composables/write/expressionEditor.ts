@@ -28,6 +28,8 @@ const completing = (suggest: Wanted['suggest']): Extension =>
   autocompletion({
     icons: false,
     maxRenderedOptions: MOST_SUGGESTED,
+    // What is shown is taken at once, however fast somebody types.
+    interactionDelay: 0,
     override: [
       context => {
         const { typed, options } = suggest(context.state.sliceDoc(0, context.pos))

@@ -53,8 +53,10 @@ export class TextPieces {
     for (const { literal } of held) solver.addClause([-blank, -literal])
     for (const { value, literal: chosen } of classes) {
       if (typeof value !== 'string' || value === SOMETHING) continue
-      for (const { test, literal } of held)
-        solver.addClause([-chosen, outcomeOf(test, value) ? literal : -literal])
+      for (const { test, literal } of held) {
+        const outcome = outcomeOf(test, value)
+        if (outcome !== null) solver.addClause([-chosen, outcome ? literal : -literal])
+      }
     }
     held.forEach((a, i) => held.slice(i + 1).forEach(b => this.relate(a, b, blank, pieces)))
     this.limitRoom(held, pieces)

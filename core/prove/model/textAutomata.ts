@@ -169,10 +169,10 @@ function wholeText(text: string): Automaton {
   }
 }
 
-/** How a test of a text turns out. */
-export function outcomeOf(test: TextTest, text: string): boolean {
+/** How a test of a text turns out; null where no automaton tells it. */
+export function outcomeOf(test: TextTest, text: string): boolean | null {
   const automaton = automatonOf(test)
-  if (automaton === null) return false
+  if (automaton === null) return null
   const { states, length } = codesOf(text).reduce(
     (at, letter) => after(at, letter, [automaton]),
     startOf([automaton]),

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { patternOf } from '../../expressions/patterns'
 import { planOf } from '../../fill/plan'
 import { Form } from '../../form/definition'
+import { prove } from '../prove'
 import { EMAIL, PHONE } from './textDomains'
 import { isPossible } from './sampleAnswers'
 import { textPattern } from './regularText'
@@ -200,6 +201,28 @@ describe('classes of texts', () => {
       }),
       { numRuns: 3_000 },
     )
+  })
+})
+
+describe('a text that is tested by a pattern which no automaton tells', () => {
+  it('is not taken for one that does not match', () => {
+    const form = Form.parse({
+      tobbin: 2,
+      code: 'f',
+      title: 'F',
+      sections: [
+        {
+          code: 's',
+          title: 'S',
+          items: [
+            { kind: 'question', type: 'text', code: 't', label: 'T' },
+            { kind: 'note', code: 'n', text: 'N', shownWhen: 't = "ABC" and matches(t, "(?i)abc")' },
+          ],
+        },
+      ],
+    })
+    const codes = prove(form, '2026-11-24').findings.map(f => f.code)
+    expect(codes).not.toContain('never-shown')
   })
 })
 

@@ -67,7 +67,9 @@ export class TextPieces {
   private relate(a: Held, b: Held, blank: Literal, { form }: Pieces) {
     const texts = textClasses([a.test, b.test], [], { ...form, samples: [] })
     if (texts === null) return
-    const met = new Set(texts.map(t => `${outcomeOf(a.test, t)},${outcomeOf(b.test, t)}`))
+    const outcomes = texts.map(t => [outcomeOf(a.test, t), outcomeOf(b.test, t)])
+    if (outcomes.flat().includes(null)) return
+    const met = new Set(outcomes.map(o => o.join()))
     for (const first of [true, false])
       for (const second of [true, false])
         if (!met.has(`${first},${second}`))

@@ -1,5 +1,5 @@
 import { patternOf } from '../../expressions/patterns'
-import { textPattern, type Letters, type TextPattern } from './regularText'
+import { isTooLarge, textPattern, type Letters, type TextPattern } from './regularText'
 
 /** What conditions ask of a text: that it has a piece in it, at its start or end, that it matches a pattern, or how long it is. */
 export type TextTest = PieceTest | { kind: 'length'; at: number }
@@ -173,9 +173,14 @@ function wholeText(text: string): Automaton {
 export function outcomeOf(test: TextTest, text: string): boolean | null {
   const automaton = automatonOf(test)
   if (automaton === null) return null
-  const { states, length } = codesOf(text).reduce(
-    (at, letter) => after(at, letter, [automaton]),
-    startOf([automaton]),
-  )
-  return automaton.holds(states[0] ?? 0, length)
+  try {
+    const { states, length } = codesOf(text).reduce(
+      (at, letter) => after(at, letter, [automaton]),
+      startOf([automaton]),
+    )
+    return automaton.holds(states[0] ?? 0, length)
+  } catch (error) {
+    if (isTooLarge(error)) return null
+    throw error
+  }
 }

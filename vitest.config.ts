@@ -16,7 +16,9 @@ export default defineConfig({
     include: ['{core,cli,server,shared,app,tests}/**/*.test.ts'],
     setupFiles: ['tests/support/patterns.ts'],
     sequence: { shuffle: true },
-    testTimeout: 60_000,
+    // Not a goal for time: properties of many random forms take half a minute, on a busy machine several times that.
+    testTimeout: 300_000,
+    hookTimeout: 120_000,
     env: { TZ: 'Pacific/Kiritimati' },
   },
 })

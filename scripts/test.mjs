@@ -9,6 +9,8 @@ const results = join(root, 'test-results')
 rmSync(results, { recursive: true, force: true })
 mkdirSync(results, { recursive: true })
 const total = { passed: 0, failed: 0 }
+/** What failed, told once more at the end, where nobody has to look for it. */
+const failures = []
 const add = (passed, failed) => {
   total.passed += passed
   total.failed += failed
@@ -16,11 +18,34 @@ const add = (passed, failed) => {
 
 /** Reads what a runner wrote; a runner that wrote nothing, or failed without a failed test, counts as one failure. */
 function count(file, code, read) {
-  const counted = existsSync(file) ? read(JSON.parse(readFileSync(file, 'utf8'))) : { passed: 0, failed: 0 }
-  add(counted.passed, code !== 0 && counted.failed === 0 ? 1 : counted.failed)
+  const counted = existsSync(file)
+    ? read(JSON.parse(readFileSync(file, 'utf8')))
+    : { passed: 0, failed: 0, said: [] }
+  const unsaid = code !== 0 && counted.failed === 0
+  add(counted.passed, unsaid ? 1 : counted.failed)
+  failures.push(...counted.said)
+  if (unsaid) failures.push(`the runner ended with ${code}, without a failed test (${file})`)
 }
 
-const unitCounts = r => ({ passed: r.numPassedTests, failed: r.numFailedTests })
+/** The test's full name, and what it said: of a property, its seed and the smallest case. */
+const saidOf = test => `${test.fullName}\n${(test.failureMessages ?? []).join('\n').slice(0, 3_000)}`
+const unitCounts = r => ({
+  passed: r.numPassedTests,
+  failed: r.numFailedTests,
+  said: r.testResults.flatMap(file => file.assertionResults.filter(t => t.status === 'failed').map(saidOf)),
+})
+
+/** The names of the browser tests that failed, at whatever depth of the suites. */
+function failedSpecs(suite) {
+  const here = (suite.specs ?? []).filter(spec => !spec.ok).map(spec => `${spec.file}: ${spec.title}`)
+  return [...here, ...(suite.suites ?? []).flatMap(failedSpecs)]
+}
+const browserCounts = r => ({
+  passed: r.stats.expected,
+  failed: r.stats.unexpected + r.stats.flaky,
+  said: failedSpecs(r),
+})
+
 async function runUnitTests(name, env = {}, only = []) {
   const file = join(results, `${name}.json`)
   const args = ['run', '--reporter=default', '--reporter=json', `--outputFile=${file}`, ...only]
@@ -47,6 +72,7 @@ for (const [name, command, args] of [
   const failed = (await run(bin(command), args)) !== 0
   console.log(`${name}: ${failed ? 'FAILED' : 'ok'}`)
   add(failed ? 0 : 1, failed ? 1 : 0)
+  if (failed) failures.push(name)
 }
 
 const browser = chromium()
@@ -54,12 +80,13 @@ if (browser) {
   await build()
   const file = join(results, 'browser.json')
   const code = await run(bin('playwright'), ['test'], { CHROMIUM_PATH: browser })
-  count(file, code, r => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky }))
+  count(file, code, browserCounts)
 } else {
   console.error(
     'No Chromium was found, and none could be installed: set CHROMIUM_PATH. The browser tests did not run.',
   )
   add(0, 1)
 }
+for (const failure of failures) console.log(`\nFAILED: ${failure}`)
 console.log(`\n${total.passed} passed, ${total.failed} failed`)
 process.exitCode = total.failed > 0 ? 1 : 0

@@ -25,6 +25,8 @@ export const useRehearsal = defineStore('rehearsal', () => {
   const { sets, restoreSets, removeSet, ...keeping } = useAnswerSets(id)
   const witness = useWitness()
   const place = ref<Page>({ section: 0, only: null })
+  /** How often it was started afresh: every frame goes back to its beginning then. */
+  const rounds = ref(0)
   const plan = computed<Plan | null>(before => {
     if (!draft.form) return null
     return before ? replan(before, draft.form) : planOf(draft.form)
@@ -41,6 +43,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
     put({})
     place.value = { section: filled.value?.path[0] ?? 0, only: null }
     witness.unlight()
+    rounds.value += 1
   }
   const saveSet = (name: string) => keeping.saveSet(name, answers.value)
   function openSet(name: string) {
@@ -73,7 +76,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
     place.value = pageNear(pages, wanted?.section ?? 0, wanted?.order ?? 0) ?? place.value
   }
   const acting = { restore, answer, startAfresh, fillRest, show, open }
-  return { answers, place, plan, filled, sets, saveSet, removeSet, openSet, ...witness, ...acting }
+  return { answers, place, rounds, plan, filled, sets, saveSet, removeSet, openSet, ...witness, ...acting }
 })
 
 /** Likely answers to what is blank; null when none were found that complete the form. */

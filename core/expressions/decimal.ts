@@ -35,9 +35,11 @@ export function numberFromText(text: string): Num | null {
 /** A JavaScript number (as JSON gives it) as an exact decimal, by its shortest text; null when it is not finite. */
 export function numberFromDouble(n: number): Num | null {
   if (isSmallInteger(n)) return n === 0 ? 0 : n
-  // Up to 16 characters, one of them the point, are at most 15 digits: canonical as it stands.
-  if (String(n).length <= EXACT_DIGITS + 1 && !String(n).includes('e')) return n
-  return Number.isFinite(n) ? canonical(new D(String(n))) : null
+  const text = String(n)
+  // Up to 16 characters, one of them the point, are at most 15 digits: canonical as it stands. A whole number has no point.
+  const isShort = text.includes('.') && text.length <= EXACT_DIGITS + 1 && !text.includes('e')
+  if (isShort) return n
+  return Number.isFinite(n) ? canonical(new D(text)) : null
 }
 
 export const isNumber = (value: unknown): value is Num =>

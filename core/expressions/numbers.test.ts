@@ -9,6 +9,7 @@ import {
   floor,
   modulo,
   multiply,
+  numberFromDouble,
   numberFromText,
   numberText,
   rounded,
@@ -36,6 +37,19 @@ const num = (d: Digits): Num => {
 }
 const at = (d: Digits, places: number): bigint => d.digits * 10n ** BigInt(places - d.places)
 const isExactly = (n: Num | null, d: Digits) => n !== null && compareNumbers(n, num(d)) === 0
+
+describe('a number and its text', () => {
+  it('are the same number, whether they come as a number or as its text', () => {
+    const whole = fc.maxSafeInteger()
+    const broken = fc.integer({ min: -(10 ** 9), max: 10 ** 9 }).map(n => n / 10_000)
+    fc.assert(
+      fc.property(fc.oneof(whole, broken), n => {
+        expect(numberFromDouble(n)).toEqual(numberFromText(String(n)))
+      }),
+      { numRuns: 2_000, examples: [[1745777835738472], [-1745777835738472], [1e15], [999999999999999]] },
+    )
+  })
+})
 
 describe('decimals', () => {
   it('add, subtract, multiply and compare exactly', () => {

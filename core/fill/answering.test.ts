@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { goesByNames } from '../../tests/support/byNames'
 import { richForm } from '../../tests/support/richForms'
 import type { Form, Item } from '../form/definition'
 import { type Question, type QuestionType, QUESTIONS, Question as QuestionSchema } from '../form/questions'
@@ -280,11 +281,12 @@ describe('definitions', () => {
         expect(readForm(after).problems).toBeNull()
         const told = (f: Form) =>
           prove(f, TODAY)
-            .findings.map(x => `${x.code} ${x.at === place.code ? 'renamed_one' : x.at}`)
+            .findings.filter(x => !goesByNames(x))
+            .map(x => `${x.code} ${x.at === place.code ? 'renamed_one' : x.at}`)
             .filter(x => !x.startsWith('undecided'))
         expect(told(after)).toEqual(told(before))
       }),
-      { numRuns: 60 },
+      { numRuns: 60, examples: [[2, 4]] },
     )
   })
 })

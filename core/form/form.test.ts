@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
+import { goesByNames } from '../../tests/support/byNames'
 import { smallForm } from '../../tests/support/forms'
 import { Form } from './definition'
 import { applyEdits, EditError, type Edit } from './edits'
@@ -89,7 +90,9 @@ describe('edits', () => {
       fc.property(smallForm, form => {
         const renamed = renameCode(form, 'item/q0', 'renamed_one')
         const codes = (f: Form) =>
-          prove(f, '2026-11-24').findings.map(x => [x.code, x.at === 'q0' ? 'renamed_one' : x.at])
+          prove(f, '2026-11-24')
+            .findings.filter(x => !goesByNames(x))
+            .map(x => [x.code, x.at === 'q0' ? 'renamed_one' : x.at])
         expect(codes(renamed)).toEqual(codes(form))
         expect(JSON.stringify(renamed)).not.toMatch(/\bq0\b(?!")/)
       }),

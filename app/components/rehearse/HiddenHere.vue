@@ -51,7 +51,7 @@ const title = computed(() =>
 <style scoped>
 .not-shown {
   max-width: 640px;
-  margin: 14px auto 0;
+  margin: 6px auto 0;
   color: var(--slate);
 }
 .not-shown li {

@@ -1,72 +1,66 @@
 <script setup lang="ts">
-import { mdiCellphone, mdiMonitor, mdiRestart, mdiTablet } from '@mdi/js'
+import { mdiCellphone, mdiMonitor, mdiTablet } from '@mdi/js'
 import type { Turn } from '#core/form/turns'
 import { turnName } from '#core/parties/turns'
+import type { FrameWidth } from '~/composables/rehearse/useRehearsalFrames'
 
-/** The bar above the live form: as whom, in which section, how wide, with which answers. */
-export type Width = (typeof WIDTHS)[number]['value']
-const WIDTHS = [
+/** The bar above a live form: as whom, in which section, how wide. */
+const WIDTHS: readonly { value: FrameWidth; title: string; icon: string }[] = [
   { value: 'phone', title: 'phone', icon: mdiCellphone },
   { value: 'tablet', title: 'tablet', icon: mdiTablet },
   { value: 'desk', title: 'desk', icon: mdiMonitor },
-] as const
+]
 const as = defineModel<string | null>('as', { required: true })
-const width = defineModel<Width>('width', { required: true })
-defineProps<{ turns: readonly Turn[]; section: number | null }>()
-const emit = defineEmits<{ jump: [section: number]; afresh: []; said: [text: string] }>()
+const width = defineModel<FrameWidth>('width', { required: true })
+const props = defineProps<{ turns: readonly Turn[]; section: number | null; scale: number }>()
+const emit = defineEmits<{ jump: [section: number] }>()
 const draft = useDraft()
 const rehearsal = useRehearsal()
+const parties = computed(() => [
+  { value: null, title: 'All of the form' },
+  ...props.turns.map(t => ({ value: t.code, title: `as ${draft.form ? turnName(draft.form, t) : t.code}` })),
+])
 /** Any section can be gone to; one that the answers do not lead to is told, with its reason. */
 const sections = computed(() =>
-  (draft.form?.sections ?? []).map((s, i) => ({
-    i,
-    title: s.title,
-    reached: rehearsal.filled?.path.includes(i) ?? false,
-  })),
+  (draft.form?.sections ?? []).map((s, i) => {
+    const isReached = rehearsal.filled?.path.includes(i) ?? false
+    return { value: i, title: `${i + 1} ${s.title}${isReached ? '' : ' (not reached)'}` }
+  }),
 )
 </script>
 
 <template>
   <div class="pane-bar">
-    <strong>Rehearsal</strong>
+    <slot name="before" />
     <v-select
       v-if="turns.length > 0"
       v-model="as"
       class="go as"
       aria-label="Rehearse as"
-      :items="[
-        { value: null, title: 'All of the form' },
-        ...turns.map(t => ({ value: t.code, title: `as ${draft.form ? turnName(draft.form, t) : t.code}` })),
-      ]"
+      :items="parties"
     />
     <v-select
       v-if="as === null"
       class="go"
       aria-label="Go to section"
       :model-value="section ?? ''"
-      :items="
-        sections.map(s => ({
-          value: s.i,
-          title: `${s.i + 1} ${s.title}${s.reached ? '' : ' (not reached)'}`,
-        }))
-      "
+      :items="sections"
       @update:model-value="emit('jump', Number($event))"
     />
     <span class="spread" />
+    <span
+      v-if="scale < 1"
+      class="small quiet scale"
+      title="Made smaller as a whole, to stand beside the others"
+      >{{ Math.round(scale * 100) }} %</span
+    >
     <SegmentedChoice
       v-model="width"
       class="widths"
       :options="WIDTHS"
       name="Width"
     />
-    <AnswerSets @said="emit('said', $event)" />
-    <IconButton
-      :icon="mdiRestart"
-      name="Start afresh"
-      keys="Alt N"
-      aria-keyshortcuts="Alt+N"
-      @click="emit('afresh')"
-    />
+    <slot />
   </div>
 </template>
 
@@ -92,8 +86,13 @@ const sections = computed(() =>
 .pane-bar {
   container-type: inline-size;
 }
-@container (max-width: 420px) {
-  strong {
+@container (max-width: 400px) {
+  .scale {
+    display: none;
+  }
+}
+@container (max-width: 560px) {
+  :slotted(strong) {
     display: none;
   }
 }

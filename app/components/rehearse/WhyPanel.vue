@@ -36,15 +36,15 @@ const whose = (order: number) =>
     @keydown.esc="emit('close')"
   >
     <div class="head">
-      <strong>{{ shown ? 'Why is this shown?' : 'Why is this not shown?' }}</strong><span class="quiet small"
-        >{{ place.number }} {{ placeName(place) }}</span
-      ><v-btn
+      <strong>{{ shown ? 'Why is this shown?' : 'Why is this not shown?' }}</strong>
+      <v-btn
         variant="text"
         @click="emit('close')"
       >
         Close
       </v-btn>
     </div>
+    <p class="quiet small">{{ place.number }} {{ placeName(place) }}</p>
     <p
       v-if="reasons.length === 0"
       class="small"
@@ -101,8 +101,8 @@ const whose = (order: number) =>
   gap: 4px;
 }
 .head {
-  display: grid;
-  grid-template-columns: auto minmax(0, 1fr) auto;
+  display: flex;
+  justify-content: space-between;
   gap: 8px;
   align-items: baseline;
 }

@@ -1,14 +1,13 @@
+import type { Ref } from 'vue'
 import { fill } from '#core/fill/fill'
 import type { Page } from '#core/fill/pages'
 import { planOf } from '#core/fill/plan'
 import { redactForParty } from '#core/parties/redact'
 
-/** Whose turn a pane rehearses, and what of the form and of the answers is seen in it. */
-export function useRehearsedParty(begin: string | null) {
+/** What of the form and of the answers is seen in a frame that rehearses a turn, by its code; all of the form for null. */
+export function useRehearsedParty(as: Ref<string | null>) {
   const draft = useDraft()
   const rehearsal = useRehearsal()
-  /** The code of the turn; null for all of the form. */
-  const as = ref<string | null>(begin)
   const turns = computed(() => draft.form?.turns ?? [])
   const turn = computed(() => turns.value.find(t => t.code === as.value) ?? null)
   const seen = computed(() => {
@@ -30,5 +29,5 @@ export function useRehearsedParty(begin: string | null) {
       else rehearsal.place = page
     },
   })
-  return { as, turns, turn, filled, answers, access, place }
+  return { turns, turn, filled, answers, access, place }
 }

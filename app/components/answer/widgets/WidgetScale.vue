@@ -105,7 +105,7 @@ label:has(:focus-visible) {
   max-width: 560px;
   margin-top: 4px;
 }
-@media (max-width: 420px) {
+@container answers (max-width: 420px) {
   .steps:has(label:nth-child(8)) {
     grid-auto-flow: row;
     grid-template-columns: repeat(auto-fit, minmax(46px, 1fr));

@@ -5,6 +5,8 @@ import { columnsOf } from '../form/types'
 export interface RowProblem {
   kind: 'duplicate-row' | 'similar-codes' | 'double-label' | 'orphan-row' | 'childless-parent'
   list: string
+  /** The column that holds what is wrong: `code`, `label` or one of the list’s own. */
+  column: string
   /** Positions of the rows concerned, at most `MOST_SHOWN`; `count` says how many there are. */
   rows: number[]
   count: number
@@ -73,6 +75,13 @@ const sameName = (column: string, list: string): boolean => {
   return stem(column) === stem(list)
 }
 
+/** The rows of a problem together with those that they are mistaken for: all that have the same in the column concerned, by position. */
+export function rowsAlike(rows: readonly Row[], { rows: meant, column }: RowProblem): number[] {
+  const valueOf = (at: number) => fold(String(rows[at]?.[column] ?? ''))
+  const values = new Set(meant.map(valueOf))
+  return rows.flatMap((_, at) => (values.has(valueOf(at)) ? [at] : []))
+}
+
 /** What is wrong with a list by itself. */
 export function rowProblems(list: ChoiceList, links: readonly Link[] = []): RowProblem[] {
   return [
@@ -88,12 +97,14 @@ export function rowProblems(list: ChoiceList, links: readonly Link[] = []): RowP
 const problem = (
   kind: RowProblem['kind'],
   list: ChoiceList,
+  column: string,
   rows: readonly number[],
   sentence: string,
   mend: RowProblem['mend'] = null,
 ): RowProblem => ({
   kind,
   list: list.code,
+  column,
   rows: rows.slice(0, MOST_SHOWN),
   count: rows.length,
   sentence,
@@ -108,6 +119,7 @@ function duplicates(list: ChoiceList): RowProblem[] {
     problem(
       'duplicate-row',
       list,
+      'code',
       again,
       `${few([...new Set(again.map(i => list.rows[i]?.code ?? ''))])} ${again.length === 1 ? 'is a code' : 'are codes'} that more than one row has.`,
       { words: 'Take the later rows out', rows: again.map(at => ({ at, row: null })) },
@@ -136,6 +148,7 @@ function similar(list: ChoiceList): RowProblem[] {
     problem(
       'similar-codes',
       list,
+      'code',
       rows,
       `${few(rows.map(i => list.rows[i]?.code ?? ''))} ${rows.length === 1 ? 'differs' : 'differ'} from another code, or from its own words, only by case or blanks.`,
       trimmed.length > 0 ? { words: 'Take the blanks off', rows: trimmed } : null,
@@ -158,6 +171,7 @@ function doubleLabels(list: ChoiceList, parents: readonly Link[]): RowProblem[] 
         problem(
           'double-label',
           list,
+          'label',
           again,
           `${few([...new Set(again.map(i => list.rows[i]?.label ?? ''))])} ${again.length === 1 ? 'is a label' : 'are labels'} that two rows${parents.length > 0 ? ' under one parent' : ''} have; respondents can’t tell them apart.`,
         ),
@@ -187,6 +201,7 @@ export function linkProblems(child: ChoiceList, column: string, parent: ChoiceLi
       problem(
         'orphan-row',
         child,
+        column,
         orphans,
         `The ${column} of ${orphans.length === 1 ? 'a row' : `${orphans.length} rows`} is not among ${parent.title ?? parent.code}: ${few([...new Set(orphans.map(i => String(child.rows[i]?.[column])))])}.`,
         mends.length > 0
@@ -202,6 +217,7 @@ export function linkProblems(child: ChoiceList, column: string, parent: ChoiceLi
       problem(
         'childless-parent',
         parent,
+        'label',
         childless,
         `${few(childless.map(i => parent.rows[i]?.label ?? ''))} ${childless.length === 1 ? 'has' : 'have'} no row in ${child.title ?? child.code}.`,
       ),

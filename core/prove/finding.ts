@@ -1,3 +1,4 @@
+import type { Span } from '../expressions/tree'
 import type { RuleKind } from '../form/rules'
 import { sameAnswer, type Answers } from '../form/answers'
 import type { Edit } from '../form/edits'
@@ -13,6 +14,11 @@ export interface ConflictPart {
   /** The kind of rule; `place` where the thing itself is meant, `limits` where its least, most, length or pattern is. */
   kind: RuleKind | 'place' | 'limits'
   index: number
+}
+
+/** A text as it is written and the place in it that is meant. */
+export interface Marked extends Span {
+  text: string
 }
 
 /** A section, group, question or note that a finding speaks of as well. */
@@ -34,9 +40,16 @@ export interface Finding {
   sentence: string
   /** A smallest set of rules that collide: none can be left out. */
   conflict: ConflictPart[]
+  /** The code of the turn that it speaks of, where no rule of it is among the parts; null for all else. */
+  turn: string | null
+  /** A rule or a text as it is written, and the words in it that are wrong; null where no single words are. */
+  marked: Marked | null
+  /** What of the list at `address` is meant: rows by their position (a sample), and the column; null for all else. */
+  inList: { rows: readonly number[]; column: string } | null
   /**
    * A smallest set of answers that leads to where the finding shows; null where no answers lead there. For what can never
-   * be shown it is the nearest miss: its section is open, and as many of the colliding rules hold as can.
+   * be shown it is the nearest miss: it leads to its place, as many parts of its rule as can be are true together, and the
+   * part that then fails is `marked`.
    */
   witness: Answers | null
   /** What can't come into play for the same reason, and has no finding of its own; in the order of the form. */

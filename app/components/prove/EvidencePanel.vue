@@ -8,7 +8,8 @@ import { useEvidence } from '~/composables/prove/useEvidence'
 const props = defineProps<{ finding: Finding }>()
 const draft = useDraft()
 const rehearsal = useRehearsal()
-const { parts, partsTitle, answers, isNearestMiss } = useEvidence(() => props.finding)
+const { parts, partsTitle, turn, answers, isNearestMiss } = useEvidence(() => props.finding)
+const listCode = computed(() => /^list\/(.+)$/.exec(props.finding.address ?? '')?.[1] ?? null)
 /** What is folded into the finding, by name. */
 const behind = computed(() =>
   props.finding.folded.map(({ code, address }) => {
@@ -16,6 +17,10 @@ const behind = computed(() =>
     return { code, address, name: place ? placeName(place) : code }
   }),
 )
+const witnessTitle = computed(() => {
+  if (!isNearestMiss.value) return 'The fewest answers that lead there'
+  return 'Answers that lead to its place and make as much of its rule true as can be'
+})
 async function rehearse() {
   rehearsal.show(props.finding)
   draft.select(props.finding.address)
@@ -29,8 +34,34 @@ async function rehearse() {
     aria-label="Evidence"
   >
     <h2>Evidence</h2>
-    <p class="quiet small">{{ partsTitle }}</p>
-    <div class="sheet parts">
+    <ListEvidence
+      v-if="listCode && finding.inList"
+      :code="listCode"
+      :in-list="finding.inList"
+    />
+    <template v-if="turn">
+      <p class="quiet small">The turn</p>
+      <div class="sheet part">
+        <p class="small quiet">{{ turn.name }}</p>
+        <p class="small">{{ turn.words }}</p>
+      </div>
+    </template>
+    <template v-if="finding.marked && !isNearestMiss">
+      <p class="quiet small">As it is written</p>
+      <div class="sheet part">
+        <MarkedText :marked="finding.marked" />
+      </div>
+    </template>
+    <p
+      v-if="parts.length > 0"
+      class="quiet small"
+    >
+      {{ partsTitle }}
+    </p>
+    <div
+      v-if="parts.length > 0"
+      class="sheet parts"
+    >
       <div
         v-for="(p, i) in parts"
         :key="i"
@@ -72,13 +103,7 @@ async function rehearse() {
       >
         On {{ readableDate(finding.today) }}
       </p>
-      <p class="quiet small">
-        {{
-          isNearestMiss
-            ? 'The fewest answers that lead to its place, where it stays hidden'
-            : 'The fewest answers that lead there'
-        }}
-      </p>
+      <p class="quiet small">{{ witnessTitle }}</p>
       <dl
         v-if="answers.length > 0"
         class="sheet answers"
@@ -102,6 +127,12 @@ async function rehearse() {
       >
         No answer is needed: it stands where the form begins.
       </p>
+      <template v-if="isNearestMiss && finding.marked">
+        <p class="quiet small">What is marked in its rule is not true then</p>
+        <div class="sheet part">
+          <MarkedText :marked="finding.marked" />
+        </div>
+      </template>
       <v-btn
         variant="flat"
         color="primary"
@@ -163,8 +194,5 @@ h2:not(:first-child) {
 dd {
   font-weight: 700;
   text-align: right;
-}
-.action {
-  justify-self: start;
 }
 </style>

@@ -1,6 +1,9 @@
 import { describeResponse } from '#core/fill/describeResponse'
 import { RULE_WORDS, rulesOf } from '#core/form/rules'
-import { placeName } from '#core/form/walk'
+import type { Form } from '#core/form/definition'
+import { turnName } from '#core/parties/turns'
+import { placeName, type Place } from '#core/form/walk'
+import { placeWords, turnWords } from './partWords'
 import { collides, isMiss, type Finding } from '#core/prove/finding'
 
 type Part = Finding['conflict'][number]
@@ -8,7 +11,6 @@ type Part = Finding['conflict'][number]
 /** What a finding rests on: the rules concerned, and the answers of its witness as they read. */
 export function useEvidence(finding: () => Finding) {
   const draft = useDraft()
-  const rehearsal = useRehearsal()
   const rules = computed(() => (draft.form ? rulesOf(draft.form, draft.places) : []))
 
   function readPart(part: Part) {
@@ -16,19 +18,34 @@ export function useEvidence(finding: () => Finding) {
     const rule = rules.value.find(
       r => place && r.place.address === place.address && r.kind === part.kind && r.index === part.index,
     )
-    const words = part.kind === 'place' || part.kind === 'limits' ? '' : RULE_WORDS[part.kind]
+    const words = rule ? RULE_WORDS[rule.kind] : ''
     const own = place ? `${place.number} ${placeName(place)}` : part.code
     const name = part.kind === 'promise' ? 'All of the form' : own
-    const limits = part.kind === 'limits' && place ? limitWords(place.node) : null
-    return { rule, words, name, plain: rule ? '' : (limits ?? WITHOUT_RULE[part.kind] ?? '') }
+    return { rule, words, name, plain: rule ? '' : wordsWithoutRule(draft.form, part, place) }
   }
+  /** The turn that it speaks of, as it is. */
+  const turn = computed(() => {
+    const { form } = draft
+    const found = form?.turns?.find(t => t.code === finding().turn)
+    return form && found ? { name: turnName(form, found), words: turnWords(form, found) } : null
+  })
   const parts = computed(() => finding().conflict.map(readPart))
   const partsTitle = computed(() => {
     if (parts.value.length >= 2)
       return collides(finding()) ? 'The smallest set of rules that collide' : 'The rules concerned'
-    return finding().conflict[0]?.kind === 'promise' ? 'The promise' : 'Where it stands'
+    if (finding().conflict[0]?.kind === 'promise') return 'The promise'
+    return parts.value[0]?.rule ? 'The rule' : 'Where it stands'
   })
 
+  const answers = useWitnessAnswers(finding)
+  const isNearestMiss = computed(() => isMiss(finding()))
+  return { parts, partsTitle, turn, answers, isNearestMiss }
+}
+
+/** The witness as it reads: what it answers, each entry named where it begins. */
+function useWitnessAnswers(finding: () => Finding) {
+  const draft = useDraft()
+  const rehearsal = useRehearsal()
   /** `people[1].` as it reads: “Person 2”. */
   function entryName(path: string): string {
     const steps = [...path.matchAll(/(\w+)\[(\d+)\]/g)]
@@ -39,8 +56,7 @@ export function useEvidence(finding: () => Finding) {
     return names.join(', ')
   }
   const entryOf = (path: string) => path.slice(0, path.lastIndexOf('.') + 1)
-  /** The witness as it reads: what it answers, each entry named where it begins. */
-  const answers = computed(() => {
+  return computed(() => {
     const { witness } = finding()
     if (!rehearsal.plan || !witness) return []
     const lines = describeResponse(rehearsal.plan, witness, rehearsal.today)
@@ -57,8 +73,6 @@ export function useEvidence(finding: () => Finding) {
       }
     })
   })
-  const isNearestMiss = computed(() => isMiss(finding()))
-  return { parts, partsTitle, answers, isNearestMiss }
 }
 
 /** What limits each is in words, by its key. */
@@ -81,7 +95,14 @@ function limitWords(node: object): string {
   return `An answer has ${words.join(', ')}`
 }
 
-/** What is said of a part of the conflict that no rule was written for. */
+/** What is said of a part that no rule was written for. */
+function wordsWithoutRule(form: Form | null, part: Part, place: Place | undefined): string {
+  if (place && part.kind === 'limits') return limitWords(place.node)
+  if (form && place && part.kind === 'place') return placeWords(form, place)
+  return WITHOUT_RULE[part.kind] ?? ''
+}
+
+/** The same of rules that always hold. */
 const WITHOUT_RULE: Readonly<Partial<Record<Part['kind'], string>>> = {
   required: 'An answer is always required',
   route: 'A route that is always taken',

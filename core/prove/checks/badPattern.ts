@@ -15,6 +15,7 @@ export const badPattern: Check = {
         ? [
             finding(kind, place, `The pattern of ${quotedName(place)} can’t be read: ${place.node.pattern}`, {
               conflict: [partAt(place)],
+              marked: { text: place.node.pattern, from: 0, to: place.node.pattern.length },
               witness: inquiry.wayTo(place.section),
             }),
           ]

@@ -54,7 +54,7 @@ function untaken(inquiry: Inquiry, { turn, at }: HandedOff): Finding[] {
   const shadow = (turn.turn.handOff ?? []).findIndex(h => h.when === undefined)
   if (shadow >= 0 && shadow < at) {
     const reason = 'the one above it has no condition and always comes first'
-    return [finding(kind, null, `${name} is never taken: ${reason}.`)]
+    return [finding(kind, null, `${name} is never taken: ${reason}.`, { turn: turn.turn.code })]
   }
   const before = turn.handOffs.filter(h => h.at <= at)
   const rule = before.find(h => h.at === at)?.rule

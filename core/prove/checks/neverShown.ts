@@ -5,6 +5,7 @@ import type { PlannedPlace, PlannedSection, Step } from '../../fill/planned'
 import type { Inquiry } from '../goals/inquiry'
 import { type Check, quotedName, finding, partAt, lookAtEach } from './check'
 import { sectionGoal, shownGoal, type Goal } from '../goals/goal'
+import { findNearestMiss, type Miss } from './nearestMiss'
 import { limitsBehind } from './limits'
 import { namedRules } from './named'
 import { example, section, text, whole } from './exampleForms'
@@ -73,9 +74,10 @@ function stepFindings(inquiry: Inquiry, step: Step): Finding[] {
 function decided(
   inquiry: Inquiry,
   goal: Goal,
-  { place }: Pick<PlannedPlace, 'place'>,
+  thing: Pick<PlannedPlace, 'place'> | Step,
   near: number,
 ): Finding[] {
+  const { place } = thing
   const decision = inquiry.decide(goal, { seen: e => e.shown.has(place.order) })
   if (decision.is === 'undecided')
     return [undecidedFinding(place, `whether ${quotedName(place)} can ever be shown`, decision.why)]
@@ -84,25 +86,24 @@ function decided(
   inquiry.facts.establish(place.order, decision.conflict)
   if (repeated) return []
   const conflict = [...decision.conflict, ...limitsBehind(inquiry, decision.conflict)]
-  return [findingOf(inquiry, place, conflict, near)]
+  return [findingOf(inquiry, place, conflict, findNearestMiss(inquiry, thing, near))]
 }
 
 /** The finding that something can never be shown, for the rules that make it so. */
-function findingOf(inquiry: Inquiry, place: Place, conflict: ConflictPart[], near: number): Finding {
+function findingOf(inquiry: Inquiry, place: Place, conflict: ConflictPart[], miss: Miss): Finding {
   const rule = `${place.address}:shownWhen`
-  const witness = near < 0 ? null : inquiry.wayTo(near)
   const others = conflict.filter(p => !(p.address === place.address && p.kind === 'shownWhen'))
   const [first] = others
   if (first && isAround(inquiry, place, others)) {
     const outside = inquiry.model.plan.places.find(p => p.address === first.address)
     const whose = outside ? `, of ${quotedName(outside)}` : ''
     const sentence = `${quotedName(place)} can never be shown: its rule contradicts the one around it${whose}.`
-    return finding(outer, place, sentence, { rule, conflict, witness })
+    return finding(outer, place, sentence, { rule, conflict, ...miss })
   }
   return finding(kind, place, `${quotedName(place)} can never be shown: ${reasonIn(inquiry, others)}.`, {
     rule,
     conflict: conflict.length > 0 ? conflict : [partAt(place, 'shownWhen')],
-    witness,
+    ...miss,
   })
 }
 

@@ -38,18 +38,28 @@ function inClosing(inquiry: Inquiry, { code, title, text: said }: Closing, index
   const place = inquiry.model.plan.sections.at(-1)?.place
   if (!place) return []
   return [title, said]
-    .flatMap(words => splitQuotes(words ?? ''))
-    .flatMap((piece): Finding[] => {
+    .flatMap(words => splitQuotes(words ?? '').map(piece => ({ piece, words: words ?? '' })))
+    .flatMap(({ piece, words }): Finding[] => {
       if (piece.kind === 'words') return []
       const { syntax, problems } = inquiry.model.plan.names.read(piece.source, place, null)
       const why = syntax?.message ?? problems[0]?.sentence
       if (why === undefined) return []
       const conflict = [partAt(place, 'closing', index)]
       return [
-        finding(kind, place, `The closing “${title ?? code}” quotes “${piece.source}”: ${why}`, { conflict }),
+        finding(kind, place, `The closing “${title ?? code}” quotes “${piece.source}”: ${why}`, {
+          conflict,
+          marked: markedIn(words, piece),
+        }),
       ]
     })
 }
+
+/** A quote marked in its text. */
+const markedIn = (text: string, { from, source }: { from: number; source: string }) => ({
+  text,
+  from,
+  to: from + source.length,
+})
 
 function quotesIn(inquiry: Inquiry, found: ReturnType<typeof textsAt>[number]): Finding[] {
   const { place, text: whole, entry } = found
@@ -69,6 +79,7 @@ function quotesIn(inquiry: Inquiry, found: ReturnType<typeof textsAt>[number]): 
       return [
         finding(kind, place, `${quotedName(place)} quotes “${piece.source}”: ${problem.sentence}`, {
           conflict,
+          marked: { text: whole, from: piece.from + problem.from, to: piece.from + problem.to },
           mend:
             mended === null ? null : { words: `Write ${problem.instead}`, edits: [withText(found, mended)] },
         }),
@@ -81,7 +92,7 @@ function quotesIn(inquiry: Inquiry, found: ReturnType<typeof textsAt>[number]): 
         kind,
         place,
         `${quotedName(place)} quotes with the format “${piece.format}”, which there is not.${near ? ` Did you mean “${near}”?` : ` There is: ${FORMATS.join(', ')}.`}`,
-        { conflict },
+        { conflict, marked: markedIn(whole, piece) },
       ),
     ]
   })

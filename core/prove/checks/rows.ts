@@ -1,6 +1,6 @@
 import type { Form } from '../../form/definition'
 import type { ChoiceList } from '../../form/choiceLists'
-import type { RowProblem } from '../../lists/integrity'
+import { rowsAlike, type RowProblem } from '../../lists/integrity'
 import { changeEdits } from '../../lists/changes'
 import type { Finding, Severity } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
@@ -59,6 +59,9 @@ export const rowCheck = ({ code, severity, about, raises }: RowCheck): Check => 
     inquiry.integrity.filter(p => p.kind === code).map(p => rowFinding(inquiry, { code, severity }, p)),
 })
 
+/** So many rows are told with a finding. */
+const MOST_SHOWN = 12
+
 function rowFinding(
   { form }: Inquiry,
   kind: { code: string; severity: Severity },
@@ -73,6 +76,9 @@ function rowFinding(
     rule: null,
     sentence: `In the list “${list?.title ?? problem.list}”: ${problem.sentence}`,
     conflict: [],
+    turn: null,
+    marked: null,
+    inList: { rows: rowsAlike(rows, problem).slice(0, MOST_SHOWN), column: problem.column },
     witness: null,
     folded: [],
     today: null,

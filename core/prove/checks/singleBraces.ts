@@ -17,12 +17,18 @@ export const singleBraces: Check = {
   spares: quoting('About {{ name }}'),
   run: ({ model: { plan } }) =>
     plan.places.flatMap(place => {
-      const told = (sentence: string) => [finding(kind, place, sentence, { conflict: [partAt(place)] })]
+      const told = (text: string, whole: string, sentence: string) => {
+        const from = text.indexOf(whole)
+        const marked = { text, from, to: from + whole.length }
+        return [finding(kind, place, sentence, { conflict: [partAt(place)], marked })]
+      }
       return [
         ...textsAnywhere(place).flatMap((words): Finding[] => {
           const [whole = '', code = ''] = LONE.exec(words) ?? []
           if (!plan.byCode.has(code)) return []
           return told(
+            words,
+            whole,
             `A text of ${quotedName(place)} has “${whole}”, which is shown as it stands; a quote is written {{ ${code} }}.`,
           )
         }),
@@ -30,6 +36,8 @@ export const singleBraces: Check = {
           .filter(words => QUOTE.test(words))
           .flatMap(words =>
             told(
+              words,
+              words,
               `${quotedName(place)} has “${words}”, which is shown as it stands: nothing is quoted in choices, units, placeholders and the ends of scales.`,
             ),
           ),

@@ -54,7 +54,7 @@ export const unknownParty: Check = {
         plan.byCode.get(turn.by.answer)?.place.node.type !== 'email'
           ? [`waits for whoever “${turn.by.answer}” names, which is no e-mail question.`]
           : []),
-      ].map(end => finding(kind, null, `The turn “${turn.title || turn.code}” ${end}`)),
+      ].map(end => finding(kind, null, `The turn “${turn.title || turn.code}” ${end}`, { turn: turn.code })),
     )
     const byQuestions = plan.questions.flatMap(({ place }) =>
       place.node.privateTo === undefined

@@ -47,6 +47,7 @@ export const unreachableTurn: Check = {
               kind,
               null,
               `Nothing leads to the turn “${turnName(form, turn)}”: no hand-off goes there.`,
+              { turn: turn.code },
             ),
           ],
     )

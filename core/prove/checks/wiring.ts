@@ -45,6 +45,7 @@ export function wiringFinding(
   return finding(check, rule.place, `${problem.sentence} (${where})`, {
     rule: rule.id,
     conflict: [partAt(rule.place, rule.kind, rule.index)],
+    marked: { text: rule.text, from: problem.from, to: problem.to },
     witness: inquiry.wayTo(rule.place.section),
     mend:
       problem.instead === null

@@ -4,6 +4,20 @@
  * (H. Hinnant, "chrono-Compatible Low-Level Date Algorithms", 2013).
  */
 const PATTERN = /^(\d{4})-(\d{2})-(\d{2})$/
+const MONTH_NAMES = [
+  'january',
+  'february',
+  'march',
+  'april',
+  'may',
+  'june',
+  'july',
+  'august',
+  'september',
+  'october',
+  'november',
+  'december',
+]
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
 /** Days since 1970-01-01 of a date, or null when the text is not a date of the calendar. */
@@ -50,6 +64,18 @@ export function isoFromDay(day: number): string {
 export function readableDate(iso: string): string {
   const match = PATTERN.exec(iso)
   return match ? `${Number(match[3])} ${MONTHS[Number(match[2]) - 1] ?? match[2]} ${match[1]}` : iso
+}
+
+/** How a date may be written: day, month by name, year. */
+const WRITTEN = /^(\d{1,2})\.? ?([a-z]{3,9})\.? ?(\d{4})$/i
+/** The date that somebody typed, as ISO text: `27 Nov 2026`, `27 November 2026` or `2026-11-27`; null when it is none, or could be read in two ways. */
+export function dateFromText(text: string): string | null {
+  const plain = text.trim()
+  if (dayNumber(plain) !== null) return plain
+  const [, day = '', month = '', year = ''] = WRITTEN.exec(plain) ?? []
+  const at = MONTH_NAMES.findIndex(name => month !== '' && name.startsWith(month.toLowerCase()))
+  const iso = `${year}-${String(at + 1).padStart(2, '0')}-${day.padStart(2, '0')}`
+  return dayNumber(iso) === null ? null : iso
 }
 
 /** A time of day as `10:30:00`, read with or without seconds; null when it is none. */
@@ -217,6 +243,12 @@ export const PARTS = {
 /** A time for people: `10:30`, with seconds only where there are some. */
 export const readableTime = (time: string): string =>
   time.endsWith(':00') && time.length === 8 ? time.slice(0, 5) : time
+/** The date and time that somebody typed, as ISO text: `27 Nov 2026, 10:30` or `2026-11-27T10:30`; null when it is none. */
+export function dateTimeFromText(text: string): string | null {
+  const at = text.lastIndexOf(text.includes(',') ? ',' : 'T')
+  const date = dateFromText(text.slice(0, at))
+  return at < 0 || date === null ? null : dateTimeText(`${date}T${text.slice(at + 1).trim()}`)
+}
 /** A date and time for people: `24 Nov 2026, 10:30`. */
 export const readableDateTime = (text: string): string =>
   `${readableDate(text.slice(0, 10))}, ${readableTime(text.slice(11))}`

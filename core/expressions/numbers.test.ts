@@ -1,6 +1,18 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { dayNumber, FIRST_DAY, isoFromDay, LAST_DAY, monthsBetween, moveDate, partOf } from './dates'
+import {
+  dateFromText,
+  dateTimeFromText,
+  dayNumber,
+  FIRST_DAY,
+  isoFromDay,
+  LAST_DAY,
+  monthsBetween,
+  moveDate,
+  partOf,
+  readableDate,
+  readableDateTime,
+} from './dates'
 import {
   absolute,
   add,
@@ -125,6 +137,9 @@ describe('days of the calendar', () => {
           n,
           n - (dayNumber('1970-01-01') ?? 0),
         ])
+        const clock = `${iso}T${String(n & 15).padStart(2, '0')}:05:${n % 2 === 0 ? '00' : '07'}`
+        expect([dateFromText(readableDate(iso)), dateFromText(iso)]).toEqual([iso, iso])
+        expect([dateTimeFromText(readableDateTime(clock)), dateTimeFromText(clock)]).toEqual([clock, clock])
         expect([
           partOf(iso, 'year'),
           partOf(iso, 'month'),
@@ -134,6 +149,8 @@ describe('days of the calendar', () => {
       }),
       { numRuns: 1_000 },
     )
+    for (const text of ['03/04/2026', '3.4.2026', '31 Feb 2026', 'Nov 2026', '27 Nov', ''])
+      expect(dateFromText(text)).toBeNull()
     for (const text of ['2026-02-29', '2026-13-01', '2026-04-31', '26-01-01', 'today'])
       expect(dayNumber(text)).toBeNull()
     expect([dayNumber(isoFromDay(FIRST_DAY)), dayNumber(isoFromDay(LAST_DAY))]).toEqual([FIRST_DAY, LAST_DAY])

@@ -11,12 +11,11 @@ const props = defineProps<{ condition: Condition; questions: Pointable[]; nested
 const emit = defineEmits<{ change: [condition: Condition]; remove: [] }>()
 const HERE = { from: 0, to: 0 }
 const INPUTS: Partial<Record<Pointable['kind'], string>> = {
-  date: 'date',
   time: 'time',
-  dateTime: 'datetime-local',
 }
 
 const questionOf = (code: string) => props.questions.find(q => q.code === code)
+const isDay = (code: string) => ['date', 'dateTime'].includes(questionOf(code)?.kind ?? '')
 const operatorsFor = (code: string) => {
   const kind = questionOf(code)?.kind
   return (Object.entries(OPERATORS) as [Operator, (typeof OPERATORS)[Operator]][])
@@ -206,6 +205,13 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
           aria-label="Value"
           >today</span
         >
+        <DayField
+          v-else-if="isDay(condition.question)"
+          :model-value="operandText(condition.operands[i - 1])"
+          name="Value"
+          :with-time="questionOf(condition.question)?.kind === 'dateTime'"
+          @update:model-value="emit('change', setOperand(condition, i - 1, $event))"
+        />
         <v-text-field
           v-else
           class="value"

@@ -73,6 +73,13 @@ function toggle(f: TypeField, value: string) {
           ]"
           @update:model-value="put(f, $event)"
         />
+        <DayField
+          v-else-if="f.as === 'date' || f.as === 'dateTime'"
+          :model-value="textFor(f)"
+          :name="f.words"
+          :with-time="f.as === 'dateTime'"
+          @update:model-value="put(f, $event)"
+        />
         <v-text-field
           v-else
           :class="f.as"
@@ -95,9 +102,6 @@ function toggle(f: TypeField, value: string) {
 }
 .text {
   width: 110px;
-}
-.date {
-  width: 136px;
 }
 .chip {
   border: 1px solid var(--line);

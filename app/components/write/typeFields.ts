@@ -4,7 +4,7 @@ import { FILE_KINDS, type QuestionType } from '#core/form/questions'
 export interface TypeField {
   key: string
   words: string
-  as: 'number' | 'text' | 'date' | 'time' | 'datetime-local' | 'tick' | 'choice' | 'many'
+  as: 'number' | 'text' | 'date' | 'time' | 'dateTime' | 'tick' | 'choice' | 'many'
   choices?: readonly { value: string; words: string }[]
   /** Sits on a line of its own. */
   wide?: boolean
@@ -59,8 +59,8 @@ export const TYPE_FIELDS: Readonly<Record<QuestionType, readonly TypeField[]>> =
     { key: 'max', words: 'to', as: 'time' },
   ],
   dateTime: [
-    { key: 'min', words: 'from', as: 'datetime-local' },
-    { key: 'max', words: 'to', as: 'datetime-local' },
+    { key: 'min', words: 'from', as: 'dateTime' },
+    { key: 'max', words: 'to', as: 'dateTime' },
   ],
   scale: [...range, text('low', 'words at the low end'), text('high', 'words at the high end')],
   grid: [],

@@ -1,3 +1,4 @@
+import { readableDate } from '#core/expressions/dates'
 import { describeResponse } from '#core/fill/describeResponse'
 import { RULE_WORDS, rulesOf } from '#core/form/rules'
 import type { Form } from '#core/form/definition'
@@ -90,7 +91,7 @@ const LIMIT_WORDS: Readonly<Record<string, (limit: string) => string>> = {
 function limitWords(node: object): string {
   const limits = new Map<string, unknown>(Object.entries(node))
   const words = Object.entries(LIMIT_WORDS).flatMap(([key, say]) =>
-    limits.has(key) ? [say(String(limits.get(key)))] : [],
+    limits.has(key) ? [say(readableDate(String(limits.get(key))))] : [],
   )
   return `An answer has ${words.join(', ')}`
 }

@@ -18,10 +18,7 @@ const props = defineProps<{
 const emit = defineEmits<{ sort: [column: string] }>()
 const columns = computed(() => shownColumns(props.list))
 const scroller = useTemplateRef('scroller')
-const { from, shown, linesOnScreen, scrolled, scrollToLine, scrollToTop } = useRowWindow(
-  scroller,
-  () => props.view,
-)
+const { from, shown, linesOnScreen, revealLine, scrollToTop } = useRowWindow(scroller, () => props.view)
 const said = ref('')
 const { at, box, isSelected, isHere, goTo, selectAll, shiftCorner, startAt, reset } = useGridSelection(
   () => ({ lines: props.view.length, columns: columns.value.length }),
@@ -52,12 +49,7 @@ async function begin(text?: string) {
   await nextTick()
   input.value?.[0]?.focus()
 }
-function reveal() {
-  scrollToLine(at.value.line)
-  void nextTick(() =>
-    scroller.value?.querySelector<HTMLElement>('[data-here]')?.focus({ preventScroll: true }),
-  )
-}
+const reveal = () => revealLine(at.value.line)
 function go(lines: number, cells: number, stretch = false) {
   goTo({ line: at.value.line + lines, column: at.value.column + cells }, stretch)
   reveal()
@@ -150,7 +142,6 @@ const template = computed(() => {
       :aria-colcount="columns.length + 1"
       :aria-label="`Rows of ${list.title || list.code}`"
       aria-multiselectable="true"
-      @scroll.passive="scrolled"
       @keydown="onKey"
       @copy="copy"
       @paste="paste"

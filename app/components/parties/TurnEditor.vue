@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { mdiArrowLeft, mdiArrowRight, mdiClose, mdiTrashCanOutline } from '@mdi/js'
-import { DONE, type HandOff } from '#core/form/turns'
+import { mdiArrowLeft, mdiArrowRight, mdiTrashCanOutline } from '@mdi/js'
+import { DONE } from '#core/form/turns'
 import { placeName } from '#core/form/walk'
 import { actorKind, addressLine, readAddresses, useTurns } from '~/composables/write/useTurns'
 
@@ -9,7 +9,6 @@ const at = defineModel<number>('at', { required: true })
 const draft = useDraft()
 const { turns, parties, put, change, nameOf, followerOf, putHandOffs, addHandOff, actorOf } = useTurns()
 const turn = computed(() => turns.value[at.value])
-const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
 const partyItems = computed(() => {
   const known = parties.value.map(p => ({ value: p.code, title: p.name || p.code }))
   const { party } = turn.value ?? {}
@@ -39,7 +38,14 @@ function setAddresses(text: string) {
   if (typeof actor !== 'string') change(at.value, { by: actor })
 }
 const handOffs = computed(() => turn.value?.handOff ?? [])
-const changeHandOff = (i: number, next: HandOff) => putHandOffs(at.value, handOffs.value.with(i, next))
+const stack = useTemplateRef('stack')
+/** Moves a hand-off among the others: the first whose condition is true is taken. */
+function moveHandOff(from: number, to: number) {
+  const moved = handOffs.value[from]
+  if (!moved || to < 0 || to >= handOffs.value.length) return
+  putHandOffs(at.value, handOffs.value.toSpliced(from, 1).toSpliced(to, 0, moved))
+  void nextTick(() => stack.value?.querySelectorAll<HTMLElement>('.handle')[to]?.focus())
+}
 /** Moves the turn among the others. */
 function move(by: 1 | -1) {
   const own = turn.value
@@ -111,33 +117,21 @@ function remove() {
       {{ wrong }}
     </p>
     <div
-      v-for="(h, i) in handOffs"
-      :key="i"
-      class="hand"
+      v-if="handOffs.length > 0"
+      ref="stack"
+      class="hands"
     >
-      <div class="row-flex">
-        <span class="small quiet">{{ i + 1 }}. on to</span>
-        <v-select
-          class="to"
-          :model-value="h.to"
-          :aria-label="`Turn ${at + 1}: hand-off ${i + 1}`"
-          :items="nextItems(h.to)"
-          @update:model-value="changeHandOff(i, { ...h, to: $event })"
-        />
-        <IconButton
-          :icon="mdiClose"
-          :name="`Remove hand-off ${i + 1}`"
-          @click="putHandOffs(at, handOffs.toSpliced(i, 1))"
-        />
-      </div>
-      <RuleField
-        v-if="last"
-        words="Handed off when"
-        :text="h.when"
-        :place="last"
-        @change="changeHandOff(i, $event === null ? { to: h.to } : { when: $event, to: h.to })"
-        ><template #none><span class="small quiet">always</span></template></RuleField
-      >
+      <HandOffEditor
+        v-for="(h, i) in handOffs"
+        :key="`${at}/${i}`"
+        :hand-off="h"
+        :name="`Turn ${at + 1}: hand-off ${i + 1}`"
+        :number="i + 1"
+        :targets="nextItems(h.to)"
+        @change="putHandOffs(at, handOffs.with(i, $event))"
+        @remove="putHandOffs(at, handOffs.toSpliced(i, 1))"
+        @move="moveHandOff"
+      />
     </div>
     <div class="row-flex small">
       <span
@@ -161,13 +155,8 @@ function remove() {
   gap: 8px;
   padding: 10px 14px;
 }
-.hand {
+.hands {
   display: grid;
   gap: 6px;
-  border-left: 1px solid var(--line);
-  padding-left: 10px;
-}
-.to {
-  flex: 0 1 220px;
 }
 </style>

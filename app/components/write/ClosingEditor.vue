@@ -1,10 +1,14 @@
 <script setup lang="ts">
-import { mdiArrowDown, mdiArrowUp, mdiClose } from '@mdi/js'
+import { mdiClose } from '@mdi/js'
 import type { Closing } from '#core/form/definition'
 
 /** What is said after sending: its title, its text, where it goes on to, and when. */
-const props = defineProps<{ closing: Closing; number: number; isLast: boolean }>()
-const emit = defineEmits<{ change: [closing: Closing, merge: string]; remove: []; move: [by: 1 | -1] }>()
+const props = defineProps<{ closing: Closing; number: number }>()
+const emit = defineEmits<{
+  change: [closing: Closing, merge: string]
+  remove: []
+  move: [from: number, to: number]
+}>()
 const draft = useDraft()
 const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
 /** A part that is empty goes out of the closing. */
@@ -16,8 +20,17 @@ function put(part: Partial<Closing>, merge: string) {
 </script>
 
 <template>
-  <div class="closing">
+  <div
+    class="closing"
+    data-moves
+  >
     <div class="row-flex">
+      <DragHandle
+        :name="`Move closing ${number}`"
+        :at="number - 1"
+        among="closings"
+        @move="(from, to) => emit('move', from, to)"
+      />
       <code>{{ closing.code }}</code>
       <v-text-field
         :model-value="closing.title ?? ''"
@@ -30,18 +43,6 @@ function put(part: Partial<Closing>, merge: string) {
         placeholder="goes on to https://…"
         :aria-label="`Closing ${number}: address to go on to`"
         @change="put({ forward: inputText($event).trim() }, 'forward')"
-      />
-      <IconButton
-        :icon="mdiArrowUp"
-        :name="`Move closing ${number} up`"
-        :disabled="number === 1"
-        @click="emit('move', -1)"
-      />
-      <IconButton
-        :icon="mdiArrowDown"
-        :name="`Move closing ${number} down`"
-        :disabled="isLast"
-        @click="emit('move', 1)"
       />
       <IconButton
         :icon="mdiClose"

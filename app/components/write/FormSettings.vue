@@ -22,6 +22,14 @@ const add = () =>
     ],
     'closings',
   )
+const stack = useTemplateRef('stack')
+/** Moves a closing among the others; its handle keeps the focus. */
+function move(from: number, to: number) {
+  const moved = closings.value[from]
+  if (!moved || to < 0 || to >= closings.value.length) return
+  put(closings.value.toSpliced(from, 1).toSpliced(to, 0, moved), 'closings')
+  void nextTick(() => stack.value?.querySelectorAll<HTMLElement>('.handle')[to]?.focus())
+}
 const setPace = (pace: string) => set({ pace: pace === 'section' ? null : pace }, 'pace')
 const PACES = [
   { value: 'section', title: 'a section at a time' },
@@ -51,20 +59,22 @@ const PACES = [
       @update:model-value="setPace"
     />
     <span class="left">Closings</span>
-    <div class="stack">
+    <div
+      ref="stack"
+      class="stack"
+    >
       <p class="small quiet">
         The first whose condition is true is shown after sending; a route to the finish may name its own.
         Texts may quote answers.
       </p>
       <ClosingEditor
         v-for="(c, i) in closings"
-        :key="i"
+        :key="c.code"
         :closing="c"
         :number="i + 1"
-        :is-last="i === closings.length - 1"
         @change="(closing, merge) => put(closings.toSpliced(i, 1, closing), `${merge}${i}`)"
         @remove="put(closings.toSpliced(i, 1), 'closings')"
-        @move="by => put(closings.toSpliced(i, 1).toSpliced(i + by, 0, c), 'closings')"
+        @move="move"
       />
       <v-btn
         variant="text"

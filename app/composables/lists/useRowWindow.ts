@@ -1,3 +1,4 @@
+import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { ShallowRef } from 'vue'
 
 /** The height of a row in pixels. */
@@ -10,32 +11,39 @@ export function useRowWindow(
   scroller: Readonly<ShallowRef<HTMLElement | null>>,
   view: () => readonly number[],
 ) {
-  const top = ref(0)
-  const tall = ref(500)
-  const from = computed(() => Math.max(0, Math.floor(top.value / ROW_HEIGHT) - EXTRA))
-  const linesOnScreen = computed(() => Math.floor(tall.value / ROW_HEIGHT))
-  const shown = computed(() => {
-    const most = Math.ceil(tall.value / ROW_HEIGHT) + 2 * EXTRA
-    return view().slice(from.value, from.value + most)
-  })
-  function scrolled() {
-    if (!scroller.value) return
-    top.value = scroller.value.scrollTop
-    tall.value = scroller.value.clientHeight
+  const virtualizer = useVirtualizer(
+    computed(() => ({
+      count: view().length,
+      getScrollElement: () => scroller.value,
+      estimateSize: () => ROW_HEIGHT,
+      overscan: EXTRA,
+      // The heads stay in sight above the rows.
+      scrollPaddingEnd: ROW_HEIGHT,
+    })),
+  )
+  const lines = computed(() => virtualizer.value.getVirtualItems())
+  const from = computed(() => lines.value[0]?.index ?? 0)
+  const linesOnScreen = computed(() => Math.floor((virtualizer.value.scrollRect?.height ?? 0) / ROW_HEIGHT))
+  const shown = computed(() => view().slice(from.value, from.value + lines.value.length))
+  /** The cell to be focused is not drawn yet: its line comes into sight with the next scrolling. */
+  const isAwaited = ref(false)
+  function focusHere() {
+    const cell = scroller.value?.querySelector<HTMLElement>('[data-here]')
+    cell?.focus({ preventScroll: true })
+    isAwaited.value = !cell
   }
-  onMounted(scrolled)
-  /** Scrolls as little as needed for a line to be in sight, below the heads. */
-  function scrollToLine(line: number) {
-    const element = scroller.value
-    if (!element) return
-    const y = line * ROW_HEIGHT
-    const isBelow = y + ROW_HEIGHT > element.scrollTop + element.clientHeight - ROW_HEIGHT
-    if (y < element.scrollTop) element.scrollTop = y
-    else if (isBelow) element.scrollTop = y + 2 * ROW_HEIGHT - element.clientHeight
-    scrolled()
+  watch(
+    shown,
+    () => {
+      if (isAwaited.value) focusHere()
+    },
+    { flush: 'post' },
+  )
+  /** Scrolls as little as needed for a line to be in sight below the heads, and gives its cell the focus. */
+  function revealLine(line: number) {
+    virtualizer.value.scrollToIndex(line, { align: 'auto' })
+    void nextTick(focusHere)
   }
-  function scrollToTop() {
-    if (scroller.value) scroller.value.scrollTop = 0
-  }
-  return { from, shown, linesOnScreen, scrolled, scrollToLine, scrollToTop }
+  const scrollToTop = () => virtualizer.value.scrollToOffset(0)
+  return { from, shown, linesOnScreen, revealLine, scrollToTop }
 }

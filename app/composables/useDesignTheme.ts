@@ -1,3 +1,5 @@
+import { usePreferredDark } from '@vueuse/core'
+
 /** Light or dark for the designers' screens: the system's, until one is chosen. */
 export function useDesignTheme() {
   const chosen = useCookie<'light' | 'dark' | null>('tobbin-theme', {
@@ -5,15 +7,16 @@ export function useDesignTheme() {
     maxAge: 31_536_000,
   })
   const system = useSystemTheme()
-  onMounted(() => {
-    const query = window.matchMedia('(prefers-color-scheme: dark)')
-    const follow = () => {
-      system.name = query.matches ? 'dark' : 'light'
-    }
-    follow()
-    query.addEventListener('change', follow)
-    onBeforeUnmount(() => query.removeEventListener('change', follow))
-  })
+  const isDark = usePreferredDark()
+  onMounted(() =>
+    watch(
+      isDark,
+      dark => {
+        system.name = dark ? 'dark' : 'light'
+      },
+      { immediate: true },
+    ),
+  )
   const name = computed(() => chosen.value ?? system.name)
   useHead({ htmlAttrs: { 'data-theme': computed(() => chosen.value ?? undefined) } })
   return {

@@ -1,3 +1,4 @@
+import { useEventListener, useTimeoutFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import type { Ref } from 'vue'
 import type { Edit } from '#core/form/edits'
@@ -59,20 +60,23 @@ function useProver(hear: (answer: ProveAnswer) => void, fail: (reason: string) =
   const asked = ref(0)
   /** Edits since the worker was asked last; null when it needs the whole form. */
   const edits = shallowRef<readonly Edit[] | null>(null)
-  const timer = shallowRef<ReturnType<typeof setTimeout>>()
   const post = (message: ProveMessage) => worker.value?.postMessage(message)
 
-  function ask() {
-    clearTimeout(timer.value)
-    begin()
-    asked.value += 1
-    timer.value = setTimeout(() => {
+  const settling = useTimeoutFn(
+    () => {
       const { form } = draft
       if (!form) return
       const question = { asked: asked.value, today: dayHere() }
       post(edits.value === null ? { ...question, form } : { ...question, edits: edits.value })
       edits.value = []
-    }, SETTLE)
+    },
+    SETTLE,
+    { immediate: false },
+  )
+  function ask() {
+    begin()
+    asked.value += 1
+    settling.start()
   }
   /** Edits that lead from the form before to the present one are all that the worker needs. */
   function follow(before: unknown) {
@@ -93,7 +97,7 @@ function useProver(hear: (answer: ProveAnswer) => void, fail: (reason: string) =
       (_, before) => follow(before),
       { immediate: true, flush: 'sync' },
     )
-    document.addEventListener('scroll', () => post({ rest: REST }), { capture: true, passive: true })
+    useEventListener(document, 'scroll', () => post({ rest: REST }), { capture: true, passive: true })
   }
   return { start }
 }

@@ -1,3 +1,4 @@
+import { useTimeoutFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import type { RowProblem } from '#core/lists/integrity'
 import type { ListsAnswer, ListsQuestion } from '../workers/lists.worker'
@@ -14,7 +15,12 @@ export const useLists = defineStore('lists', () => {
   const milliseconds = ref(0)
   let worker: Worker | null = null
   let asked = 0
-  let timer: ReturnType<typeof setTimeout> | undefined
+  const waiting = useTimeoutFn(
+    () =>
+      worker?.postMessage({ ask: 'check', asked, lists: draft.form?.lists ?? [] } satisfies ListsQuestion),
+    SETTLE,
+    { immediate: false },
+  )
 
   function start() {
     if (worker) return
@@ -27,15 +33,11 @@ export const useLists = defineStore('lists', () => {
     watch(() => draft.form?.lists, ask, { immediate: true })
   }
   function ask() {
-    clearTimeout(timer)
+    waiting.stop()
     asked += 1
     const lists = draft.form?.lists ?? []
     if (lists.length === 0) problems.value = NONE
-    else
-      timer = setTimeout(
-        () => worker?.postMessage({ ask: 'check', asked, lists } satisfies ListsQuestion),
-        SETTLE,
-      )
+    else waiting.start()
   }
   const of = (code: string): readonly RowProblem[] => problems.value.filter(p => p.list === code)
   return { problems, milliseconds, of, start }

@@ -18,6 +18,8 @@ const answer = {
   columns: [{ code: 'boat', label: 'Boat' }],
   rows: [{ id: 'r1', sentAt: '2026-11-24', release: 3, turn: null, cells: { boat: 'Wherry' } }],
 }
+// Settled at once.
+vi.mock('@vueuse/core', () => ({ refDebounced: <T>(typed: T) => typed }))
 vi.mock('~/api/callApi', () => ({
   callApi: (_endpoint: unknown, { query }: { query: Query }) => {
     asked.push(query)
@@ -27,11 +29,10 @@ vi.mock('~/api/callApi', () => ({
 
 beforeEach(() => {
   asked.length = 0
-  // What the application brings into every file by itself; fetching and settling, but at once.
+  // What the application brings into every file by itself; fetching, but at once.
   vi.stubGlobal('computed', computed)
   vi.stubGlobal('ref', ref)
   vi.stubGlobal('watch', watch)
-  vi.stubGlobal('useSettled', <T>(typed: T) => typed)
   vi.stubGlobal('counted', (n: number, noun: string) => `${n} ${noun}s`)
   vi.stubGlobal(
     'useAsyncData',

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
 import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
 
@@ -9,7 +10,7 @@ const props = defineProps<{ form: string }>()
 /** Milliseconds without a further key after which the responses are searched. */
 const SETTLE = 250
 const search = ref('')
-const settled = useSettled(search, SETTLE)
+const settled = refDebounced(search, SETTLE)
 const page = ref(1)
 const size = ref(25)
 const sortedBy = ref<{ key: string; order: 'asc' | 'desc' }[]>([])

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
 import { neighboursOf } from '#core/form/uses'
 import { placeName, type Address } from '#core/form/walk'
 
@@ -16,16 +17,8 @@ const look = () => {
       ? neighboursOf(draft.form, draft.places, draft.selected)
       : { needs: [], decides: [] }
 }
-let timer: ReturnType<typeof setTimeout> | undefined
 watch(() => draft.selected, look, { immediate: true })
-watch(
-  () => draft.form,
-  () => {
-    clearTimeout(timer)
-    timer = setTimeout(look, RESTS)
-  },
-)
-onBeforeUnmount(() => clearTimeout(timer))
+watchDebounced(() => draft.form, look, { debounce: RESTS })
 const decides = computed(() => [
   ...new Map(found.value.decides.map(u => [u.place.address, u.place])).values(),
 ])

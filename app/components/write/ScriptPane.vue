@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import type { LineKind } from '#core/form/create'
 import type { Address } from '#core/form/walk'
 import { useRowExtent } from '~/composables/script/useRowExtent'
@@ -131,8 +132,7 @@ function whole(event: KeyboardEvent) {
     panel.value = 'find'
   }
 }
-onMounted(() => window.addEventListener('keydown', whole))
-onBeforeUnmount(() => window.removeEventListener('keydown', whole))
+useEventListener('keydown', whole)
 defineExpose({
   paste: (text: string) => {
     outline.value = text

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { bringPatternEngine } from '#core/expressions/patternEngine'
 import { mdiRedo, mdiUndo } from '@mdi/js'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { placeName } from '#core/form/walk'
 
 bringPatternEngine()
@@ -31,7 +32,6 @@ const saved = computed(() => {
 
 /** How often to look for what somebody else has saved, in milliseconds. */
 const LOOK_EVERY = 2_000
-let looking: ReturnType<typeof setInterval> | undefined
 function keys(event: KeyboardEvent) {
   if (!(event.ctrlKey || event.metaKey) || event.altKey) return
   const key = event.key.toLowerCase()
@@ -45,18 +45,13 @@ function leaving(event: BeforeUnloadEvent) {
 }
 onMounted(() => {
   findings.start()
-  looking = setInterval(() => {
-    if (document.visibilityState === 'visible') void draft.look()
-  }, LOOK_EVERY)
-  window.addEventListener('keydown', keys)
-  window.addEventListener('beforeunload', leaving)
 })
-onBeforeUnmount(() => {
-  clearInterval(looking)
-  window.removeEventListener('keydown', keys)
-  window.removeEventListener('beforeunload', leaving)
-  void draft.flush()
-})
+useIntervalFn(() => {
+  if (document.visibilityState === 'visible') void draft.look()
+}, LOOK_EVERY)
+useEventListener('keydown', keys)
+useEventListener('beforeunload', leaving)
+onBeforeUnmount(() => void draft.flush())
 
 function exportDefinition() {
   if (!draft.form) return

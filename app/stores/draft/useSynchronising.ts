@@ -1,3 +1,4 @@
+import { useTimeoutFn } from '@vueuse/core'
 import type { Ref } from 'vue'
 import type { Form } from '#core/form/definition'
 import { applyEdits, type Edit } from '#core/form/edits'
@@ -20,7 +21,8 @@ export function useSynchronising(id: Ref<string>, form: Ref<Form | null>) {
   const { revision, clashes, confirmed, waiting } = shared
   const pull = usePull(shared)
   const sending = shallowRef<Promise<void> | null>(null)
-  const timer = shallowRef<ReturnType<typeof setTimeout>>()
+  const soon = useTimeoutFn(() => flush(), SAVE_AFTER, { immediate: false })
+  const again = useTimeoutFn(() => flush(), RETRY_AFTER, { immediate: false })
 
   /** Begins with a draft as the server has it. */
   function begin(draft: Form, at: number, savedAt: string) {
@@ -34,8 +36,8 @@ export function useSynchronising(id: Ref<string>, form: Ref<Form | null>) {
   function queue(edits: readonly Edit[]) {
     waiting.value = [...waiting.value, ...edits]
     save.value = { kind: 'saving' }
-    clearTimeout(timer.value)
-    timer.value = setTimeout(flush, SAVE_AFTER)
+    again.stop()
+    soon.start()
   }
   /** Sends what waits; edits made meanwhile go with the next sending. */
   async function flush(): Promise<void> {
@@ -47,7 +49,8 @@ export function useSynchronising(id: Ref<string>, form: Ref<Form | null>) {
     if (waiting.value.length > 0 && save.value.kind !== 'failed') await flush()
   }
   async function send() {
-    clearTimeout(timer.value)
+    soon.stop()
+    again.stop()
     const edits = [...waiting.value]
     save.value = { kind: 'saving' }
     try {
@@ -65,8 +68,7 @@ export function useSynchronising(id: Ref<string>, form: Ref<Form | null>) {
   async function afterFailure(refusal: Refusal) {
     if (refusal.code === 'outdated' && (await pull())) return
     save.value = { kind: 'failed', refusal }
-    if (refusal.code === 'unreachable' || refusal.code === 'server-error')
-      timer.value = setTimeout(flush, RETRY_AFTER)
+    if (refusal.code === 'unreachable' || refusal.code === 'server-error') again.start()
   }
   const unsaved = () => waiting.value.length > 0 || sending.value !== null
   /** Looks for what others have saved, while nothing of one's own is on its way. */

@@ -52,6 +52,14 @@ async function bring(definitions: Form[]) {
   await refresh()
 }
 
+const HEADERS = [
+  { title: 'Form', key: 'title' },
+  { title: 'Code', key: 'code' },
+  { title: 'Questions', key: 'questions', align: 'end' },
+  { title: 'Release', key: 'release' },
+  { title: 'Responses', key: 'responses', align: 'end' },
+  { title: 'Last saved', key: 'savedAt' },
+] as const
 /** Chosen forms as one zip of definition files. */
 const chosen = ref<string[]>([])
 async function exportChosen() {
@@ -130,56 +138,59 @@ async function exportChosen() {
         @bring="bring"
       />
       <div class="sheet">
-        <v-table v-if="forms && forms.length > 0">
-          <thead>
-            <tr>
-              <th><span class="hidden-words">Export</span></th>
-              <th>Form</th>
-              <th>Code</th>
-              <th class="right">Questions</th>
-              <th>Release</th>
-              <th class="right">Responses</th>
-              <th>Last saved</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="f in forms"
-              :key="f.id"
-            >
-              <td>
-                <v-checkbox-btn
-                  v-model="chosen"
-                  :value="f.id"
-                  :aria-label="`Choose ${f.title} for export`"
-                />
-              </td>
-              <td>
-                <NuxtLink
-                  :to="`/forms/${f.id}/write`"
-                  class="form-link"
-                  >{{ f.title }}</NuxtLink
-                >
-              </td>
-              <td>
-                <code class="quiet">{{ f.code }}</code>
-              </td>
-              <td class="right num">{{ f.questions }}</td>
-              <td>{{ f.release > 0 ? `version ${f.release} is open` : 'draft, not yet released' }}</td>
-              <td class="right num">
-                <NuxtLink
-                  v-if="f.responses > 0"
-                  :to="`/forms/${f.id}/collect`"
-                  >{{ f.responses }}</NuxtLink><span
-                  v-else
-                  class="quiet"
-                  >0</span
-                >
-              </td>
-              <td class="quiet">{{ readableDay(f.savedAt) }}</td>
-            </tr>
-          </tbody>
-        </v-table>
+        <v-data-table
+          v-if="forms && forms.length > 0"
+          v-model="chosen"
+          :headers="HEADERS"
+          :items="forms"
+          item-value="id"
+          show-select
+          :items-per-page="50"
+          :hide-default-footer="forms.length <= 50"
+        >
+          <template #[`header.data-table-select`]="{ allSelected, someSelected, selectAll }">
+            <v-checkbox-btn
+              :model-value="allSelected"
+              :indeterminate="someSelected && !allSelected"
+              aria-label="Choose all forms for export"
+              @update:model-value="selectAll(!allSelected)"
+            />
+          </template>
+          <template #[`item.data-table-select`]="{ item, internalItem, isSelected, toggleSelect }">
+            <v-checkbox-btn
+              :model-value="isSelected(internalItem)"
+              :aria-label="`Choose ${item.title} for export`"
+              @update:model-value="toggleSelect(internalItem)"
+            />
+          </template>
+          <template #[`item.title`]="{ item }"
+            ><NuxtLink
+              :to="`/forms/${item.id}/write`"
+              class="form-link"
+              >{{ item.title }}</NuxtLink
+            ></template
+          >
+          <template #[`item.code`]="{ item }"
+            ><code class="quiet">{{ item.code }}</code></template
+          >
+          <template #[`item.release`]="{ item }">{{
+            item.release > 0 ? `version ${item.release} is open` : 'draft, not yet released'
+          }}</template>
+          <template #[`item.responses`]="{ item }"
+            ><NuxtLink
+              v-if="item.responses > 0"
+              :to="`/forms/${item.id}/collect`"
+              >{{ item.responses }}</NuxtLink
+            ><span
+              v-else
+              class="quiet"
+              >0</span
+            ></template
+          >
+          <template #[`item.savedAt`]="{ item }"
+            ><span class="quiet">{{ readableDay(item.savedAt) }}</span></template
+          >
+        </v-data-table>
         <p
           v-else
           class="empty"
@@ -227,39 +238,22 @@ async function exportChosen() {
   grid-column: 1 / -1;
   font-size: 17px;
 }
-.template {
+.template :deep(.v-btn__content) {
   display: grid;
   gap: 2px;
+  justify-items: start;
   text-align: left;
+}
+.template {
   padding: 12px 16px;
   cursor: pointer;
 }
 .template:hover {
   border-color: var(--verdigris);
 }
-td:first-child,
-th:first-child {
-  padding-right: 0;
-  width: 20px;
-}
-.v-table {
-}
-th {
-  text-align: left;
-  font-size: 13px;
-  color: var(--slate);
-  font-weight: 500;
-}
-th,
-td {
+.sheet :deep(th),
+.sheet :deep(td) {
   padding: 9px 16px;
-  border-bottom: 1px solid var(--line);
-}
-tr:last-child td {
-  border-bottom: 0;
-}
-.right {
-  text-align: right;
 }
 .form-link {
   color: var(--ink);

@@ -9,11 +9,12 @@ const props = defineProps<{
   name: string
   number: number
   targets: readonly { value: string; title: string }[]
+  /** It was just added, and begins open. */
+  isNew: boolean
 }>()
 const emit = defineEmits<{ change: [handOff: HandOff]; remove: []; move: [from: number, to: number] }>()
 const draft = useDraft()
-/** A new one begins open. */
-const isOpen = ref(props.handOff.when === undefined)
+const isOpen = ref(props.isNew)
 const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
 const target = computed(
   () => props.targets.find(t => t.value === props.handOff.to)?.title ?? props.handOff.to,
@@ -49,8 +50,8 @@ function setRule(when: string | null) {
       <span
         v-else
         class="small sentence"
-        >on to <strong>{{ target }}</strong>
-        <RuleSentence
+        >on to <strong>{{ target }}</strong>{{ ' '
+        }}<RuleSentence
           v-if="handOff.when !== undefined"
           words="when"
           :text="handOff.when"

@@ -38,6 +38,13 @@ function setAddresses(text: string) {
   if (typeof actor !== 'string') change(at.value, { by: actor })
 }
 const handOffs = computed(() => turn.value?.handOff ?? [])
+/** The hand-off that was added last, by its position; it is open to be written. */
+const added = ref(-1)
+function append() {
+  added.value = handOffs.value.length
+  addHandOff(at.value)
+}
+watch(at, () => (added.value = -1))
 const stack = useTemplateRef('stack')
 /** Moves a hand-off among the others: the first whose condition is true is taken. */
 function moveHandOff(from: number, to: number) {
@@ -128,6 +135,7 @@ function remove() {
         :name="`Turn ${at + 1}: hand-off ${i + 1}`"
         :number="i + 1"
         :targets="nextItems(h.to)"
+        :is-new="i === added"
         @change="putHandOffs(at, handOffs.with(i, $event))"
         @remove="putHandOffs(at, handOffs.toSpliced(i, 1))"
         @move="moveHandOff"
@@ -141,7 +149,7 @@ function remove() {
       >
       <v-btn
         variant="text"
-        @click="addHandOff(at)"
+        @click="append"
       >
         + hand-off
       </v-btn>

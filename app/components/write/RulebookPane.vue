@@ -13,12 +13,24 @@ const findings = useFindings()
 const search = ref('')
 const effect = ref<RuleKind | ''>('')
 const status = ref<'' | 'fault' | 'risk' | 'fine'>('')
-const sort = ref<'place' | 'effect' | 'sentence' | 'status'>('place')
-const chosen = ref<ReadonlySet<string>>(new Set())
-const open = ref<string | null>(null)
+/** Rules by their ids: those that are ticked, and the one that is open to be changed. */
+const chosen = ref<string[]>([])
+const open = ref<string[]>([])
+const sortedBy = ref([{ key: 'order', order: 'asc' as const }])
+const HEADERS = [
+  { title: 'Where', key: 'order' },
+  { title: 'Effect', key: 'effect' },
+  { title: 'Sentence', key: 'sentence' },
+  { title: 'Status', key: 'weight' },
+]
 
 interface Line {
+  id: string
   rule: Rule
+  /** What it is sorted by: its place, what it does, and how bad what is said of it is. */
+  order: number
+  effect: string
+  weight: number
   sentence: string
   status: 'fault' | 'risk' | 'advice' | 'fine'
 }
@@ -37,16 +49,21 @@ const lines = computed((): Line[] =>
               ),
           )
         const segments = draft.words ? ruleSentence(rule.text, draft.words) : null
+        const status = said[0]?.severity ?? 'fine'
         return {
+          id: rule.id,
           rule,
+          order: rule.place.order,
+          effect: RULE_WORDS[rule.kind].toLowerCase(),
           sentence: segments ? sentenceText(segments) : rule.text,
-          status: said[0]?.severity ?? 'fine',
+          status,
+          weight: WEIGHT[status],
         }
       }),
 )
 const shown = computed(() => {
   const wanted = search.value.toLowerCase()
-  const kept = lines.value.filter(
+  return lines.value.filter(
     l =>
       (effect.value === '' || l.rule.kind === effect.value) &&
       (status.value === '' || l.status === status.value) &&
@@ -55,21 +72,22 @@ const shown = computed(() => {
           .toLowerCase()
           .includes(wanted)),
   )
-  const by = {
-    place: (a: Line, b: Line) => a.rule.place.order - b.rule.place.order,
-    effect: (a: Line, b: Line) => a.rule.kind.localeCompare(b.rule.kind),
-    sentence: (a: Line, b: Line) => a.sentence.localeCompare(b.sentence),
-    status: (a: Line, b: Line) => WEIGHT[a.status] - WEIGHT[b.status],
-  }[sort.value]
-  return kept.toSorted((a, b) => by(a, b) || a.rule.place.order - b.rule.place.order)
 })
 const kinds = computed(() => [...new Set(lines.value.map(l => l.rule.kind))])
-const picked = computed(() => shown.value.filter(l => chosen.value.has(l.rule.id)))
-function toggle(id: string) {
-  const next = new Set(chosen.value)
-  if (!next.delete(id)) next.add(id)
-  chosen.value = next
-}
+const effects = computed(() => [
+  { value: '', title: 'every effect' },
+  ...kinds.value.map(k => ({ value: k, title: RULE_WORDS[k].toLowerCase() })),
+])
+const STATUSES = [
+  { value: '', title: 'any status' },
+  { value: 'fault', title: 'faults' },
+  { value: 'risk', title: 'risks' },
+  { value: 'fine', title: 'in order' },
+]
+const picked = computed(() => shown.value.filter(l => chosen.value.includes(l.id)))
+const listOf = ({ rule }: Line) =>
+  rule.kind === 'narrowedBy' && 'list' in rule.place.node ? rule.place.node.list : undefined
+const isPointed = ({ rule }: Line) => isCondition(rule.kind) && rule.kind !== 'narrowedBy'
 const statusText = (status: Severity | 'fine') =>
   status === 'fine' ? '✓' : `${SEVERITY_MARKS[status]} ${status}`
 const change = (rule: Rule, text: string | null, merge: string | null = null) =>
@@ -84,12 +102,12 @@ function each(make: (rule: Rule) => Edit | null) {
     const edit = make(rule)
     if (edit) edits.push(edit)
   }
-  if (edits.length > 0 && draft.edit(edits)) chosen.value = new Set()
+  if (edits.length > 0 && draft.edit(edits)) chosen.value = []
 }
 /** Several lists of one place (checks, routes) can't be rewritten one after the other from the same state: one at a time. */
 function removePicked() {
   for (const { rule } of picked.value.toSorted((a, b) => b.rule.index - a.rule.index)) change(rule, null)
-  chosen.value = new Set()
+  chosen.value = []
 }
 function movePicked(to: 'shownWhen' | 'required') {
   each(rule =>
@@ -120,30 +138,12 @@ function go(rule: Rule) {
       <v-select
         v-model="effect"
         aria-label="Effect"
-        :items="[
-          { value: '', title: 'every effect' },
-          ...kinds.map(k => ({ value: k, title: RULE_WORDS[k].toLowerCase() })),
-        ]"
+        :items="effects"
       />
       <v-select
         v-model="status"
         aria-label="Status"
-        :items="[
-          { value: '', title: 'any status' },
-          { value: 'fault', title: 'faults' },
-          { value: 'risk', title: 'risks' },
-          { value: 'fine', title: 'in order' },
-        ]"
-      />
-      <v-select
-        v-model="sort"
-        aria-label="Sorted by"
-        :items="[
-          { value: 'place', title: 'by place' },
-          { value: 'effect', title: 'by effect' },
-          { value: 'sentence', title: 'by sentence' },
-          { value: 'status', title: 'by status' },
-        ]"
+        :items="STATUSES"
       />
       <span class="small quiet num">{{ shown.length }} of {{ lines.length }} rules</span>
     </div>
@@ -173,94 +173,94 @@ function go(rule: Rule) {
         Take them away
       </v-btn>
     </div>
-    <div class="scroll">
-      <v-table v-if="lines.length > 0">
-        <thead>
-          <tr>
-            <th><span class="hidden-words">Chosen</span></th>
-            <th>Where</th>
-            <th>Effect</th>
-            <th>Sentence</th>
-            <th>Status</th>
-          </tr>
-        </thead>
-        <tbody>
-          <template
-            v-for="l in shown"
-            :key="l.rule.id"
-          >
-            <tr :class="{ on: open === l.rule.id }">
-              <td>
-                <v-checkbox-btn
-                  :model-value="chosen.has(l.rule.id)"
-                  :aria-label="`Choose the rule of ${placeName(l.rule.place)}`"
-                  @change="toggle(l.rule.id)"
-                />
-              </td>
-              <td>
-                <v-btn
-                  variant="text"
-                  @click="go(l.rule)"
-                >
-                  <span class="num">{{ l.rule.place.number }}</span> {{ placeName(l.rule.place) }}
-                </v-btn>
-              </td>
-              <td class="small effect">{{ RULE_WORDS[l.rule.kind].toLowerCase() }}</td>
-              <td>
-                <v-btn
-                  variant="plain"
-                  class="sentence"
-                  :aria-expanded="open === l.rule.id"
-                  @click="open = open === l.rule.id ? null : l.rule.id"
-                >
-                  {{ l.sentence }}
-                </v-btn>
-              </td>
-              <td
-                class="small"
-                :class="l.status === 'fine' ? 'proven' : l.status"
-              >
-                {{ statusText(l.status) }}
-              </td>
-            </tr>
-            <tr
-              v-if="open === l.rule.id"
-              class="on"
-            >
-              <td />
-              <td colspan="4">
-                <RuleField
-                  v-if="isCondition(l.rule.kind) && l.rule.kind !== 'narrowedBy'"
-                  :words="RULE_WORDS[l.rule.kind]"
-                  :text="l.rule.text"
-                  :place="l.rule.place"
-                  @change="change(l.rule, $event, `${l.rule.id}`)"
-                />
-                <ExpressionField
-                  v-else
-                  :words="RULE_WORDS[l.rule.kind]"
-                  :text="l.rule.text"
-                  :place="l.rule.place"
-                  :wanted="null"
-                  :row="
-                    l.rule.kind === 'narrowedBy' && 'list' in l.rule.place.node
-                      ? l.rule.place.node.list
-                      : undefined
-                  "
-                  @change="$event !== null && change(l.rule, $event, `${l.rule.id}`)"
-                />
-              </td>
-            </tr>
-          </template>
-        </tbody>
-      </v-table>
-      <p
-        v-else
-        class="quiet none"
+    <v-data-table-virtual
+      v-if="lines.length > 0"
+      v-model="chosen"
+      v-model:expanded="open"
+      v-model:sort-by="sortedBy"
+      class="rules"
+      :headers="HEADERS"
+      :items="shown"
+      item-value="id"
+      show-select
+      fixed-header
+      must-sort
+      density="compact"
+      no-data-text="No rule is like that."
+    >
+      <template #[`header.data-table-select`]="{ allSelected, someSelected, selectAll }">
+        <v-checkbox-btn
+          :model-value="allSelected"
+          :indeterminate="someSelected && !allSelected"
+          aria-label="Choose all rules shown"
+          @update:model-value="selectAll(!allSelected)"
+        />
+      </template>
+      <template #[`item.data-table-select`]="{ item, internalItem, isSelected, toggleSelect }">
+        <v-checkbox-btn
+          :model-value="isSelected(internalItem)"
+          :aria-label="`Choose the rule of ${placeName(item.rule.place)}`"
+          @update:model-value="toggleSelect(internalItem)"
+        />
+      </template>
+      <template #[`item.order`]="{ item }">
+        <v-btn
+          variant="text"
+          @click="go(item.rule)"
+        >
+          <span class="num">{{ item.rule.place.number }}</span> {{ placeName(item.rule.place) }}
+        </v-btn>
+      </template>
+      <template #[`item.effect`]="{ item }"
+        ><span class="small effect">{{ item.effect }}</span></template
       >
-        No rules yet. A rule is written where it acts: open a row of the script and choose “+ shown when …”.
-      </p>
-    </div>
+      <template #[`item.sentence`]="{ item, internalItem, isExpanded, toggleExpand }">
+        <v-btn
+          variant="plain"
+          class="sentence"
+          :aria-expanded="isExpanded(internalItem)"
+          @click="toggleExpand(internalItem)"
+        >
+          {{ item.sentence }}
+        </v-btn>
+      </template>
+      <template #[`item.weight`]="{ item }">
+        <span
+          class="small"
+          :class="item.status === 'fine' ? 'proven' : item.status"
+          >{{ statusText(item.status) }}</span
+        >
+      </template>
+      <template #expanded-row="{ item, columns }">
+        <tr class="on">
+          <td />
+          <td :colspan="columns.length - 1">
+            <RuleField
+              v-if="isPointed(item)"
+              :words="RULE_WORDS[item.rule.kind]"
+              :text="item.rule.text"
+              :place="item.rule.place"
+              @change="change(item.rule, $event, item.id)"
+            />
+            <ExpressionField
+              v-else
+              :words="RULE_WORDS[item.rule.kind]"
+              :text="item.rule.text"
+              :place="item.rule.place"
+              :wanted="null"
+              :row="listOf(item)"
+              @change="$event !== null && change(item.rule, $event, item.id)"
+            />
+          </td>
+        </tr>
+      </template>
+    </v-data-table-virtual>
+    <p
+      v-else
+      class="quiet none"
+    >
+      No rules yet. A rule is written where it acts: open a row of the script and choose “+ shown when …”.
+    </p>
   </section>
 </template>
 
@@ -284,32 +284,15 @@ function go(rule: Rule) {
 .picked {
   background: var(--verdigris-wash);
 }
-.scroll {
-  overflow: auto;
+.rules {
   flex: 1;
-  padding-bottom: 60px;
-}
-.v-table {
+  min-height: 0;
   font-size: 14px;
 }
-th {
-  text-align: left;
-  font-weight: 400;
-  color: var(--slate);
-  font-size: 13px;
-  position: sticky;
-  top: 0;
-  background: var(--linen);
-}
-th,
-td {
+.rules :deep(.v-data-table__th),
+.rules :deep(.v-data-table__td) {
   padding: 4px 8px;
-  border-bottom: 1px solid var(--line);
   vertical-align: top;
-}
-th:first-child,
-td:first-child {
-  padding-left: 16px;
 }
 .effect {
   white-space: nowrap;

@@ -73,6 +73,8 @@ export default withNuxt(
       ],
       'vue/multi-word-component-names': 'off',
       'vue/html-self-closing': 'off',
+      // v-memo stands beside v-for, on a template as well.
+      'vue/no-useless-template-attributes': 'off',
       ...readable,
     },
   },

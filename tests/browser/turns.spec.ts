@@ -1,5 +1,5 @@
 import { expect, test, type Page, type Browser, type APIRequestContext } from '@playwright/test'
-import { open, responsesOf, signIn } from './support'
+import { choose, open, responsesOf, signIn } from './support'
 import { releaseForm } from '../support/release'
 
 const FORM = {
@@ -190,9 +190,8 @@ async function readAsDesigner(page: Page, id: string) {
     3,
   )
   await open(page, `/forms/${id}/rehearse`)
-  await page.getByLabel('Rehearse as', { exact: true }).press('ArrowDown')
-  await page.getByRole('option', { name: 'as Hirer', exact: true }).first().click()
-  await expect(page.getByText('Part 1 of 1')).toBeVisible()
+  await choose(page.getByRole('group', { name: 'Frame 2' }), 'Rehearse as', 'as Hirer, turn 1')
+  await expect(page.getByRole('group', { name: 'Frame 2' }).getByText('Part 1 of 1')).toBeVisible()
 }
 
 test('three turns at one response: each party sees and fills its part, gives back, and hands on', async ({

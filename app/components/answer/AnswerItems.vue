@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { HEADING_BELOW, PARTY_ACCESS } from './keys'
+import { EXPLAIN, HEADING_BELOW, PARTY_ACCESS } from './keys'
+import { drawnFrom } from './drawnFrom'
 import type { Answer, Answers } from '#core/form/answers'
 import { widgetFor } from './widgets'
 import { rowCount } from './widgets/widget'
@@ -60,6 +61,14 @@ const follows = computed(() => new Set(inPlay.value.filter(isUnder).map(s => und
 const access = inject(PARTY_ACCESS, ref<Record<string, 'reads' | 'fills'>>({}))
 const isRead = (step: Step) =>
   access.value[step.place.code] === 'reads' && (isQuestion(step) || isRepeating(step))
+/** The rehearsal answers why a question is as it is, from all of the answers as they are now. */
+const why = inject(EXPLAIN, null)
+/** What something is drawn from; whatever is no plain question is drawn from all of the answers. */
+function memoOf(step: Step): unknown[] {
+  const isPlain = isQuestion(step) && why === null && !isRead(step) && !follows.value.has(step.place.code)
+  const own = [props.answers[step.place.code], props.tried, props.lit === step.place.address, idOf(step)]
+  return [...own, ...(isPlain ? drawnFrom(step, props.frame) : [props.frame])]
+}
 const idOf = (step: Step) => `${props.prefix}-${step.place.code}`
 </script>
 
@@ -67,8 +76,9 @@ const idOf = (step: Step) => `${props.prefix}-${step.place.code}`
   <template
     v-for="s in shown"
     :key="s.place.address"
+    v-memo="memoOf(s)"
   >
-    <AnswerRead
+    <LazyAnswerRead
       v-if="isRead(s)"
       :step="s"
       :frame="frame"
@@ -107,7 +117,7 @@ const idOf = (step: Step) => `${props.prefix}-${step.place.code}`
       :frame="frame"
       :lit="lit === s.place.address"
     />
-    <AnswerEntries
+    <LazyAnswerEntries
       v-else-if="isRepeating(s)"
       :id="idOf(s)"
       :group="s"

@@ -70,7 +70,7 @@ const sendText = computed(() => {
       {{ sendText }}
     </v-btn>
   </div>
-  <ReturnTurn
+  <LazyReturnTurn
     v-if="returnsTo"
     :to="returnsTo"
     :busy="busy"

@@ -16,9 +16,15 @@ const props = defineProps<{ turns: readonly Turn[]; section: number | null; scal
 const emit = defineEmits<{ jump: [section: number] }>()
 const draft = useDraft()
 const rehearsal = useRehearsal()
+const nameOf = (turn: Turn) => (draft.form ? turnName(draft.form, turn) : turn.code)
+/** Two turns that are called the same are told apart by their place among all. */
+function partyTitle(turn: Turn, at: number) {
+  const isAlone = props.turns.filter(t => nameOf(t) === nameOf(turn)).length === 1
+  return isAlone ? `as ${nameOf(turn)}` : `as ${nameOf(turn)}, turn ${at + 1}`
+}
 const parties = computed(() => [
   { value: null, title: 'All of the form' },
-  ...props.turns.map(t => ({ value: t.code, title: `as ${draft.form ? turnName(draft.form, t) : t.code}` })),
+  ...props.turns.map((turn, at) => ({ value: turn.code, title: partyTitle(turn, at) })),
 ])
 /** Any section can be gone to; one that the answers do not lead to is told, with its reason. */
 const sections = computed(() =>

@@ -72,6 +72,7 @@ watch(
     const own = filled.value.plan.sections.findIndex(s => s.place.code === code)
     if (filled.value.path.includes(own)) place.value = { section: own, only: null }
   },
+  { immediate: true },
 )
 watch(
   () => rehearsal.rounds,

@@ -8,7 +8,8 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 })
 const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
-const shoot = (name, from = page) => from.screenshot({ path: `docs/screenshots/${name}.png` })
+const shoot = (name, from = page) =>
+  from.screenshot({ path: `docs/screenshots/${name}.png`, animations: 'disabled' })
 const ready = from => from.waitForFunction(() => window.useNuxtApp?.().isHydrating === false)
 
 await page.goto(`${base}/sign-in`)

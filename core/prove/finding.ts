@@ -108,11 +108,20 @@ export const isSameFinding = (a: Finding, b: Finding): boolean =>
   a.rule === b.rule &&
   a.sentence === b.sentence &&
   a.today === b.today &&
+  a.turn === b.turn &&
   a.mend?.words === b.mend?.words &&
+  isSameMarked(a.marked, b.marked) &&
+  isSameInList(a.inList, b.inList) &&
   sameAnswer(a.witness, b.witness) &&
   a.folded.length === b.folded.length &&
   a.conflict.length === b.conflict.length &&
   a.conflict.every((part, i) => isSamePart(part, b.conflict[i]))
+
+const isSameMarked = (a: Marked | null, b: Marked | null): boolean =>
+  a?.text === b?.text && a?.from === b?.from && a?.to === b?.to
+
+const isSameInList = (a: Finding['inList'], b: Finding['inList']): boolean =>
+  a?.column === b?.column && a?.rows.join() === b?.rows.join()
 
 const isSamePart = (a: ConflictPart, b: ConflictPart | undefined): boolean =>
   a.address === b?.address && a.kind === b.kind && a.index === b.index

@@ -108,14 +108,16 @@ export const isSameFinding = (a: Finding, b: Finding): boolean =>
   a.rule === b.rule &&
   a.sentence === b.sentence &&
   a.today === b.today &&
-  a.turn === b.turn &&
   a.mend?.words === b.mend?.words &&
-  isSameMarked(a.marked, b.marked) &&
-  isSameInList(a.inList, b.inList) &&
+  isSameBeside(a, b) &&
   sameAnswer(a.witness, b.witness) &&
   a.folded.length === b.folded.length &&
   a.conflict.length === b.conflict.length &&
   a.conflict.every((part, i) => isSamePart(part, b.conflict[i]))
+
+/** What is shown beside them: the turn, the words that are wrong, the rows of a list. */
+const isSameBeside = (a: Finding, b: Finding): boolean =>
+  a.turn === b.turn && isSameMarked(a.marked, b.marked) && isSameInList(a.inList, b.inList)
 
 const isSameMarked = (a: Marked | null, b: Marked | null): boolean =>
   a?.text === b?.text && a?.from === b?.from && a?.to === b?.to

@@ -1,10 +1,8 @@
 <script setup lang="ts">
-import { mdiRestart } from '@mdi/js'
 import type { FrameWidth } from '~/composables/rehearse/useRehearsalFrames'
 import { useRehearsing } from '~/composables/rehearse/useRehearsing'
 
 /** The live form beside the design. */
-const rehearsal = useRehearsal()
 const as = ref<string | null>(null)
 const width = ref<FrameWidth>('tablet')
 const { asked, said, askWhy, startAfresh } = useRehearsing()
@@ -23,24 +21,13 @@ const { asked, said, askWhy, startAfresh } = useRehearsing()
     >
       <template #before><strong>Rehearsal</strong></template>
       <template #tools>
-        <AnswerSets @said="said = $event" />
-        <IconButton
-          :icon="mdiRestart"
-          name="Start afresh"
-          keys="Alt N"
-          aria-keyshortcuts="Alt+N"
-          @click="startAfresh"
+        <RehearsalTools
+          @said="said = $event"
+          @afresh="startAfresh"
         />
       </template>
       <template #above>
-        <LitLine @why="askWhy" />
-        <WhyPanel
-          v-if="asked && rehearsal.filled"
-          :address="asked.address"
-          :filled="rehearsal.filled"
-          :frame="asked.frame ?? rehearsal.filled"
-          @close="asked = null"
-        />
+        <RehearsalReasons v-model:asked="asked" />
       </template>
       <template #below="{ section }">
         <HiddenHere

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { mdiClose, mdiPlus, mdiRestart } from '@mdi/js'
+import { mdiClose, mdiPlus } from '@mdi/js'
 import { MOST_FRAMES, useRehearsalFrames } from '~/composables/rehearse/useRehearsalFrames'
 import { useRehearsing } from '~/composables/rehearse/useRehearsing'
 
 /** The rehearsal in full width: devices and parties side by side with the same answers, the walk so far and its reasons at the side. */
-const rehearsal = useRehearsal()
 const { frames, change, add, remove } = useRehearsalFrames()
 const { asked, said, askWhy, startAfresh } = useRehearsing()
 /** Of two, a phone takes what it is wide; else all have the same share. */
@@ -34,24 +33,13 @@ const columns = computed(() => {
           :disabled="frames.length >= MOST_FRAMES"
           @click="add"
         />
-        <AnswerSets @said="said = $event" />
-        <IconButton
-          :icon="mdiRestart"
-          name="Start afresh"
-          keys="Alt N"
-          aria-keyshortcuts="Alt+N"
-          @click="startAfresh"
+        <RehearsalTools
+          @said="said = $event"
+          @afresh="startAfresh"
         />
       </div>
       <div class="told">
-        <LitLine @why="askWhy" />
-        <WhyPanel
-          v-if="asked && rehearsal.filled"
-          :address="asked.address"
-          :filled="rehearsal.filled"
-          :frame="asked.frame ?? rehearsal.filled"
-          @close="asked = null"
-        />
+        <RehearsalReasons v-model:asked="asked" />
         <WalkSoFar @why="askWhy" />
       </div>
     </aside>

@@ -25,7 +25,7 @@ const noted: fc.Arbitrary<Form> = smallForm.chain(form =>
 const partsOf = (expr: Expr): Expr[] => (expr.kind === 'and' ? expr.parts.flatMap(partsOf) : [expr])
 
 describe('the nearest miss', () => {
-  it('makes as many parts of the rule true as any answers do, and marks one that is not', () => {
+  it('makes the most parts of the rule true that answers can, and marks one that is not', () => {
     let looked = 0
     fc.assert(
       fc.property(noted, form => {

@@ -1,0 +1,17 @@
+<script setup lang="ts">
+import { mdiRestart } from '@mdi/js'
+
+/** What acts on the practice answers as a whole: likely ones, kept sets, starting afresh. */
+const emit = defineEmits<{ said: [text: string]; afresh: [] }>()
+</script>
+
+<template>
+  <AnswerSets @said="emit('said', $event)" />
+  <IconButton
+    :icon="mdiRestart"
+    name="Start afresh"
+    keys="Alt N"
+    aria-keyshortcuts="Alt+N"
+    @click="emit('afresh')"
+  />
+</template>

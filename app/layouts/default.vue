@@ -5,5 +5,6 @@ const theme = useDesignTheme()
 <template>
   <v-app :theme="theme.name.value">
     <slot />
+    <SaidInPassing />
   </v-app>
 </template>

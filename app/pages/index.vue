@@ -113,23 +113,10 @@ async function exportChosen() {
           Export {{ chosen.length }} as zip
         </v-btn>
       </div>
-      <div
-        v-if="refusal"
-        class="sheet wrong"
-        role="alert"
-      >
-        <p class="fault">
-          <strong>{{ refusal.sentence }}</strong>
-        </p>
-        <ul v-if="refusal.problems">
-          <li
-            v-for="(p, i) in refusal.problems"
-            :key="i"
-          >
-            <code>{{ p.path || 'the whole' }}</code> {{ p.sentence }}
-          </li>
-        </ul>
-      </div>
+      <RefusalAlert
+        :refusal="refusal"
+        places
+      />
       <ImportPanel
         v-if="looking.length > 0"
         :key="looks"
@@ -191,13 +178,11 @@ async function exportChosen() {
             ><span class="quiet">{{ readableDay(item.savedAt) }}</span></template
           >
         </v-data-table>
-        <p
+        <v-empty-state
           v-else
-          class="empty"
-        >
-          No forms yet. Type a title above and press Enter: the script opens, and every line you type is a
-          question.
-        </p>
+          title="No forms yet"
+          text="Type a title above and press Enter: the script opens, and every line you type is a question."
+        />
       </div>
       <section
         class="templates"
@@ -262,16 +247,5 @@ async function exportChosen() {
 }
 .form-link:hover {
   text-decoration: underline;
-}
-.empty {
-  padding: 32px;
-  color: var(--slate);
-}
-.wrong {
-  padding: 16px;
-  display: grid;
-  gap: 8px;
-  max-height: 300px;
-  overflow: auto;
 }
 </style>

@@ -37,29 +37,23 @@ async function signIn() {
       <div class="row-flex sign"><BobbinSign /><strong>Tobbin</strong></div>
       <h1>Sign in</h1>
       <p class="quiet">Write forms, prove every rule, then let people answer.</p>
-      <v-text-field
-        v-model="email"
-        label="E-mail"
-        type="email"
-        autocomplete="username"
-        hide-details
-        required
-      />
-      <v-text-field
-        v-model="password"
-        label="Password"
-        type="password"
-        autocomplete="current-password"
-        hide-details
-        required
-      />
-      <p
-        v-if="wrong"
-        class="fault"
-        role="alert"
-      >
-        {{ wrong }}
-      </p>
+      <label
+        >E-mail
+        <v-text-field
+          v-model="email"
+          type="email"
+          autocomplete="username"
+          required
+      /></label>
+      <label
+        >Password
+        <v-text-field
+          v-model="password"
+          type="password"
+          autocomplete="current-password"
+          required
+      /></label>
+      <RefusalAlert :refusal="wrong" />
       <v-btn
         variant="flat"
         color="primary"
@@ -86,6 +80,11 @@ form {
   display: grid;
   gap: 16px;
   box-sizing: border-box;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-size: 14px;
 }
 .sign {
   margin-bottom: 8px;

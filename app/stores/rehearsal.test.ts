@@ -88,8 +88,9 @@ describe('the rehearsal', () => {
     ])
     localStorage.setItem('tobbin-practice-x', '{nonsense')
     localStorage.setItem('tobbin-sets-x', '{nonsense')
-    again.restore()
-    expect([again.answers, again.sets]).toEqual([{}, []])
+    setActivePinia(createPinia())
+    const last = await begin()
+    expect([last.answers, last.sets]).toEqual([{}, []])
   })
 
   it('fills the rest so that nothing is missing, and leaves what is answered', async () => {

@@ -21,8 +21,8 @@ const TRIES = 10
 export const useRehearsal = defineStore('rehearsal', () => {
   const draft = useDraft()
   const { id } = storeToRefs(draft)
-  const { answers, put, answer, restoreAnswers } = usePracticeAnswers(id)
-  const { sets, restoreSets, removeSet, ...keeping } = useAnswerSets(id)
+  const { answers, answer } = usePracticeAnswers(id)
+  const { sets, removeSet, ...keeping } = useAnswerSets(id)
   const witness = useWitness()
   const place = ref<Page>({ section: 0, only: null })
   /** How often it was started afresh: every frame goes back to its beginning then. */
@@ -36,11 +36,9 @@ export const useRehearsal = defineStore('rehearsal', () => {
   function restore() {
     place.value = { section: 0, only: null }
     witness.unlight()
-    restoreSets()
-    restoreAnswers()
   }
   function startAfresh() {
-    put({})
+    answers.value = {}
     place.value = { section: filled.value?.path[0] ?? 0, only: null }
     witness.unlight()
     rounds.value += 1
@@ -50,12 +48,12 @@ export const useRehearsal = defineStore('rehearsal', () => {
     const found = sets.value.find(s => s.name === name)
     if (!found) return
     startAfresh()
-    put(found.answers)
+    answers.value = found.answers
   }
   /** Fills what is not answered with likely answers; false when no way through was found. */
   function fillRest(): boolean {
     const likely = plan.value && drawRest(plan.value, answers.value, witness.today.value)
-    if (likely) put({ ...answers.value, ...likely })
+    if (likely) answers.value = { ...answers.value, ...likely }
     return likely !== null
   }
   /** Opens the witness of a finding: its answers on its day, the rules concerned lit. */
@@ -69,7 +67,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
   /** Opens answers at the section of the thing concerned, or of another. */
   function open(opened: Answers, at: Address | null, near: Address | null | undefined = at) {
     witness.unlight()
-    put({ ...opened })
+    answers.value = { ...opened }
     witness.lit.value = at
     const wanted = draft.places.find(p => p.address === near)
     const pages = filled.value ? pagesOf(filled.value) : []

@@ -176,8 +176,18 @@ test('what rules ask of entries is told in the script: threads, relations, befor
   await page.keyboard.press('Delete')
   const asked = page.getByRole('alertdialog', { name: 'Delete something in use' })
   await expect(asked).toContainText('3 places use what you are about to delete')
-  await asked.getByRole('button', { name: 'Keep it' }).click()
+  await expect(asked.getByRole('button', { name: 'Keep it' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(age).toBeFocused()
+  await page.keyboard.press('Delete')
+  await asked.getByRole('button', { name: 'Delete it all the same' }).click()
+  await expect(age).toHaveCount(0)
+  // It can be taken back where it is told, as long as nothing else was done.
+  const told = page.getByText('1 line deleted.')
+  await expect(told).toBeVisible()
+  await page.getByRole('button', { name: 'Take it back' }).click()
   await expect(age).toBeVisible()
+  await expect(told).toHaveCount(0)
 
   // A new code goes into every rule, through whatever name the entry has there.
   await age.locator('.label').click()

@@ -147,7 +147,7 @@ test('an outline is looked at, corrected and inserted; a copy goes into another 
     page,
     "1. Boat's name *\n2. Hull material\n - Wood\n - Steel\n3. Is she insured?\nSECTION 2: THE VISIT\n4. Arrival",
   )
-  const panel = page.getByRole('group', { name: 'Paste an outline' })
+  const panel = page.getByRole('dialog', { name: 'Paste an outline' })
   await expect(panel.getByLabel('Line 2: type')).toHaveValue('single choice')
   await choose(panel, 'Line 5: type', 'date')
   await panel.getByRole('button', { name: 'Insert 4 questions' }).click()
@@ -230,7 +230,7 @@ test('a rule is copied to 20 rows and turned round; a renamed code takes its rul
   await page.keyboard.press('Escape')
   await expect(row(page, 'entrance')).toBeVisible()
   // The rulebook tells the same, and takes rules away in bulk.
-  await page.getByRole('link', { name: 'Rulebook' }).click()
+  await page.getByRole('tab', { name: 'Rulebook' }).click()
   await page.getByLabel('Search the rules').fill('is No')
   await expect(page.getByText('1 of 21 rules')).toBeVisible()
   await page.getByRole('checkbox', { name: 'Choose the rule of q19' }).check()

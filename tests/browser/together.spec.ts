@@ -82,7 +82,7 @@ test('two people on one draft: each sees the other’s edits, and a clash on one
   await page.getByRole('button', { name: 'Take theirs' }).click()
   await expect(row(second, 'alpha')).toContainText('Theirs', { timeout: 10_000 })
   // Any earlier state can be looked at and brought back.
-  await page.getByRole('link', { name: 'History' }).click()
+  await page.getByRole('tab', { name: 'History' }).click()
   await page.getByRole('button', { name: 'Look' }).last().click()
   await page.getByRole('button', { name: 'Bring this state back' }).click()
   await saved(page)
@@ -124,7 +124,7 @@ test('templates, shelf, commands, split and merge, move to, replace, completion,
   await page.getByRole('combobox', { name: 'Command or row' }).fill('rulebook')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('region', { name: 'Rulebook' })).toBeVisible()
-  await page.getByRole('link', { name: 'Script' }).click()
+  await page.getByRole('tab', { name: 'Script' }).click()
   await row(page, 'told').locator('.number').click()
   await page.getByRole('button', { name: 'Shelf' }).click()
   await page.getByRole('button', { name: /^Period/ }).click()

@@ -56,18 +56,16 @@ function goTo(path: string) {
       tabindex="-1"
       >{{ quotedText(filled, planned.place.node.title, planned.place) }}</component
     >
-    <div
+    <v-alert
       v-if="problems.length > 0"
       class="problems"
-      role="alert"
+      type="error"
       tabindex="-1"
     >
-      <p>
-        <strong
-          >{{ problems.length === 1 ? 'One answer needs' : `${problems.length} answers need` }} your
-          attention</strong
-        >
-      </p>
+      <strong
+        >{{ problems.length === 1 ? 'One answer needs' : `${problems.length} answers need` }} your
+        attention</strong
+      >
       <ul>
         <li
           v-for="p in problems"
@@ -79,7 +77,7 @@ function goTo(path: string) {
             >{{ nameOf(p) }}</a>: {{ p.sentence }}
         </li>
       </ul>
-    </div>
+    </v-alert>
     <AnswerItems
       :frame="filled"
       :steps="planned.steps"
@@ -111,8 +109,6 @@ function goTo(path: string) {
 }
 .problems {
   border: 2px solid var(--madder);
-  background: var(--madder-wash);
-  padding: 12px 16px;
 }
 .problems li {
   margin-top: 4px;

@@ -26,14 +26,11 @@ const sendText = computed(() => {
 
 <template>
   <h1 tabindex="-1">Check your answers</h1>
-  <div
+  <v-alert
     v-if="refusal"
-    class="refusal"
-    role="alert"
+    type="error"
   >
-    <p>
-      <strong>{{ refusal.sentence }}</strong>
-    </p>
+    <strong>{{ refusal.sentence }}</strong>
     <ul v-if="refusal.problems">
       <li
         v-for="(p, i) in refusal.problems"
@@ -42,7 +39,7 @@ const sendText = computed(() => {
         {{ p.path }}: {{ p.sentence }}
       </li>
     </ul>
-  </div>
+  </v-alert>
   <AnswerLines :lines="lines">
     <template #heading="{ line }">
       <v-btn
@@ -85,11 +82,6 @@ const sendText = computed(() => {
 .big {
   min-height: 46px;
   padding: 8px 20px;
-}
-.refusal {
-  border: 2px solid var(--madder);
-  background: var(--madder-wash);
-  padding: 12px 16px;
 }
 h1:focus {
   outline: none;

@@ -28,13 +28,10 @@ const textOf = (line: Line): string => {
       <h2>{{ open ? `Sent ${readableDay(open.sentAt)}` : 'One response' }}</h2>
       <span class="spread" /><v-btn @click="emit('close')"> Close </v-btn>
     </div>
-    <p
+    <RefusalAlert
       v-if="error"
-      class="fault"
-      role="alert"
-    >
-      The response could not be fetched: {{ refusalOf(error).sentence }}
-    </p>
+      :refusal="`The response could not be fetched: ${refusalOf(error).sentence}`"
+    />
     <template v-else-if="open">
       <p class="quiet small">Version {{ open.release }}, begun {{ readableDay(open.begunOn) }}</p>
       <ResponseTurns

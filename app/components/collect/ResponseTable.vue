@@ -60,15 +60,10 @@ const choose = (_event: unknown, { item }: { item: { id: string } }) => (chosen.
         placeholder="Search"
         aria-label="Search the responses"
         maxlength="200"
+        class="search"
       />
     </div>
-    <p
-      v-if="error"
-      class="fault"
-      role="alert"
-    >
-      The responses could not be fetched: {{ refusalOf(error).sentence }}
-    </p>
+    <RefusalAlert :refusal="error && `The responses could not be fetched: ${refusalOf(error).sentence}`" />
     <v-data-table-server
       v-if="data && data.all > 0"
       v-model:page="page"
@@ -108,6 +103,9 @@ const choose = (_event: unknown, { item }: { item: { id: string } }) => (chosen.
   gap: 12px;
   align-content: start;
   overflow: auto;
+}
+.search {
+  flex: 0 1 260px;
 }
 .table :deep(th),
 .table :deep(td) {

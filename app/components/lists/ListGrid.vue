@@ -19,7 +19,7 @@ const emit = defineEmits<{ sort: [column: string] }>()
 const columns = computed(() => shownColumns(props.list))
 const scroller = useTemplateRef('scroller')
 const { from, shown, linesOnScreen, revealLine, scrollToTop } = useRowWindow(scroller, () => props.view)
-const said = ref('')
+const { say, sayDone } = useSaid()
 const { at, box, isSelected, isHere, goTo, selectAll, shiftCorner, startAt, reset } = useGridSelection(
   () => ({ lines: props.view.length, columns: columns.value.length }),
 )
@@ -27,7 +27,8 @@ const grid = {
   list: () => props.list,
   view: () => props.view,
   columns: () => columns.value,
-  say: (text: string) => (said.value = text),
+  say,
+  sayDone,
 }
 const edits = useGridEdits({ ...grid, box: () => box.value })
 const { setCell } = useCellEdit(grid)
@@ -69,7 +70,7 @@ function insert() {
 }
 function move(by: 1 | -1) {
   if (props.sorted) {
-    said.value = 'Rows are moved in their own order: take the sorting away first.'
+    say('Rows are moved in their own order: take the sorting away first.')
     return
   }
   if (!edits.moveRows(by)) return
@@ -239,18 +240,6 @@ const template = computed(() => {
         </div>
       </div>
     </div>
-    <p
-      class="hidden-words"
-      role="status"
-    >
-      {{ said }}
-    </p>
-    <p
-      v-if="said"
-      class="small quiet said"
-    >
-      {{ said }}
-    </p>
   </div>
 </template>
 
@@ -333,8 +322,5 @@ const template = computed(() => {
 }
 .done .number {
   background: var(--verdigris-wash);
-}
-.said {
-  padding: 4px 8px;
 }
 </style>

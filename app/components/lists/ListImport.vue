@@ -150,22 +150,16 @@ function take() {
         Close
       </v-btn>
     </div>
-    <p
-      v-if="failed"
-      class="fault small"
-      role="alert"
-    >
-      {{ failed }}
-    </p>
+    <RefusalAlert :refusal="failed" />
     <template v-if="preview">
-      <p
+      <v-alert
         v-for="w in preview.warnings"
         :key="w"
-        class="risk small"
+        type="warning"
         role="status"
       >
-        ▲ {{ w }}
-      </p>
+        {{ w }}
+      </v-alert>
       <div class="table">
         <v-table class="small">
           <thead>

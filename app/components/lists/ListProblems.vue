@@ -15,17 +15,17 @@ function mend({ mend: repair }: RowProblem) {
 </script>
 
 <template>
-  <div
+  <v-alert
     v-if="problems.length > 0"
     class="problems"
+    type="warning"
     role="status"
   >
     <p
       v-for="p in problems"
       :key="p.kind + p.sentence"
-      class="small"
     >
-      ▲ {{ p.sentence }}
+      {{ p.sentence }}
       <v-btn
         variant="text"
         @click="emit('look', p)"
@@ -40,13 +40,11 @@ function mend({ mend: repair }: RowProblem) {
         {{ p.mend.words }}
       </v-btn>
     </p>
-  </div>
+  </v-alert>
 </template>
 
 <style scoped>
 .problems {
-  background: var(--weld-wash);
-  padding: 6px 10px;
   max-height: 90px;
   overflow-y: auto;
   flex: none;

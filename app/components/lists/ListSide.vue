@@ -40,12 +40,7 @@ function addList() {
           :title="`${lists.of(l.code).length} things are wrong`"
         >
           ▲</span
-        ><span
-          v-if="l.shared"
-          class="quiet small"
-        >
-          shared</span
-        ></span
+        ><v-chip v-if="l.shared"> shared</v-chip></span
       ><b class="num">{{ l.rows.length }}</b>
     </v-btn>
     <form

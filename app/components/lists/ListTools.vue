@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiDotsVertical } from '@mdi/js'
 import Papa from 'papaparse'
 import type { ChoiceList } from '#core/form/choiceLists'
 import { exportTable } from '#core/lists/exportTable'
@@ -12,7 +13,9 @@ const props = defineProps<{ list: ChoiceList; inView: number; sorted: boolean }>
 const emit = defineEmits<{ keepOrder: [] }>()
 export type Panel = keyof typeof PANELS
 
-const PANELS = { columns: 'Columns', tree: 'Tree', groups: 'Paste by group', import: 'Import' } as const
+const PANELS = { columns: 'Columns', tree: 'Tree', import: 'Import', groups: 'Paste by group' } as const
+/** The panels at hand; the others are in the menu. */
+const AT_HAND: readonly Panel[] = ['columns', 'tree', 'import']
 const KINDS: Record<RowKind, string> = {
   all: 'all rows',
   live: 'offered',
@@ -61,27 +64,38 @@ async function exportXlsx() {
     </v-btn>
     <span class="spread" />
     <v-btn
-      v-for="(text, key) in PANELS"
+      v-for="key in AT_HAND"
       :key="key"
       variant="text"
       :aria-expanded="panel === key"
       @click="toggle(key)"
     >
-      {{ text }}
+      {{ PANELS[key] }}
     </v-btn>
-    <v-btn
-      variant="text"
-      @click="exportCsv"
-    >
-      CSV
-    </v-btn>
-    <v-btn
-      variant="text"
-      :disabled="exporting"
-      @click="exportXlsx"
-    >
-      XLSX
-    </v-btn>
+    <v-menu location="bottom end">
+      <template #activator="{ props: activator }">
+        <IconButton
+          v-bind="activator"
+          :icon="mdiDotsVertical"
+          name="More"
+        />
+      </template>
+      <v-list>
+        <v-list-item
+          :title="PANELS.groups"
+          @click="panel = 'groups'"
+        />
+        <v-list-item
+          title="Export as CSV"
+          @click="exportCsv"
+        />
+        <v-list-item
+          title="Export as XLSX"
+          :disabled="exporting"
+          @click="exportXlsx"
+        />
+      </v-list>
+    </v-menu>
   </div>
 </template>
 

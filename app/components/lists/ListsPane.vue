@@ -102,16 +102,11 @@ async function look(problem: RowProblem) {
         @sort="sort"
       />
     </section>
-    <section
+    <v-empty-state
       v-else
-      class="main teach"
-    >
-      <h2>No lists yet</h2>
-      <p>
-        A list keeps the choices that several questions share, such as harbours or products, with columns that
-        rules can use. Name one on the left, then type rows, paste them from a spreadsheet, or import a file.
-      </p>
-    </section>
+      title="No lists yet"
+      text="A list keeps the choices that several questions share, such as harbours or products, with columns that rules can use. Name one on the left, then type rows, paste them from a spreadsheet, or import a file."
+    />
   </div>
 </template>
 
@@ -133,14 +128,6 @@ async function look(problem: RowProblem) {
 .main > :last-child {
   flex: 1;
   min-height: 0;
-}
-.main.teach {
-  padding: 40px;
-  gap: 12px;
-}
-.main.teach > * {
-  flex: none;
-  max-width: 52ch;
 }
 .panel {
   border: 1px solid var(--line);

@@ -12,7 +12,8 @@ const draft = useDraft()
 const { data: shared, refresh } = await useAsyncData('shared-lists', () => callApi(API.listSharedLists), {
   server: false,
 })
-const said = ref('')
+const { say } = useSaid()
+const refused = ref('')
 const busy = ref(false)
 const free = computed(() =>
   (shared.value ?? []).filter(s => !(draft.form?.lists ?? []).some(l => l.shared === s.code)),
@@ -50,10 +51,12 @@ watch(differs, now => {
 async function attempt(run: () => Promise<string>) {
   busy.value = true
   try {
-    said.value = await run()
+    refused.value = ''
+    const done = await run()
+    if (done) say(done)
     await refresh()
   } catch (cause) {
-    said.value = refusalOf(cause).sentence
+    refused.value = refusalOf(cause).sentence
   }
   busy.value = false
 }
@@ -182,12 +185,7 @@ const counts = computed(() => {
         + {{ s.title }} <span class="num">{{ s.rows }}</span>
       </v-btn>
     </template>
-    <p
-      v-if="said"
-      role="status"
-    >
-      {{ said }}
-    </p>
+    <RefusalAlert :refusal="refused" />
   </div>
 </template>
 

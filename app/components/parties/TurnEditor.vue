@@ -116,13 +116,7 @@ function remove() {
         @click="remove"
       />
     </div>
-    <p
-      v-if="wrong"
-      class="small fault"
-      role="alert"
-    >
-      {{ wrong }}
-    </p>
+    <RefusalAlert :refusal="wrong" />
     <div
       v-if="handOffs.length > 0"
       ref="stack"

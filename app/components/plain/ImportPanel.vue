@@ -88,13 +88,11 @@ const chosen = computed(() => looked.value.flatMap(l => (l.form && l.wanted ? [t
     role="group"
     aria-label="What the files bring"
   >
-    <p
+    <v-skeleton-loader
       v-if="busy"
-      class="quiet"
-      role="status"
-    >
-      Looking at the files …
-    </p>
+      type="list-item-two-line"
+      aria-label="Looking at the files"
+    />
     <div
       v-for="(l, i) in looked"
       :key="i"
@@ -112,23 +110,15 @@ const chosen = computed(() => looked.value.flatMap(l => (l.form && l.wanted ? [t
           }}</span>
         </p>
       </template>
-      <div
+      <RefusalAlert
         v-else
-        role="alert"
-      >
-        <p class="fault">
-          <strong>“{{ l.name }}” is not a form definition; nothing was changed.</strong>
-        </p>
-        <ul>
-          <li
-            v-for="(p, j) in l.problems"
-            :key="j"
-            class="small"
-          >
-            <code>{{ p.path || 'the whole' }}</code> {{ p.sentence }}
-          </li>
-        </ul>
-      </div>
+        :refusal="{
+          code: 'not-a-definition',
+          sentence: `“${l.name}” is not a form definition; nothing was changed.`,
+          problems: l.problems,
+        }"
+        places
+      />
     </div>
     <div class="row-flex">
       <v-btn
@@ -151,9 +141,5 @@ const chosen = computed(() => looked.value.flatMap(l => (l.form && l.wanted ? [t
   padding: 16px 20px;
   display: grid;
   gap: 12px;
-}
-ul {
-  max-height: 260px;
-  overflow-y: auto;
 }
 </style>

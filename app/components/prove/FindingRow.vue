@@ -115,13 +115,7 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
           </v-btn>
         </div>
       </form>
-      <p
-        v-if="refused"
-        class="small fault"
-        role="alert"
-      >
-        {{ refused }}
-      </p>
+      <RefusalAlert :refusal="refused" />
       <div class="row-flex">
         <v-btn
           v-if="finding.witness"

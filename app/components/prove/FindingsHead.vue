@@ -37,13 +37,7 @@ const GROUPINGS = [
     >
       {{ about }}
     </p>
-    <p
-      v-if="findings.broken"
-      class="fault"
-      role="alert"
-    >
-      {{ findings.broken }}
-    </p>
+    <RefusalAlert :refusal="findings.broken" />
     <div
       v-if="found > 0"
       class="row-flex tools"

@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { mdiClose, mdiFormTextbox } from '@mdi/js'
 /** Filling the rest, and the sets of answers kept under a name. */
-const emit = defineEmits<{ said: [text: string] }>()
+const { say } = useSaid()
 const rehearsal = useRehearsal()
 const name = ref('')
 function fillRest() {
   const found = rehearsal.fillRest()
   const filled = 'The rest is filled with likely answers.'
-  emit('said', found ? filled : 'No complete set of answers was found; look at what is required.')
+  say(found ? filled : 'No complete set of answers was found; look at what is required.')
 }
 function saveSet() {
   const kept = name.value.trim()
   if (!kept) return
   rehearsal.saveSet(kept)
-  emit('said', `Kept as “${kept}”.`)
+  say(`Kept as “${kept}”.`)
   name.value = ''
 }
 </script>

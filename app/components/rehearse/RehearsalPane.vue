@@ -5,7 +5,7 @@ import { useRehearsing } from '~/composables/rehearse/useRehearsing'
 /** The live form beside the design. */
 const as = ref<string | null>(null)
 const width = ref<FrameWidth>('tablet')
-const { asked, said, askWhy, startAfresh } = useRehearsing()
+const { asked, askWhy, startAfresh } = useRehearsing()
 </script>
 
 <template>
@@ -21,10 +21,7 @@ const { asked, said, askWhy, startAfresh } = useRehearsing()
     >
       <template #before><strong>Rehearsal</strong></template>
       <template #tools>
-        <RehearsalTools
-          @said="said = $event"
-          @afresh="startAfresh"
-        />
+        <RehearsalTools @afresh="startAfresh" />
       </template>
       <template #above>
         <RehearsalReasons v-model:asked="asked" />
@@ -36,11 +33,6 @@ const { asked, said, askWhy, startAfresh } = useRehearsing()
         />
       </template>
     </RehearsalFrame>
-    <span
-      class="hidden-words"
-      role="status"
-      >{{ said }}</span
-    >
   </section>
 </template>
 

@@ -5,7 +5,7 @@ import { useRehearsing } from '~/composables/rehearse/useRehearsing'
 
 /** The rehearsal in full width: devices and parties side by side with the same answers, the walk so far and its reasons at the side. */
 const { frames, change, add, remove } = useRehearsalFrames()
-const { asked, said, askWhy, startAfresh } = useRehearsing()
+const { asked, askWhy, startAfresh } = useRehearsing()
 /** Of two, a phone takes what it is wide; else all have the same share. */
 const columns = computed(() => {
   const isPair = frames.value.length === 2
@@ -33,10 +33,7 @@ const columns = computed(() => {
           :disabled="frames.length >= MOST_FRAMES"
           @click="add"
         />
-        <RehearsalTools
-          @said="said = $event"
-          @afresh="startAfresh"
-        />
+        <RehearsalTools @afresh="startAfresh" />
       </div>
       <div class="told">
         <RehearsalReasons v-model:asked="asked" />
@@ -76,11 +73,6 @@ const columns = computed(() => {
         </RehearsalFrame>
       </div>
     </div>
-    <span
-      class="hidden-words"
-      role="status"
-      >{{ said }}</span
-    >
   </section>
 </template>
 

@@ -2,11 +2,11 @@
 import { mdiRestart } from '@mdi/js'
 
 /** What acts on the practice answers as a whole: likely ones, kept sets, starting afresh. */
-const emit = defineEmits<{ said: [text: string]; afresh: [] }>()
+const emit = defineEmits<{ afresh: [] }>()
 </script>
 
 <template>
-  <AnswerSets @said="emit('said', $event)" />
+  <AnswerSets />
   <IconButton
     :icon="mdiRestart"
     name="Start afresh"

@@ -4,8 +4,8 @@ import { placeName } from '#core/form/walk'
 /** Says who uses what is about to be deleted. */
 const emit = defineEmits<{ close: [] }>()
 const script = useScript()
-const keep = useTemplateRef('keep')
-onMounted(() => focusOn(keep.value))
+/** How many uses are listed. */
+const SHOWN = 12
 function go(sure: boolean) {
   const { value } = script.doomed
   script.doomed.value = null
@@ -15,12 +15,11 @@ function go(sure: boolean) {
 </script>
 
 <template>
-  <div
+  <PlainDialog
     v-if="script.doomed.value"
-    class="delete"
-    role="alertdialog"
-    aria-label="Delete something in use"
-    @keydown.esc.stop="go(false)"
+    title="Delete something in use"
+    asks
+    @close="go(false)"
   >
     <p>
       <strong
@@ -35,34 +34,23 @@ function go(sure: boolean) {
     </p>
     <ul class="small">
       <li
-        v-for="(u, i) in script.doomed.value.uses.slice(0, 12)"
+        v-for="(u, i) in script.doomed.value.uses.slice(0, SHOWN)"
         :key="i"
       >
         {{ u.place.number }} {{ placeName(u.place) }}: {{ u.words }}
       </li>
+      <li v-if="script.doomed.value.uses.length > SHOWN">
+        and {{ script.doomed.value.uses.length - SHOWN }} more
+      </li>
     </ul>
-    <div class="row-flex">
-      <v-btn
-        ref="keep"
-        @click="go(false)"
-      >
-        Keep it</v-btn
+    <template #actions>
+      <v-btn @click="go(false)"> Keep it</v-btn
       ><v-btn
         class="fault"
         @click="go(true)"
       >
         Delete it all the same
       </v-btn>
-    </div>
-  </div>
+    </template>
+  </PlainDialog>
 </template>
-
-<style scoped>
-.delete {
-  padding: 10px 16px;
-  background: var(--madder-wash);
-  border-bottom: 1px solid var(--madder);
-  display: grid;
-  gap: 6px;
-}
-</style>

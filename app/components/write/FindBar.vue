@@ -9,7 +9,7 @@ const wanted = ref('')
 const by = ref('')
 const fields = ref<Field[]>(['label', 'code', 'rule'])
 const at = ref(0)
-const said = ref('')
+const { sayDone } = useSaid()
 const input = useTemplateRef('input')
 onMounted(() => input.value?.focus())
 const found = computed(() =>
@@ -34,7 +34,7 @@ function replace() {
   if (!draft.form) return
   const { edits, count, refused } = replaceTextEdits(draft.form, wanted.value, by.value, fields.value)
   if (edits.length > 0 && !draft.edit(edits)) return
-  said.value = [`Replaced in ${counted(count, 'place')}.`, ...refused].join(' ')
+  sayDone([`Replaced in ${counted(count, 'place')}.`, ...refused].join(' '))
 }
 </script>
 
@@ -108,13 +108,6 @@ function replace() {
       {{ current.text.slice(Math.max(0, current.from - 40), current.from)
       }}<mark>{{ current.text.slice(current.from, current.to) }}</mark
       >{{ current.text.slice(current.to, current.to + 40) }}
-    </p>
-    <p
-      v-if="said"
-      class="small"
-      role="status"
-    >
-      {{ said }}
     </p>
   </div>
 </template>

@@ -7,6 +7,7 @@ import { callApi } from '~/api/callApi'
 
 /** Every save of the draft, with who made it and when; any earlier state can be looked at and brought back. */
 const draft = useDraft()
+const { sayDone } = useSaid()
 const { data, error, refresh } = await useAsyncData(
   `history-${draft.id}`,
   () => callApi(API.loadHistory, { params: { id: draft.id } }),
@@ -14,7 +15,6 @@ const { data, error, refresh } = await useAsyncData(
 )
 const state = shallowRef<{ revision: number; form: Form } | null>(null)
 const refusal = ref('')
-const said = ref('')
 watch(
   () => draft.revision,
   () => void refresh(),
@@ -51,7 +51,7 @@ async function look(revision: number) {
 }
 function bringBack() {
   if (!state.value || !draft.edit([{ do: 'replace', form: state.value.form }])) return
-  said.value = 'The earlier state is back; undo takes you to where you were.'
+  sayDone('The earlier state is back.')
   state.value = null
 }
 const lines = computed(() => (state.value ? listPlaces(state.value.form) : []))
@@ -62,27 +62,8 @@ const lines = computed(() => (state.value ? listPlaces(state.value.form) : []))
     class="history"
     aria-label="History"
   >
-    <p
-      v-if="error"
-      class="fault small"
-      role="alert"
-    >
-      {{ refusalOf(error).sentence }}
-    </p>
-    <p
-      v-if="refusal"
-      class="fault small"
-      role="alert"
-    >
-      {{ refusal }}
-    </p>
-    <p
-      v-if="said"
-      class="proven small"
-      role="status"
-    >
-      {{ said }}
-    </p>
+    <RefusalAlert :refusal="error && refusalOf(error)" />
+    <RefusalAlert :refusal="refusal" />
     <div
       v-if="state"
       class="sheet state"

@@ -1,74 +1,69 @@
 <script setup lang="ts">
 const emit = defineEmits<{ close: [] }>()
+/** The keys of an action, each in Vuetify's spelling, and what it does. */
 const KEYS = [
-  ['↑ ↓', 'go from row to row'],
-  ['Shift ↑ ↓', 'select a stretch'],
-  ['Ctrl A', 'select all'],
-  ['Enter', 'type a line below'],
-  ['/', 'in an empty line: choose its type'],
-  ['Space', 'open the row, close it'],
-  ['Tab, Shift Tab', 'into the group above, out of a group'],
-  ['Alt ↑ ↓', 'move'],
-  ['Alt M', 'move to …'],
-  ['Ctrl C, X, V', 'copy, cut, paste; also into another form'],
-  ['Ctrl D', 'duplicate'],
-  ['Ctrl G', 'group'],
-  ['Delete', 'delete'],
-  ['Ctrl F', 'find and replace'],
-  ['Ctrl K', 'the list of commands'],
-  ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
-  ['Alt N', 'start the rehearsal afresh'],
+  [['up', 'down'], 'go from row to row'],
+  [['shift+up', 'shift+down'], 'select a stretch'],
+  [['ctrl+a'], 'select all'],
+  [['enter'], 'type a line below'],
+  [['/'], 'in an empty line: choose its type'],
+  [['space'], 'open the row, close it'],
+  [['tab', 'shift+tab'], 'into the group above, out of it'],
+  [['alt+up', 'alt+down'], 'move'],
+  [['alt+m'], 'move to …'],
+  [['ctrl+c', 'ctrl+x', 'ctrl+v'], 'copy, cut, paste; also into another form'],
+  [['ctrl+d'], 'duplicate'],
+  [['ctrl+g'], 'group'],
+  [['delete'], 'delete'],
+  [['ctrl+f'], 'find and replace'],
+  [['ctrl+k'], 'the list of commands'],
+  [['ctrl+z', 'ctrl+shift+z'], 'undo, redo'],
+  [['alt+n'], 'start the rehearsal afresh'],
 ] as const
-const close = useTemplateRef('close')
-onMounted(() => focusOn(close.value))
 </script>
 
 <template>
-  <div
-    class="keys"
-    role="group"
-    aria-label="Keys"
-    @keydown.esc.stop="emit('close')"
+  <PlainDialog
+    title="Keys of the script"
+    :width="880"
+    @close="emit('close')"
   >
     <dl>
       <div
-        v-for="[key, words] in KEYS"
-        :key="key"
+        v-for="[keys, words] in KEYS"
+        :key="words"
       >
         <dt>
-          <kbd>{{ key }}</kbd>
+          <v-hotkey
+            v-for="key in keys"
+            :key="key"
+            :keys="key"
+            platform="pc"
+          />
         </dt>
         <dd>{{ words }}</dd>
       </div>
     </dl>
-    <v-btn
-      ref="close"
-      variant="text"
-      @click="emit('close')"
-    >
-      Close
-    </v-btn>
-  </div>
+  </PlainDialog>
 </template>
 
 <style scoped>
-.keys {
-  padding: 10px 16px;
-  border-bottom: 1px solid var(--line);
-  background: var(--linen);
-}
 dl {
   columns: 2;
-  column-gap: 24px;
+  column-gap: 28px;
 }
-dl div {
-  display: flex;
+dl > div {
+  display: grid;
+  grid-template-columns: 190px minmax(0, 1fr);
+  align-items: baseline;
   gap: 10px;
-  padding: 2px 0;
+  padding: 3px 0;
   break-inside: avoid;
   font-size: 13px;
 }
 dt {
-  min-width: 120px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 8px;
 }
 </style>

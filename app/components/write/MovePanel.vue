@@ -7,8 +7,6 @@ const draft = useDraft()
 const script = useScript()
 const wanted = ref('')
 const at = ref(0)
-const input = useTemplateRef('input')
-onMounted(() => input.value?.focus())
 const isMoving = (p: Place) =>
   draft.selection.includes(p.address) || p.groups.some(g => draft.selection.includes(g.address))
 const spots = computed(() =>
@@ -25,14 +23,11 @@ function go(place: Place | undefined) {
 </script>
 
 <template>
-  <div
-    class="move"
-    role="group"
-    aria-label="Move to"
-    @keydown.esc.stop="emit('close')"
+  <PlainDialog
+    title="Move to"
+    @close="emit('close')"
   >
     <v-text-field
-      ref="input"
       v-model="wanted"
       placeholder="Below which row? Number, label or code"
       aria-label="Below which row"
@@ -56,23 +51,14 @@ function go(place: Place | undefined) {
         </v-btn>
       </li>
     </ul>
-    <p
-      v-if="draft.refused"
-      class="small fault"
-    >
-      {{ draft.refused }}
-    </p>
-  </div>
+    <RefusalAlert :refusal="draft.refused" />
+    <template #actions>
+      <v-btn @click="emit('close')"> Leave it </v-btn>
+    </template>
+  </PlainDialog>
 </template>
 
 <style scoped>
-.move {
-  padding: 10px 16px;
-  border-bottom: 1px solid var(--line);
-  background: var(--linen);
-  display: grid;
-  gap: 6px;
-}
 .on {
   background: var(--verdigris-wash);
   font-weight: 600;

@@ -12,9 +12,6 @@ const draft = useDraft()
 const script = useScript()
 const text = ref(props.text)
 const drafted = ref<Drafted[]>(readOutline(props.text))
-const area = useTemplateRef('area')
-const insertButton = useTemplateRef('insertButton')
-onMounted(() => (props.text ? focusOn(insertButton.value) : area.value?.focus()))
 watch(text, now => {
   drafted.value = readOutline(now)
 })
@@ -46,15 +43,13 @@ function insert() {
 </script>
 
 <template>
-  <div
-    class="outline"
-    role="group"
-    aria-label="Paste an outline"
-    @keydown.esc.stop="emit('close')"
+  <PlainDialog
+    title="Paste an outline"
+    :width="860"
+    @close="emit('close')"
   >
     <v-textarea
       v-if="props.text === ''"
-      ref="area"
       v-model="text"
       rows="5"
       aria-label="Outline or rows of a spreadsheet"
@@ -119,9 +114,9 @@ function insert() {
         </p>
       </div>
     </div>
-    <div class="row-flex">
+    <template #actions>
       <v-btn
-        ref="insertButton"
+        :data-first="props.text ? '' : undefined"
         variant="flat"
         color="primary"
         :disabled="drafted.length === 0"
@@ -131,23 +126,14 @@ function insert() {
       </v-btn>
       <v-btn @click="emit('close')"> Leave it </v-btn>
       <span class="small quiet">They go below the selected row.</span>
-    </div>
-  </div>
+    </template>
+  </PlainDialog>
 </template>
 
 <style scoped>
-.outline {
-  padding: 10px 16px;
-  background: var(--linen);
-  border-bottom: 1px solid var(--verdigris);
-  display: grid;
-  gap: 8px;
-}
 .drafted {
   display: grid;
   gap: 3px;
-  max-height: 320px;
-  overflow-y: auto;
 }
 .one {
   display: grid;

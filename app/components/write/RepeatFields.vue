@@ -4,13 +4,10 @@ import type { Group } from '#core/form/definition'
 /** Whether a group repeats, how often, and what its entries and its button are called. */
 const props = defineProps<{ group: Group }>()
 const emit = defineEmits<{ set: [values: Record<string, unknown>, merge?: string | null] }>()
-function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
+function setRepeat(key: 'min' | 'max' | 'heading' | 'add', value: string | number | null) {
   const { [key]: _before, ...rest } = props.group.repeat ?? {}
-  const merge = `repeat-${key}`
-  if (text.trim() === '') return emit('set', { repeat: rest }, merge)
-  const value = key === 'min' || key === 'max' ? Number(text) : text
-  const isUsable = typeof value === 'string' || Number.isInteger(value)
-  if (isUsable) emit('set', { repeat: { ...rest, [key]: value } }, merge)
+  const isBlank = value === null || (typeof value === 'string' && value.trim() === '')
+  emit('set', { repeat: isBlank ? rest : { ...rest, [key]: value } }, `repeat-${key}`)
 }
 </script>
 
@@ -26,19 +23,19 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', text: string) {
     <template v-if="group.repeat">
       <label class="small quiet"
         >least
-        <v-text-field
+        <v-number-input
           class="number"
-          :model-value="group.repeat.min ?? ''"
-          inputmode="numeric"
-          @change="setRepeat('min', inputText($event))"
+          :min="0"
+          :model-value="group.repeat.min"
+          @update:model-value="setRepeat('min', $event)"
       /></label>
       <label class="small quiet"
         >most
-        <v-text-field
+        <v-number-input
           class="number"
-          :model-value="group.repeat.max ?? ''"
-          inputmode="numeric"
-          @change="setRepeat('max', inputText($event))"
+          :min="0"
+          :model-value="group.repeat.max"
+          @update:model-value="setRepeat('max', $event)"
       /></label>
       <label class="small quiet"
         >heading

@@ -255,12 +255,11 @@ function go(rule: Rule) {
         </tr>
       </template>
     </v-data-table-virtual>
-    <p
+    <v-empty-state
       v-else
-      class="quiet none"
-    >
-      No rules yet. A rule is written where it acts: open a row of the script and choose “+ shown when …”.
-    </p>
+      title="No rules yet"
+      text="A rule is written where it acts: open a row of the script and choose “+ shown when …”."
+    />
   </section>
 </template>
 

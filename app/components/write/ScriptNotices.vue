@@ -5,16 +5,14 @@ const { notes } = storeToRefs(useScriptNotices())
 </script>
 
 <template>
-  <p
-    v-if="draft.refused"
-    class="refused fault small"
-    role="alert"
-  >
-    {{ draft.refused }}
-  </p>
-  <div
+  <RefusalAlert
+    class="edge"
+    :refusal="draft.refused"
+  />
+  <v-alert
     v-if="notes.length > 0"
-    class="refused risk small"
+    class="edge"
+    type="warning"
     role="status"
   >
     <p
@@ -29,16 +27,12 @@ const { notes } = storeToRefs(useScriptNotices())
     >
       Done
     </v-btn>
-  </div>
+  </v-alert>
 </template>
 
 <style scoped>
-.refused {
-  padding: 6px 16px;
-  background: var(--madder-wash);
-  flex: none;
-}
-.refused.risk {
-  background: var(--weld-wash);
+.edge {
+  border-width: 0 0 1px;
+  border-radius: 0;
 }
 </style>

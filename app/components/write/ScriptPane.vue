@@ -168,23 +168,19 @@ defineExpose({
     />
     <MovePanel
       v-if="panel === 'move'"
-      class="panel"
       @close="closePanel"
     />
     <KeysPanel
       v-if="panel === 'keys'"
-      class="panel"
       @close="closePanel"
     />
     <OutlinePanel
       v-if="outline !== null"
-      class="panel"
       :text="outline"
       @close="closeOutline"
     />
     <DeletePanel
       v-if="script.doomed.value"
-      class="panel"
       @close="focus(draft.selected)"
     />
     <div

@@ -4,19 +4,18 @@ import { TYPE_FIELDS, type TypeField } from './typeFields'
 
 /** The fields that a question has by its type. */
 const props = defineProps<{ question: Question }>()
-const emit = defineEmits<{ set: [values: Record<string, unknown>] }>()
+const emit = defineEmits<{ set: [values: Record<string, unknown>, merge?: string] }>()
 const fields = computed(() => TYPE_FIELDS[props.question.type])
 const valueOf = (key: string): unknown => Reflect.get(props.question, key)
+const numberFor = (key: string) => {
+  const value = valueOf(key)
+  return typeof value === 'number' ? value : null
+}
 const textFor = (f: TypeField) => {
   const value = valueOf(f.key)
   return typeof value === 'string' || typeof value === 'number' ? String(value) : ''
 }
 function put(f: TypeField, text: string) {
-  if (f.as === 'number') {
-    const value = text === '' ? null : Number(text.replace(',', '.'))
-    if (value === null || Number.isFinite(value)) emit('set', { [f.key]: value })
-    return
-  }
   const written = f.key === 'currency' ? text.toUpperCase() : text
   emit('set', { [f.key]: written === '' ? null : written })
 }
@@ -80,11 +79,17 @@ function toggle(f: TypeField, value: string) {
           :with-time="f.as === 'dateTime'"
           @update:model-value="put(f, $event)"
         />
+        <v-number-input
+          v-else-if="f.as === 'number'"
+          class="number"
+          :precision="null"
+          :model-value="numberFor(f.key)"
+          @update:model-value="emit('set', { [f.key]: $event }, f.key)"
+        />
         <v-text-field
           v-else
           :class="f.as"
-          :type="f.as === 'number' ? 'text' : f.as"
-          :inputmode="f.as === 'number' ? 'decimal' : undefined"
+          :type="f.as"
           :model-value="textFor(f)"
           @change="put(f, inputText($event).trim())"
         />

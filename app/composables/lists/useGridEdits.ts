@@ -14,10 +14,12 @@ export interface Grid {
   box: () => GridBox
   /** Tells the person what happened. */
   say: (text: string) => void
+  /** Tells of the step that was made. */
+  sayDone: (text: string) => void
 }
 
 /** What is done to the selected cells and rows of a list's grid. */
-export function useGridEdits({ list, view, columns, box, say }: Grid) {
+export function useGridEdits({ list, view, columns, box, sayDone }: Grid) {
   const draft = useDraft()
   const address = () => `list/${list().code}` as const
   const rowAt = (line: number): Row | undefined => list().rows[view()[line] ?? -1]
@@ -69,7 +71,7 @@ export function useGridEdits({ list, view, columns, box, say }: Grid) {
     put(pasted.edits)
     const misfits = counted(pasted.misfits, 'cell does', 'cells do')
     const left = pasted.misfits > 0 ? `; ${misfits} not fit the column and were left` : ''
-    say(`${counted(pasted.lines, 'line')} pasted${left}.`)
+    sayDone(`${counted(pasted.lines, 'line')} pasted${left}.`)
   }
   return { rowAt, clear, fillDown, retire, mark, remove, insertBelow, moveRows, copied, paste }
 }

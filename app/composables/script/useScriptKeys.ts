@@ -16,9 +16,10 @@ interface Pane {
 export function useScriptKeys({ select, focus, toggle, typeBelow, closeAll, openPanel }: Pane) {
   const draft = useDraft()
   const script = useScript()
+  /** Acts, and goes to the row that is selected then; a question that is asked keeps the focus. */
   const after = (act: () => void) => {
     act()
-    focus(draft.selected)
+    if (!script.doomed.value) focus(draft.selected)
   }
   function step(place: Place, by: number, stretch = false) {
     const wanted = draft.places.indexOf(place) + by

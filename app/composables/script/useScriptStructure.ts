@@ -9,6 +9,7 @@ import { useChosen } from './useChosen'
 export function useScriptStructure() {
   const draft = useDraft()
   const notices = useScriptNotices()
+  const { sayDone } = useSaid()
   const { placeAt, chosen } = useChosen()
   /** Deletes what is selected; asks first when something else uses it. */
   function remove(addresses = chosen(), sure = false) {
@@ -22,8 +23,9 @@ export function useScriptStructure() {
     notices.doomed = null
     const first = draft.places.findIndex(p => addresses.includes(p.address))
     const next = draft.places.slice(0, first).at(-1) ?? draft.places.find(p => !addresses.includes(p.address))
-    if (draft.edit(removeEdits(form, draft.places, addresses)))
-      draft.select(next && draft.places.some(p => p.address === next.address) ? next.address : null)
+    if (!draft.edit(removeEdits(form, draft.places, addresses))) return
+    draft.select(next && draft.places.some(p => p.address === next.address) ? next.address : null)
+    sayDone(`${counted(addresses.length, 'line')} deleted.`)
   }
   /** Puts what is selected into a new group where the first of it stands. */
   function group() {

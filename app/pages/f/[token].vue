@@ -59,14 +59,14 @@ async function toTop(step: void | Promise<void>) {
           >Kept on this device</span
         >
       </div>
-      <p
+      <v-alert
         v-if="unknownParameters.length > 0 && stage === 'fill'"
-        class="notice small"
+        type="warning"
         role="status"
       >
         The link brings {{ unknownParameters.map(n => `“${n}”`).join(', ') }}, which this form does not know.
         It is left aside; please tell whoever sent the link.
-      </p>
+      </v-alert>
       <HandedOn
         v-if="turn?.handedOffAt && stage !== 'sent'"
         :lines="turn.lines"
@@ -78,13 +78,13 @@ async function toTop(step: void | Promise<void>) {
         @again="toTop(steps.startAnother())"
       />
       <template v-else>
-        <div
+        <v-alert
           v-if="turn?.remark"
-          class="notice"
+          type="warning"
           role="status"
         >
           <strong>This was given back to you:</strong> {{ turn.remark }}
-        </div>
+        </v-alert>
         <AnswerProgress
           :count="answering.pagination.pages.value.length"
           :at="answering.pagination.at.value"
@@ -132,10 +132,6 @@ async function toTop(step: void | Promise<void>) {
   display: flex;
   justify-content: space-between;
   gap: 12px;
-}
-.notice {
-  background: var(--weld-wash);
-  padding: 8px 12px;
 }
 @media (max-width: 480px) {
   .answer {

@@ -132,15 +132,14 @@ function takeTheirs(clash: Clash) {
       >
     </TopBar>
     <StageRail :stage="stage" />
-    <div
+    <v-alert
       v-if="draft.clashes.length > 0"
       class="clashes"
-      role="alert"
+      type="warning"
     >
       <p
         v-for="(c, i) in draft.clashes"
         :key="i"
-        class="small"
       >
         {{ c.sentence }}
         <v-btn
@@ -157,7 +156,7 @@ function takeTheirs(clash: Clash) {
           {{ c.theirs ? 'Keep mine' : 'Done' }}
         </v-btn>
       </p>
-    </div>
+    </v-alert>
     <main class="stage"><NuxtPage /></main>
   </div>
 </template>
@@ -171,9 +170,8 @@ function takeTheirs(clash: Clash) {
   position: relative;
 }
 .clashes {
-  background: var(--weld-wash);
-  padding: 6px 20px;
-  border-bottom: 1px solid var(--weld);
+  border-width: 0 0 1px;
+  border-radius: 0;
 }
 .stage {
   flex: 1;

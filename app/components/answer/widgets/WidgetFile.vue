@@ -119,14 +119,13 @@ function remove(i: number) {
       @update:model-value="choose"
     />
     <p class="small quiet">{{ hint }}; or drop it here</p>
-    <p
+    <v-alert
       v-for="(r, i) in refused"
       :key="i"
-      class="wrong-file"
-      role="alert"
+      type="error"
     >
       {{ r }}
-    </p>
+    </v-alert>
   </div>
 </template>
 
@@ -160,10 +159,5 @@ li {
 .choose {
   width: 260px;
   max-width: 100%;
-}
-.wrong-file {
-  color: var(--madder);
-  font-weight: 600;
-  font-size: 14px;
 }
 </style>

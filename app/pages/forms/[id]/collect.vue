@@ -13,34 +13,46 @@ const chosen = ref<string | null>(null)
         v-model:chosen="chosen"
         :form="draft.id"
       >
-        <div class="sheet none">
-          <p>No responses yet.</p>
-          <p
-            v-if="draft.releases[0]"
-            class="quiet"
-          >
-            Send out the link of version {{ draft.releases[0].number }}:
-            <a
-              :href="`/f/${draft.releases[0].token}`"
-              target="_blank"
-              >open the form</a
-            >.
-          </p>
-          <p
-            v-else
-            class="quiet"
-          >
-            <NuxtLink :to="`/forms/${draft.id}/release`">Release the form</NuxtLink> to get a link for
-            respondents.
-          </p>
-        </div>
+        <v-empty-state
+          class="sheet"
+          title="No responses yet"
+        >
+          <template #text>
+            <template v-if="draft.releases[0]">
+              Send out the link of version {{ draft.releases[0].number }}:
+              <a
+                :href="`/f/${draft.releases[0].token}`"
+                target="_blank"
+                >open the form</a
+              >.
+            </template>
+            <template v-else>
+              <NuxtLink :to="`/forms/${draft.id}/release`">Release the form</NuxtLink> to get a link for
+              respondents.
+            </template>
+          </template>
+        </v-empty-state>
       </ResponseTable>
+      <template #fallback>
+        <v-skeleton-loader
+          class="waits"
+          type="heading, table-thead, table-tbody"
+          aria-label="The responses are being fetched"
+        />
+      </template>
     </Suspense>
     <Suspense v-if="chosen">
       <ResponsePanel
         :id="chosen"
         @close="chosen = null"
       />
+      <template #fallback>
+        <v-skeleton-loader
+          class="waits"
+          type="heading, list-item-two-line@8"
+          aria-label="The response is being fetched"
+        />
+      </template>
     </Suspense>
   </div>
 </template>
@@ -51,12 +63,10 @@ const chosen = ref<string | null>(null)
   grid-template-columns: minmax(0, 1fr);
   height: 100%;
 }
+.waits {
+  padding: 20px;
+}
 .collect.split {
   grid-template-columns: minmax(0, 1fr) 420px;
-}
-.none {
-  padding: 32px;
-  display: grid;
-  gap: 8px;
 }
 </style>

@@ -90,22 +90,7 @@ async function copy(token: string) {
           ✓ No fault and no risk: {{ findings.verdict.tally.rules }} rules decided for all possible answers.
         </p>
       </template>
-      <p
-        v-if="refusal"
-        class="fault"
-        role="alert"
-      >
-        {{ refusal.sentence }}
-      </p>
-      <ul v-if="refusal?.problems">
-        <li
-          v-for="(p, i) in refusal.problems"
-          :key="i"
-          class="small"
-        >
-          {{ p.sentence }}
-        </li>
-      </ul>
+      <RefusalAlert :refusal="refusal" />
       <div>
         <v-btn
           variant="flat"
@@ -129,12 +114,12 @@ async function copy(token: string) {
       aria-label="Versions"
     >
       <h2>Versions</h2>
-      <p
+      <v-empty-state
         v-if="draft.releases.length === 0"
-        class="quiet"
-      >
-        None yet. The first release gives the link that respondents open.
-      </p>
+        class="none"
+        title="None yet"
+        text="The first release gives the link that respondents open."
+      />
       <div
         v-for="r in draft.releases"
         :key="r.id"
@@ -194,6 +179,12 @@ async function copy(token: string) {
 }
 .sheet.block {
   padding: 24px;
+}
+.none {
+  padding: 0;
+}
+.none :deep(.v-empty-state__title) {
+  font-size: 15px;
 }
 .version {
   padding: 14px 18px;

@@ -12,6 +12,9 @@ const TABS = [
 ] as const
 const tab = computed(() => TABS.find(t => t.key === route.query.view)?.key ?? 'script')
 const sections = computed(() => draft.form?.sections.length ?? 0)
+function show(view: unknown) {
+  if (view !== tab.value) void navigateTo({ query: view === 'script' ? {} : { view: String(view) } })
+}
 </script>
 
 <template>
@@ -20,24 +23,33 @@ const sections = computed(() => draft.form?.sections.length ?? 0)
     :class="{ wide: tab === 'lists' || tab === 'parties' }"
   >
     <div class="left">
-      <nav
-        class="tabs"
-        aria-label="Views of the draft"
-      >
-        <NuxtLink
-          v-for="t in TABS"
-          :key="t.key"
-          :to="{ query: t.key === 'script' ? {} : { view: t.key } }"
-          :class="{ on: tab === t.key }"
-          :aria-current="tab === t.key ? 'page' : undefined"
-          >{{ t.words }}</NuxtLink
+      <div class="tabs">
+        <v-tabs
+          :model-value="tab"
+          aria-label="Views of the draft"
+          @update:model-value="show"
         >
+          <v-tab
+            v-for="t in TABS"
+            :key="t.key"
+            :value="t.key"
+            >{{ t.words }}</v-tab
+          >
+        </v-tabs>
         <span class="spread" />
-        <span class="quiet small">{{ sections }} {{ sections === 1 ? 'section' : 'sections' }}</span>
-      </nav>
+        <span class="quiet small">{{ counted(sections, 'section') }}</span>
+      </div>
       <RulebookPane v-if="tab === 'rulebook'" />
       <ListsPane v-else-if="tab === 'lists'" />
-      <HistoryPane v-else-if="tab === 'history'" />
+      <Suspense v-else-if="tab === 'history'">
+        <HistoryPane />
+        <template #fallback>
+          <v-skeleton-loader
+            type="list-item@8"
+            aria-label="The history is being fetched"
+          />
+        </template>
+      </Suspense>
       <PartiesPane v-else-if="tab === 'parties'" />
       <FormSettings v-else-if="tab === 'settings'" />
       <ScriptPane
@@ -72,16 +84,6 @@ const sections = computed(() => draft.form?.sections.length ?? 0)
   padding: 0 16px;
   border-bottom: 1px solid var(--line);
   flex: none;
-}
-.tabs a {
-  color: var(--slate);
-  text-decoration: none;
-  font-size: 14px;
-  padding: 8px 0;
-}
-.tabs a.on {
-  color: var(--ink);
-  font-weight: 700;
 }
 .grow {
   flex: 1;

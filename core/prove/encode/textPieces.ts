@@ -83,7 +83,7 @@ export class TextPieces {
   private limitRoom(held: readonly Held[], { form }: Pieces) {
     const { most } = form
     if (most === undefined) return
-    const pieces = held.filter(h => h.test.kind !== 'matches')
+    const pieces = held.filter(({ test }) => test.kind !== 'matches' && test.kind !== 'is' && !test.through)
     for (const room of roomsOf(pieces.map(h => h.test.piece)))
       if (room.reduce((sum, n) => sum + n, 0) > most) this.limitSum(pieces, room, most)
   }
@@ -103,4 +103,5 @@ export class TextPieces {
   }
 }
 
-const isSame = (a: PieceTest, b: PieceTest) => a.kind === b.kind && a.piece === b.piece
+const isSame = (a: PieceTest, b: PieceTest) =>
+  a.kind === b.kind && a.piece === b.piece && JSON.stringify(a.through) === JSON.stringify(b.through)

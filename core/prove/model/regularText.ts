@@ -5,6 +5,8 @@
 
 /** Letters by code point: disjoint ranges, in order. */
 export type Letters = readonly (readonly [number, number])[]
+export const isIn = (letters: Letters, letter: number) =>
+  letters.some(([low, high]) => low <= letter && letter <= high)
 const LAST_LETTER = 0x10ffff
 const EVERY: Letters = [[0, LAST_LETTER]]
 
@@ -14,6 +16,14 @@ type Regular =
   | { kind: 'then'; id: number; nullable: boolean; first: Regular; rest: Regular }
   | { kind: 'either'; id: number; nullable: boolean; parts: readonly Regular[] }
   | { kind: 'many'; id: number; nullable: true; of: Regular }
+
+/** What reads a text letter by letter and then says whether something holds of it: states are numbers, lengths in characters. */
+export interface Automaton {
+  start: number
+  step: (state: number, letter: number) => number
+  holds: (state: number, length: number) => boolean
+  sets: readonly Letters[]
+}
 
 /** A pattern that runs over texts: states are numbers. */
 export interface TextPattern {

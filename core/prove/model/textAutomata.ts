@@ -1,11 +1,14 @@
 import { patternOf } from '../../expressions/patterns'
-import { isTooLarge, textPattern, type Letters, type TextPattern } from './regularText'
+import { isIn, isTooLarge, textPattern, type Automaton, type Letters, type TextPattern } from './regularText'
+import { throughSteps, type TextStep } from './textImages'
 
-/** What conditions ask of a text: that it has a piece in it, at its start or end, that it matches a pattern, or how long it is. */
+/** What conditions ask of a text: that it has a piece in it, at its start or end, that it matches a pattern, is another text, or how long it is. */
 export type TextTest = PieceTest | { kind: 'length'; at: number }
 export interface PieceTest {
-  kind: 'contains' | 'starts with' | 'ends with' | 'matches'
+  kind: 'contains' | 'starts with' | 'ends with' | 'matches' | 'is'
   piece: string
+  /** What is made of the answer before; it is asked of the answer itself where nothing stands here. */
+  through?: readonly TextStep[]
 }
 
 /** The texts that can be answered. */
@@ -83,8 +86,6 @@ const BLANKS: Letters = [
   [0x3000, 0x3000],
   [0xfeff, 0xfeff],
 ]
-const isIn = (letters: Letters, letter: number) =>
-  letters.some(([low, high]) => low <= letter && letter <= high)
 /** Half of a pair, which is no letter by itself. */
 const SURROGATES: Letters = [[0xd800, 0xdfff]]
 /** Letters that read well stand for the others of their kind, these first. */
@@ -103,13 +104,6 @@ export function lettersOf(sets: readonly Letters[]): number[] {
   return [...found.values()]
 }
 
-export interface Automaton {
-  start: number
-  step: (state: number, letter: number) => number
-  holds: (state: number, length: number) => boolean
-  sets: readonly Letters[]
-}
-
 const DEAD = -1
 const NOT_BLANK: Automaton = {
   start: 0,
@@ -126,10 +120,16 @@ const fromPattern = (pattern: TextPattern): Automaton => ({
 export const codesOf = (text: string): number[] => [...text].map(l => l.codePointAt(0) ?? 0)
 const setsOf = (letters: readonly number[]): Letters[] => letters.map(l => [[l, l]])
 
-/** The automaton of a test; null for a pattern that can't be read. */
+/** The automaton of a test; null where none tells it. */
 function automatonOf(test: TextTest): Automaton | null {
   if (test.kind === 'length')
     return { start: 0, step: s => s, holds: (_, length) => length >= test.at, sets: [] }
+  const asked = automatonOfPiece(test)
+  return asked && throughSteps(asked, test.through ?? [])
+}
+
+function automatonOfPiece(test: PieceTest): Automaton | null {
+  if (test.kind === 'is') return wholeText(test.piece)
   if (test.kind === 'matches') {
     const pattern = patternOf(test.piece) && textPattern(test.piece, false)
     return pattern && fromPattern(pattern)

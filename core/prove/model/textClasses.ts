@@ -1,6 +1,6 @@
 import { isNumber } from '../../expressions/decimal'
 import { childrenOf, type Expr } from '../../expressions/tree'
-import { isTooLarge } from './regularText'
+import { isTooLarge, type Automaton } from './regularText'
 import {
   after,
   automataOf,
@@ -8,12 +8,12 @@ import {
   formTold,
   lettersOf,
   startOf,
-  type Automaton,
   type PieceTest,
   type Front,
   type TextForm,
   type TextTest,
 } from './textAutomata'
+import { textStepsIn, type TextStep } from './textImages'
 
 const PIECES = ['contains', 'starts with', 'ends with', 'matches'] as const
 const asksForPiece = (name: string): name is PieceTest['kind'] => PIECES.some(piece => piece === name)
@@ -21,10 +21,26 @@ export const isPieceTest = (test: TextTest): test is PieceTest => test.kind !== 
 
 /** The test of one question's text that an expression makes; null where it makes none that is told by classes. */
 export function textTestIn(expr: Expr): { code: string; tests: TextTest[] } | null {
-  if (expr.kind !== 'call') return lengthTestIn(expr)
+  if (expr.kind !== 'call') return lengthTestIn(expr) ?? wholeTestIn(expr)
   const [text, piece] = expr.args
-  if (!asksForPiece(expr.name) || text?.kind !== 'name' || piece?.kind !== 'text') return null
-  return { code: text.name, tests: [{ kind: expr.name, piece: piece.value }] }
+  const asked = text && textStepsIn(text)
+  if (!asksForPiece(expr.name) || !asked || piece?.kind !== 'text') return null
+  return { code: asked.code, tests: [{ kind: expr.name, piece: piece.value, ...madeBy(asked.steps) }] }
+}
+
+const madeBy = (steps: readonly TextStep[]): Pick<PieceTest, 'through'> =>
+  steps.length > 0 ? { through: steps } : {}
+
+/** `upper case(name) = "WR"`: where what is made of a text is compared with texts. */
+function wholeTestIn(expr: Expr): { code: string; tests: TextTest[] } | null {
+  const isEquality = expr.kind === 'in' || (expr.kind === 'compare' && (expr.op === '=' || expr.op === '!='))
+  if (!isEquality) return null
+  const children = childrenOf(expr)
+  const texts = children.flatMap(e => (e.kind === 'text' ? [e.value] : []))
+  const [subject] = children.filter(e => e.kind !== 'text')
+  const asked = subject && textStepsIn(subject)
+  if (!asked || asked.steps.length === 0 || texts.length !== children.length - 1) return null
+  return { code: asked.code, tests: texts.map(piece => ({ kind: 'is', piece, through: asked.steps })) }
 }
 
 /** `string length(name) >= 3`: where the length of a text is compared with constants. */

@@ -51,8 +51,10 @@ function search(wanted: readonly Wanted[], avoided: readonly string[], form: Tex
     wanted.reduce((sum, { test, holds }, i) => {
       const state = states[i] ?? 0
       if (!holds || (asked[i]?.holds(state, length) ?? false)) return sum
-      // How far a pattern has come is not told by its state.
-      return sum + (test.kind === 'matches' ? 1 : codesOf(test.piece).length - Math.max(0, state))
+      // How far a pattern has come, or what is made of the text, is not told by its state.
+      return (
+        sum + (test.kind === 'matches' || test.through ? 1 : codesOf(test.piece).length - Math.max(0, state))
+      )
     }, 0)
   const letters = lettersOf(all.flatMap(a => a.sets))
   const most = form.most ?? LIMITS.text

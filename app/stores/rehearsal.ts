@@ -29,7 +29,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
   const rounds = ref(0)
   const plan = computed<Plan | null>(before => {
     if (!draft.form) return null
-    return before ? replan(before, draft.form) : planOf(draft.form)
+    return before ? replan(before, draft.form, draft.places) : planOf(draft.form)
   })
   const filled = computed(() => (plan.value ? fill(plan.value, answers.value, witness.today.value) : null))
 

@@ -22,10 +22,11 @@ const MOST = 20
 /**
  * The plan of a form that was changed a little: where only texts changed (a keystroke in a label), all but the changed steps of the plan
  * before is used again; otherwise the form is planned anew.
+ * @param places those of the form, if they are known
  */
-export function replan(before: Plan, form: Form): Plan {
+export function replan(before: Plan, form: Form, places: readonly Place[] = listPlaces(form)): Plan {
   if (before.form === form) return before
-  const changed = changedTexts(before, form)
+  const changed = changedTexts(before, form, places)
   if (changed === null) return planOf(form)
   // A place that is not changed keeps its object, but for the form around it nothing else is planned from it.
   return {
@@ -37,10 +38,9 @@ export function replan(before: Plan, form: Form): Plan {
 }
 
 /** By place order: the places of which only texts changed; null when anything else did, or too much. */
-function changedTexts(before: Plan, form: Form): Map<number, Place> | null {
+function changedTexts(before: Plan, form: Form, places: readonly Place[]): Map<number, Place> | null {
   const old = before.form
   if (!sameBut({ ...old }, { ...form }, ASIDE) || old.sections.length !== form.sections.length) return null
-  const places = listPlaces(form)
   if (places.length !== before.places.length) return null
   const changed = new Map<number, Place>()
   for (const [i, place] of places.entries()) {

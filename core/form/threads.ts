@@ -38,6 +38,22 @@ export function threadsOf(places: readonly Place[], lanes: number): Thread[] {
     })
 }
 
+/** Whether two states of a place are the same as far as threads go: it stands where it stood, and its rules say what they said. */
+export function isThreadedAlike(a: Place, b: Place): boolean {
+  if (a === b) return true
+  const isAtSamePlace =
+    a.address === b.address &&
+    a.order === b.order &&
+    (a.entryOf === null) === (b.entryOf === null) &&
+    isSameList(
+      a.groups.map(g => g.address),
+      b.groups.map(g => g.address),
+    )
+  return isAtSamePlace && isSameList(rulesOn(a), rulesOn(b))
+}
+const isSameList = (a: readonly string[], b: readonly string[]) =>
+  a.length === b.length && a.every((item, i) => item === b[i])
+
 const RULES = new WeakMap<Place['node'], readonly string[]>()
 /** The rules at a place; kept by its node, since most rows stay as they are from one edit to the next. */
 function rulesOn(place: Place): readonly string[] {

@@ -48,12 +48,14 @@ const rows = computed((): Command[] =>
     },
   })),
 )
-const items = computed(() =>
-  [...commands.value, ...rows.value]
+/** Only while the list is open: a form of a thousand rows is typed in meanwhile. */
+const items = computed(() => {
+  if (!open.value) return []
+  return [...commands.value, ...rows.value]
     .filter(c => hasWords(`${c.words} ${c.hint}`, wanted.value))
     .slice(0, MOST)
-    .map(c => ({ title: c.words, hint: c.hint, onClick: c.run })),
-)
+    .map(c => ({ title: c.words, hint: c.hint, onClick: c.run }))
+})
 </script>
 
 <template>

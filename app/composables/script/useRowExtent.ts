@@ -16,8 +16,8 @@ export function useRowExtent(list: Readonly<ShallowRef<HTMLElement | null>>) {
   /** Where each row begins, and behind them the end of the last. */
   const begins = computed(() => {
     void measured.value
-    const at = new Float64Array(draft.places.length + 1)
-    draft.places.forEach((p, i) => {
+    const at = new Float64Array(draft.threaded.length + 1)
+    draft.threaded.forEach((p, i) => {
       at[i + 1] = (at[i] ?? 0) + (heights.get(p.address) ?? GUESS)
     })
     return at

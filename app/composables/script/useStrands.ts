@@ -8,8 +8,8 @@ const LANES = 4
 /** By row: the pieces of thread that run through it. What is as it was stays the same object. */
 export function useStrands() {
   const draft = useDraft()
-  const threads = computed(() => threadsOf(draft.places, LANES))
-  const orders = computed(() => new Map(draft.places.map(p => [p.address, p.order] as const)))
+  const threads = computed(() => threadsOf(draft.threaded, LANES))
+  const orders = computed(() => new Map(draft.threaded.map(p => [p.address, p.order] as const)))
 
   function addStrands(thread: Thread, byRow: Map<Address, Strand[]>) {
     const stops = [thread.from, ...thread.to]
@@ -17,7 +17,7 @@ export function useStrands() {
     const [first, last] = [Math.min(...stopOrders), Math.max(...stopOrders)]
     const lit = draft.selected !== null && stops.includes(draft.selected)
     const ends = new Set(thread.to)
-    for (const p of draft.places.slice(first, last + 1)) {
+    for (const p of draft.threaded.slice(first, last + 1)) {
       const beyond = ends.has(p.address) ? 'end' : 'pass'
       const part = p.address === thread.from ? 'gate' : beyond
       const row = byRow.get(p.address) ?? []

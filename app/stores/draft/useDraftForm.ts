@@ -2,6 +2,7 @@ import type { Form } from '#core/form/definition'
 import { applyEdits, EditError, type Edit } from '#core/form/edits'
 import { wordingOf } from '#core/form/names'
 import { FormNames } from '#core/form/scope'
+import { isThreadedAlike } from '#core/form/threads'
 import { listPlaces, type Place } from '#core/form/walk'
 
 /** A change of the draft: what it was, what it became, and the edits that lead from one to the other. */
@@ -21,6 +22,12 @@ export function useDraftForm() {
   const places = computed<Place[]>(before =>
     form.value ? keepSame(listPlaces(form.value), before ?? []) : [],
   )
+  /** The places again, the same list as long as none came, went or moved, and no rule changed: what is worked out from it is not worked out for each key of a label. */
+  const threaded = computed<readonly Place[]>(before => {
+    const now = places.value
+    const isAlike = before?.length === now.length && now.every((p, i) => isAlikeAt(before, p, i))
+    return isAlike ? before : now
+  })
   const words = computed(() => (form.value ? wordingOf(form.value, places.value) : null))
   /** What names mean in the draft, worked out once for each state. */
   const names = computed(() => (form.value ? new FormNames(form.value, places.value) : null))
@@ -41,7 +48,7 @@ export function useDraftForm() {
       return null
     }
   }
-  return { form, lastChange, refused, places, words, names, apply }
+  return { form, lastChange, refused, places, threaded, words, names, apply }
 }
 
 /** A place that is as it was stays the same object, so that only rows that changed are drawn anew. */
@@ -51,6 +58,11 @@ function keepSame(places: Place[], before: readonly Place[]): Place[] {
     const old = known.get(place.address)
     return old && isSamePlace(old, place) ? old : place
   })
+}
+
+function isAlikeAt(before: readonly Place[], place: Place, at: number): boolean {
+  const old = before[at]
+  return old !== undefined && isThreadedAlike(old, place)
 }
 
 const isSamePlace = (a: Place, b: Place): boolean =>

@@ -151,6 +151,20 @@ const VIEWS: readonly (readonly [string, (page: Page) => Locator])[] = [
   ['collect', page => page.getByRole('heading', { name: /responses/ }).first()],
 ]
 
+/** Dialogs, and a message in passing. */
+async function lookAtWhatFloats(page: Page, look: (name: string) => Promise<void>) {
+  for (const name of ['Keys of the script', 'Paste an outline']) {
+    await page.getByRole('button', { name, exact: true }).click()
+    await expect(page.getByRole('dialog', { name })).toBeVisible()
+    await look(name)
+    await page.keyboard.press('Escape')
+    await expect(page.getByRole('dialog', { name })).toHaveCount(0)
+  }
+  await page.keyboard.press('Alt+n')
+  await expect(page.getByText('Started afresh.')).toBeVisible()
+  await look('a message in passing')
+}
+
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`no accessibility violation on the main pages, ${colorScheme}`, async ({ browser }) => {
     const context = await browser.newContext({ colorScheme })
@@ -178,6 +192,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: 'Name of the club', exact: false }).first().click()
     await expect(page.getByText('is not among the choices').first()).toBeVisible()
     await look('write, a row open')
+    await lookAtWhatFloats(page, look)
     await page.getByRole('link', { name: /Prove/ }).click()
     await expect(page.getByText(/Not ready/)).toBeVisible()
     await look('prove with faults')

@@ -114,6 +114,10 @@ const choose = (_event: unknown, { item }: { item: { id: string } }) => (chosen.
   overflow: hidden;
   text-overflow: ellipsis;
 }
+.table :deep(.v-data-table-header__content > span) {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .table :deep(td:first-child),
 .table :deep(th:first-child) {
   padding-left: 12px;

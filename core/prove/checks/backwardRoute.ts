@@ -1,5 +1,7 @@
 import { FINISH } from '../../form/finish'
 import { nearest } from '../../expressions/near'
+import type { Edit } from '../../form/edits'
+import type { PlaceOf } from '../../form/walk'
 import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text, yesNo } from './exampleForms'
 
@@ -38,8 +40,15 @@ export const backwardRoute: Check = {
           finding(kind, place, sentence, {
             conflict: [partAt(place, 'route', index)],
             witness: inquiry.wayTo(place.section),
+            mend: near ? { words: `Write ${near}`, edits: [routedTo(place, index, near)] } : null,
           }),
         ]
       }),
     ),
 }
+
+const routedTo = (place: PlaceOf<'section'>, index: number, to: string): Edit => ({
+  do: 'change',
+  what: place.address,
+  set: { routes: place.node.routes?.map((r, i) => (i === index ? { ...r, to } : r)) },
+})

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test, type Page } from '@playwright/test'
 import type { Form } from '../../core/form/definition'
 import { draftOf, newForm } from './scriptSupport'
 import { errorsOf, open, signIn } from './support'
@@ -13,6 +13,7 @@ const FORM: Form = {
       title: 'What you bring',
       items: [
         { kind: 'question', type: 'date', code: 'day', label: 'Day of the swap' },
+        { kind: 'question', type: 'decimal', code: 'weight', label: 'Weight' },
         { kind: 'note', code: 'late', text: 'Seeds only.', shownWhen: 'day > @"2026-11-27"' },
       ],
     },
@@ -20,7 +21,20 @@ const FORM: Form = {
   closings: ['first', 'second', 'third'].map(code => ({ code, title: `The ${code}` })),
 }
 
-test('closings are put in order by their handle; a day is typed and picked so that it reads one way only', async ({
+/** A comma is read as the point; what is typed into one field is one step, taken back at once. */
+async function numbersAreTyped(page: Page, id: string) {
+  await open(page, `/forms/${id}/write`)
+  await page.locator('[data-address="item/weight"] .label').click()
+  const least = page.getByLabel('least', { exact: true })
+  await least.pressSequentially('1,25')
+  const weight = async () => (await draftOf(page, id)).sections[0]?.items[1]
+  await expect.poll(weight).toMatchObject({ min: 1.25 })
+  await least.press('Control+z')
+  await expect(least).toHaveValue('')
+  await expect.poll(weight).not.toHaveProperty('min')
+}
+
+test('closings are put in order by their handle; numbers are typed with a comma too; a day is typed and picked so that it reads one way only', async ({
   page,
 }) => {
   const errors = errorsOf(page)
@@ -39,10 +53,11 @@ test('closings are put in order by their handle; a day is typed and picked so th
   await page.getByRole('button', { name: 'Move closing 3' }).dragTo(page.getByLabel('Closing 1: title'))
   await expect.poll(order).toEqual(['first', 'second', 'third'])
 
+  await numbersAreTyped(page, id)
+
   // A day that could be read in two ways is refused; the rule stays as it was.
-  await open(page, `/forms/${id}/write`)
   const rule = async () => {
-    const note = (await draftOf(page, id)).sections[0]?.items[1]
+    const note = (await draftOf(page, id)).sections[0]?.items[2]
     return note && 'shownWhen' in note ? note.shownWhen : undefined
   }
   await page.locator('[data-address="item/late"] .label').click()

@@ -23,18 +23,18 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', value: string | numbe
     <template v-if="group.repeat">
       <label class="small quiet"
         >least
-        <v-number-input
-          class="number"
+        <NumberField
+          whole
           :min="0"
-          :model-value="group.repeat.min"
+          :model-value="group.repeat.min ?? null"
           @update:model-value="setRepeat('min', $event)"
       /></label>
       <label class="small quiet"
         >most
-        <v-number-input
-          class="number"
+        <NumberField
+          whole
           :min="0"
-          :model-value="group.repeat.max"
+          :model-value="group.repeat.max ?? null"
           @update:model-value="setRepeat('max', $event)"
       /></label>
       <label class="small quiet"
@@ -54,9 +54,3 @@ function setRepeat(key: 'min' | 'max' | 'heading' | 'add', value: string | numbe
     </template>
   </div>
 </template>
-
-<style scoped>
-.number {
-  width: 56px;
-}
-</style>

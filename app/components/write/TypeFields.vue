@@ -79,10 +79,8 @@ function toggle(f: TypeField, value: string) {
           :with-time="f.as === 'dateTime'"
           @update:model-value="put(f, $event)"
         />
-        <v-number-input
+        <NumberField
           v-else-if="f.as === 'number'"
-          class="number"
-          :precision="null"
           :model-value="numberFor(f.key)"
           @update:model-value="emit('set', { [f.key]: $event }, f.key)"
         />
@@ -101,9 +99,6 @@ function toggle(f: TypeField, value: string) {
 <style scoped>
 .fields {
   gap: 6px 12px;
-}
-.number {
-  width: 64px;
 }
 .text {
   width: 110px;

@@ -6,6 +6,8 @@ export default defineConfig({
   testDir: 'tests/browser',
   timeout: 120_000,
   workers: 1,
+  // As long as for an action: two processors serve, prove and draw at once.
+  expect: { timeout: 10_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     actionTimeout: 10_000,

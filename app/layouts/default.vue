@@ -4,6 +4,10 @@ const theme = useDesignTheme()
 
 <template>
   <v-app :theme="theme.name.value">
+    <NuxtLoadingIndicator
+      color="var(--verdigris)"
+      :height="2"
+    />
     <slot />
     <SaidInPassing />
   </v-app>

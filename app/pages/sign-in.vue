@@ -20,7 +20,9 @@ async function signIn() {
   try {
     await callApi(API.signIn, { body: { email: email.value, password: password.value } })
     await refresh()
-    await navigateTo(wanted.value)
+    // This page stays, and busy, until the next one has what it shows.
+    if (loggedIn.value) return await navigateTo(wanted.value)
+    wrong.value = 'You are signed in, but the session could not be read. Try again.'
   } catch (error) {
     wrong.value = refusalOf(error).sentence
   }

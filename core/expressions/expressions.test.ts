@@ -9,6 +9,7 @@ import { ExpressionError, parse } from './parse'
 import { expressionOf, type PointedKind } from './pointing'
 import { conditionOf } from './pointed'
 import { print } from './print'
+import { replaceParts } from './replace'
 import { sentenceOf, sentenceText } from './sentence'
 import { BOOLEAN, DATE, NUMBER, TEXT, type Value, type ValueType } from './types'
 import { condition } from '../../tests/support/forms'
@@ -134,6 +135,33 @@ describe('evaluation', () => {
       null,
       null,
     ])
+  })
+})
+
+describe('the builder', () => {
+  it('the builder shows conditions on entries, where nothing but the entry is asked, and gives the same back', () => {
+    const kindOf = (name: string, group?: string): PointedKind | undefined => {
+      if (group === undefined) return name === 'g' ? 'entries' : undefined
+      return name === 'day' ? 'date' : (TYPES[name]?.kind as PointedKind | undefined)
+    }
+    const ofEntry = (text: string) =>
+      replaceParts(parse(text), n =>
+        n.kind === 'name' ? { kind: 'path', of: { ...n, name: 'e' }, member: n.name, from: 0, to: 0 } : null,
+      )
+    let shown = 0
+    fc.assert(
+      fc.property(expression, fc.constantFrom('every', 'some'), fc.boolean(), (text, mode, isOther) => {
+        const inner = `${print(ofEntry(text))}${isOther ? ' and other = 1' : ''}`
+        const tree = parse(`${mode} e in g satisfies ${inner}`)
+        const condition = conditionOf(tree, kindOf)
+        const back = expressionOf(condition)
+        expect(back && print(back)).toBe(print(tree))
+        if (isOther) expect(condition.kind).toBe('text')
+        else if (condition.kind === 'entries') shown += 1
+      }),
+      { numRuns: 1000 },
+    )
+    expect(shown).toBeGreaterThan(200)
   })
 })
 

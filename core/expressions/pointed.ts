@@ -1,8 +1,17 @@
-import { OPERATORS, type Condition, type ConditionTest, type Operator, type PointedKind } from './pointing'
+import {
+  OPERATORS,
+  type Condition,
+  type ConditionTest,
+  type EntriesCondition,
+  type Operator,
+  type PointedKind,
+} from './pointing'
 import { print } from './print'
-import type { CompareOp, Expr, ExprOf } from './tree'
+import { replaceParts } from './replace'
+import { nodesOf, type CompareOp, type Expr, type ExprOf } from './tree'
 
-type KindOf = (question: string) => PointedKind | undefined
+/** The kind of a question, or of one inside the entries of a group. */
+type KindOf = (question: string, group?: string) => PointedKind | undefined
 
 const BLANKNESS: Partial<Record<CompareOp, Operator>> = { '=': 'isBlank', '!=': 'isAnswered' }
 const ORDERED: Partial<Record<CompareOp, Operator>> = {
@@ -34,7 +43,35 @@ export function conditionOf(expr: Expr, kindOf: KindOf): Condition {
     const parts = inner.kind === 'or' ? inner.parts : [inner]
     return { kind: 'group', mode: 'none', parts: parts.map(part => conditionOf(part, kindOf)) }
   }
-  return { kind: 'text', text: print(expr) }
+  const entries = expr.kind === 'quantified' ? entriesOf(expr, kindOf) : null
+  return entries ?? { kind: 'text', text: print(expr) }
+}
+
+/** `every e in engines satisfies e.hours > 5`, where nothing but answers of the entry is asked. */
+function entriesOf(
+  { mode, variable, over, satisfies }: ExprOf<'quantified'>,
+  kindOf: KindOf,
+): EntriesCondition | null {
+  const group = asName(over)
+  if (!group || kindOf(group) !== 'entries') return null
+  const inner = withoutEntry(satisfies, variable)
+  if (!inner) return null
+  const condition = conditionOf(inner, name => kindOf(name, group))
+  const whole: Condition =
+    condition.kind === 'group' ? condition : { kind: 'group', mode: 'all', parts: [condition] }
+  return { kind: 'entries', mode, group, variable, satisfies: whole }
+}
+
+/** With the questions of an entry by their own names; null where anything else is named. */
+function withoutEntry(expr: Expr, variable: string): Expr | null {
+  const nodes = [...nodesOf(expr)]
+  const named = nodes.filter(n => n.kind === 'name')
+  const reached = nodes.filter(n => n.kind === 'path' && asName(n.of) === variable)
+  const hasOwn = nodes.some(n => n.kind === 'quantified' || n.kind === 'filter')
+  if (hasOwn || named.length !== reached.length) return null
+  return replaceParts(expr, n =>
+    n.kind === 'path' && asName(n.of) === variable ? { ...n, kind: 'name', name: n.member } : null,
+  )
 }
 
 const isConstant = (expr: Expr) =>

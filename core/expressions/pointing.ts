@@ -1,15 +1,25 @@
 import { parse } from './parse'
+import { replaceParts } from './replace'
 import type { CompareOp, Expr } from './tree'
 
 /**
  * Conditions as people build them by pointing: groups of tests on one question each. What can't be pointed at stays in the
  * tree as text, so that every condition can be shown, and none is lost, either way.
  */
-export type Condition = ConditionGroup | ConditionTest | { kind: 'text'; text: string }
+export type Condition = ConditionGroup | ConditionTest | EntriesCondition | { kind: 'text'; text: string }
 export interface ConditionGroup {
   kind: 'group'
   mode: 'all' | 'any' | 'none'
   parts: Condition[]
+}
+/** A condition on every entry of a repeating group, or on some entry: its tests name the questions of an entry. */
+export interface EntriesCondition {
+  kind: 'entries'
+  mode: 'every' | 'some'
+  group: string
+  /** What an entry is called in the expression. */
+  variable: string
+  satisfies: Condition
 }
 export interface ConditionTest {
   kind: 'test'
@@ -101,6 +111,7 @@ const answered = (question: string) => compareNode(question, '!=', { kind: 'null
 export function expressionOf(condition: Condition): Expr | null {
   if (condition.kind === 'text') return parse(condition.text)
   if (condition.kind === 'test') return testExpression(condition)
+  if (condition.kind === 'entries') return entriesExpression(condition)
   const parts = condition.parts.map(expressionOf)
   const whole = parts.filter(p => p !== null)
   const [only] = whole
@@ -108,6 +119,16 @@ export function expressionOf(condition: Condition): Expr | null {
   const inner: Expr =
     whole.length === 1 ? only : { kind: condition.mode === 'all' ? 'and' : 'or', parts: whole, ...HERE }
   return condition.mode === 'none' ? { kind: 'not', value: inner, ...HERE } : inner
+}
+
+/** Of an entry, its questions are asked through what it is called. */
+function entriesExpression({ mode, group, variable, satisfies }: EntriesCondition): Expr | null {
+  const inner = expressionOf(satisfies)
+  if (!inner) return null
+  const through = replaceParts(inner, n =>
+    n.kind === 'name' ? { kind: 'path', of: nameNode(variable), member: n.name, ...HERE } : null,
+  )
+  return { kind: 'quantified', mode, variable, over: nameNode(group), satisfies: through, ...HERE }
 }
 
 /** How a test by one operator is written; null while its values are missing. */

@@ -9,7 +9,6 @@ import { nearest } from './near'
 import { oppositeCondition } from './opposite'
 import { parse } from './parse'
 import { print } from './print'
-import { replaceParts } from '../prove/model/rewritten'
 import { childrenOf, nodesOf } from './tree'
 import {
   BOOLEAN,
@@ -22,6 +21,7 @@ import {
   type Value,
   type ValueType,
 } from './types'
+import { replaceParts } from './replace'
 
 const choices = new Map([
   ['a', 'A'],

@@ -50,6 +50,8 @@ export interface Pointable {
   number: string
   kind: PointedKind
   choices: { code: string; label: string }[]
+  /** Of a repeating group: the questions of one entry. */
+  members?: Pointable[]
 }
 
 const KINDS: Partial<Record<ValueType['kind'], PointedKind>> = {
@@ -78,24 +80,25 @@ export function pointableQuestions(
   const types = new FormNames(form, places)
   const scope = types.at(at)
   return places.flatMap((p): Pointable[] => {
-    if (
-      p.code === except ||
-      p.section > at.section ||
-      (p.kind !== 'question' && !(p.kind === 'group' && p.node.repeat))
-    )
-      return []
+    if (p.code === except || p.section > at.section || p.kind === 'section' || p.kind === 'note') return []
+    if (p.kind === 'group' && !p.node.repeat) return []
     const found = scope.lookup(p.code)
-    const kind = found && !found.within ? pointedKind(found.type) : undefined
-    if (!found || !kind) return []
-    const label = p.kind === 'question' ? p.node.label : p.node.title
-    return [
-      {
-        code: p.code,
-        label: label || p.code,
-        number: p.number,
-        kind,
-        choices: [...(choicesIn(found.type) ?? [])].map(([code, l]) => ({ code, label: l })),
-      },
-    ]
+    if (!found || found.within) return []
+    const own = pointable(p, found.type)
+    if (!own || p.kind !== 'group') return own ? [own] : []
+    const members = places.flatMap(m =>
+      m.kind === 'question' && m.entryOf?.address === p.address
+        ? (pointable(m, types.at(m).lookup(m.code)?.type) ?? [])
+        : [],
+    )
+    return [{ ...own, members }]
   })
+}
+
+function pointable(place: PlaceOf<'question' | 'group'>, type: ValueType | undefined): Pointable | null {
+  const kind = type && pointedKind(type)
+  if (!kind) return null
+  const label = place.kind === 'question' ? place.node.label : place.node.title
+  const choices = [...(choicesIn(type) ?? [])].map(([code, l]) => ({ code, label: l }))
+  return { code: place.code, label: label || place.code, number: place.number, kind, choices }
 }

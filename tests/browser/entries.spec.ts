@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
-import { errorsOf, open, ready, responsesOf, signIn } from './support'
+import { draftOf } from './scriptSupport'
+import { choose, errorsOf, open, ready, responsesOf, signIn } from './support'
 
 const question = (code: string, label: string, more: object = {}) => ({
   kind: 'question',
@@ -102,9 +103,32 @@ async function mendAndRelease(page: Page, id: string) {
   await ready(page)
   await page.getByRole('button', { name: /Promises/ }).click()
   await expect(page.getByText('✓ proven')).toHaveCount(2)
+  await promiseOfEveryEntry(page, id)
   await page.getByRole('link', { name: /Release/ }).click()
   await page.getByRole('button', { name: 'Release version 1' }).click()
   await expect(page.getByText('Version 1', { exact: true })).toBeVisible()
+}
+
+/** What is to hold in every entry is pointed at, not written. */
+async function promiseOfEveryEntry(page: Page, id: string) {
+  await page.getByLabel('A new promise').fill('Nobody aboard is over 110')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: '+ it holds when …' }).click()
+  await page.getByRole('combobox', { name: 'Question', exact: true }).fill('person')
+  await page.keyboard.press('Enter')
+  await choose(page, 'Comparison', 'in every entry …')
+  const entries = page.getByRole('group', { name: 'Entries of Person' })
+  await entries.getByRole('combobox', { name: 'Question', exact: true }).fill('age')
+  await page.keyboard.press('Enter')
+  await choose(entries, 'Comparison', 'is at most')
+  await entries.getByLabel('Value', { exact: true }).fill('110')
+  await page.keyboard.press('Tab')
+  await expect(page.getByText('✓ proven')).toHaveCount(3)
+  const held = async () => (await draftOf(page, id)).promises?.at(-1)?.holds
+  await expect.poll(held).toBe('every entry in people satisfies entry.age <= 110')
+  // One entry is enough where that is asked.
+  await choose(entries, 'In which entries', 'in some entry of')
+  await expect.poll(held).toBe('some entry in people satisfies entry.age <= 110')
 }
 
 async function meetAsRespondent(page: Page, id: string, errors: string[]) {

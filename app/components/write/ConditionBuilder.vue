@@ -25,6 +25,15 @@ const operatorsFor = (code: string) => {
       words: kind === 'date' || kind === 'time' || kind === 'dateTime' ? (o.dateWords ?? o.words) : o.words,
     }))
 }
+/** Of a repeating group it can also be asked what holds in its entries. */
+const comparisonsFor = (code: string) => [
+  ...operatorsFor(code).map(o => ({ value: o.key, title: o.words })),
+  ...((questionOf(code)?.members ?? []).length > 0 ? IN_ENTRIES : []),
+]
+const IN_ENTRIES = [
+  { value: 'every', title: 'in every entry …' },
+  { value: 'some', title: 'in some entry …' },
+] as const
 const firstTest = (): Condition => ({ kind: 'test', question: '', operator: 'isAnswered', operands: [] })
 
 function setPart(i: number, part: Condition) {
@@ -50,7 +59,11 @@ function chooseQuestion(test: ConditionTest, code: string): ConditionTest {
   const operator = operatorsFor(code)[0]?.key ?? 'isAnswered'
   return { kind: 'test', question: code, operator, operands: [] }
 }
-function chooseOperator(test: ConditionTest, key: string): ConditionTest {
+function chooseOperator(test: ConditionTest, key: string): Condition {
+  if (key === 'every' || key === 'some') {
+    const satisfies: Condition = { kind: 'group', mode: 'all', parts: [firstTest()] }
+    return { kind: 'entries', mode: key, group: test.question, variable: 'entry', satisfies }
+  }
   const found = operatorsFor(test.question).find(o => o.key === key)
   if (!found) return test
   const wanted = OPERATORS[found.key].operands
@@ -150,6 +163,13 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
       </v-btn>
     </div>
   </div>
+  <EntriesPart
+    v-else-if="condition.kind === 'entries'"
+    :condition="condition"
+    :questions="questions"
+    @change="emit('change', $event)"
+    @remove="emit('remove')"
+  />
   <div
     v-else-if="condition.kind === 'text'"
     class="row-flex part"
@@ -175,7 +195,7 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
       <v-select
         :model-value="condition.operator"
         aria-label="Comparison"
-        :items="operatorsFor(condition.question).map(o => ({ value: o.key, title: o.words }))"
+        :items="comparisonsFor(condition.question)"
         @update:model-value="emit('change', chooseOperator(condition, $event))"
       />
       <template v-if="OPERATORS[condition.operator].operands === 'many'">

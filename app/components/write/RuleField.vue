@@ -22,7 +22,10 @@ const questions = computed(() =>
 const firstTest = (): Condition => ({ kind: 'test', question: '', operator: 'isAnswered', operands: [] })
 const asGroup = (c: Condition): Condition =>
   c.kind === 'group' ? c : { kind: 'group', mode: 'all', parts: [c] }
-const kindOf = (code: string) => questions.value.find(q => q.code === code)?.kind
+const kindOf = (code: string, group?: string) => {
+  const known = group ? questions.value.find(q => q.code === group)?.members : questions.value
+  return known?.find(q => q.code === code)?.kind
+}
 
 const problem = computed(() => {
   if (props.text === undefined || !draft.names) return null

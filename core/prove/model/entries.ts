@@ -4,6 +4,7 @@ import { compile } from '../../expressions/compile'
 import type { Compiled, Environment } from '../../expressions/compiled'
 import { nodesOf, type Expr } from '../../expressions/tree'
 import type { Value, ValueType } from '../../expressions/types'
+import { replaceParts } from '../../expressions/replace'
 import type {
   Plan,
   PlannedCheck,
@@ -16,7 +17,6 @@ import type {
 import { readerOf } from '../../fill/readers'
 import { isQuestion, isRepeating } from '../../fill/steps'
 import type { QuestionOf } from '../../form/questions'
-import { replaceParts } from './rewritten'
 
 /**
  * The entries of repeating groups as questions of their own. The first is the group's questions themselves: goals about an entry are goals

@@ -1,9 +1,10 @@
 import { nodesOf, type Expr, type ExprOf } from '../../expressions/tree'
+import { replaceParts } from '../../expressions/replace'
 import type { Plan, PlannedGroup } from '../../fill/planned'
 import type { Copies } from './entries'
 import { codeAt, rowCode } from './entryCodes'
 import { membersOf, type Entries } from './groupQuestions'
-import { HERE, replaceParts } from './rewritten'
+import { HERE } from './rewritten'
 
 /** A name that nothing has: what is said with it can be anything. */
 const unknown = (name: string): Expr => ({ kind: 'name', name: `\u0000${name}`, ...HERE })

@@ -1,4 +1,5 @@
 import type { Expr } from '../../expressions/tree'
+import { replaceParts } from '../../expressions/replace'
 import { DONE, type Turn } from '../../form/turns'
 import type { Plan } from '../../fill/planned'
 import type { Place } from '../../form/walk'
@@ -6,7 +7,7 @@ import { accessViewOf, mayFill, maySee } from '../../parties/access'
 import { laterNamesOf, namesBehind } from '../../parties/handOffNames'
 import { orderInForm } from './entryCodes'
 import type { ReadRule } from './readRule'
-import { HERE, replaceParts } from './rewritten'
+import { HERE } from './rewritten'
 
 /** Where a hand-off leads: a turn by its position, or the end of all. */
 export type HandOffTarget = number | typeof DONE

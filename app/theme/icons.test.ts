@@ -16,8 +16,8 @@ const filesIn = (folder: string, ending: string): string[] =>
     .filter(f => f.endsWith(ending))
     .map(f => join(folder, f))
 
-/** The folders of the components that stand in our templates, and of those that they bring along. */
-function foldersInUse(): Set<string> {
+/** The files of the components that stand in our templates, and of those that they bring along. */
+function filesInUse(): Set<string> {
   const tags = filesIn('app', '.vue').flatMap(f => readFileSync(f, 'utf8').match(/<v-[a-z-]+/g) ?? [])
   const names = new Set(
     tags.map(t => t.slice(1).replaceAll(/(?:^|-)([a-z])/g, (_, c: string) => c.toUpperCase())),
@@ -47,7 +47,7 @@ function foldersInUse(): Set<string> {
 }
 
 it('has every icon that the components in use ask for by name', () => {
-  const files = foldersInUse()
+  const files = filesInUse()
   const asked = new Set(
     [...files].flatMap(f =>
       [...readFileSync(f, 'utf8').matchAll(/['"]\$([a-z][a-zA-Z]+)['"]/g)].map(m => m[1] ?? ''),

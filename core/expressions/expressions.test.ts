@@ -139,7 +139,7 @@ describe('evaluation', () => {
 })
 
 describe('the builder', () => {
-  it('the builder shows conditions on entries, where nothing but the entry is asked, and gives the same back', () => {
+  it('shows conditions on entries, where nothing but the entry is asked, and gives the same back', () => {
     const kindOf = (name: string, group?: string): PointedKind | undefined => {
       if (group === undefined) return name === 'g' ? 'entries' : undefined
       return name === 'day' ? 'date' : (TYPES[name]?.kind as PointedKind | undefined)

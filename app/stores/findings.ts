@@ -2,7 +2,8 @@ import { useEventListener, useTimeoutFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import type { Ref } from 'vue'
 import type { Edit } from '#core/form/edits'
-import { findAcceptance, riskBasis, riskKey } from '#core/prove/acceptance'
+import { findAcceptance, riskKey } from '#core/prove/acceptance'
+import { acceptanceBasis } from '#core/prove/acceptanceChanges'
 import { isSameFinding, type Finding, type Verdict } from '#core/prove/finding'
 import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
@@ -137,7 +138,7 @@ function useSortedFindings(verdict: Readonly<Ref<Verdict | null>>) {
   /** Accepts a risk with a reason; without one the acceptance is taken back. */
   async function accept(finding: Finding, reason: string) {
     if (!draft.form) return
-    const body = { key: riskKey(finding), basis: riskBasis(draft.form, finding, draft.places), reason }
+    const body = { key: riskKey(finding), basis: acceptanceBasis(draft.form, finding, draft.places), reason }
     draft.accepted = await callApi(API.acceptRisk, { params: { id: draft.id }, body })
   }
   return { faults, risks, accepted, lapsed, accept, advice, at }

@@ -5,7 +5,7 @@ import { listPlaces, type Place } from '../form/walk'
 import { ExpressionError, parseCached } from '../expressions/parse'
 import type { Finding } from './finding'
 
-/** A risk that somebody answers for, or an advice that somebody does not follow on purpose. `basis`: the state of what it rested on then. */
+/** A risk that somebody answers for, or an advice that somebody does not follow on purpose. `basis`: the state of what it rested on then (`acceptanceBasis`). */
 export interface Accepted {
   key: string
   basis: string
@@ -46,19 +46,18 @@ export function riskBasis(
   const lists = new Set(
     taken.flatMap(p => ('list' in p.node && p.node.list !== undefined ? [p.node.list] : [])),
   )
-  return digest(
-    JSON.stringify(
-      [
-        taken.map(p => [p.address, p.section, p.groups.map(g => g.address), p.node]),
-        form.turns,
-        form.parties,
-        form.promises?.map(q => q.holds),
-        form.lists?.filter(l => !start || lists.has(l.code)).map(l => [l.code, l.columns, l.rows]),
-      ],
-      (key, value: unknown) => (WORDS.has(key) ? undefined : inOrder(value)),
-    ),
-  )
+  return digestOf([
+    taken.map(p => [p.address, p.section, p.groups.map(g => g.address), p.node]),
+    form.turns,
+    form.parties,
+    form.promises?.map(q => q.holds),
+    form.lists?.filter(l => !start || lists.has(l.code)).map(l => [l.code, l.columns, l.rows]),
+  ])
 }
+
+/** A digest of what a part of a definition says, words for people left out. */
+export const digestOf = (what: unknown): string =>
+  digest(JSON.stringify(what, (key, value: unknown) => (WORDS.has(key) ? undefined : inOrder(value))))
 
 /** A store may keep the keys of a record in another order than they were written in: it is the same record. */
 const inOrder = (value: unknown): unknown =>
@@ -67,7 +66,7 @@ const inOrder = (value: unknown): unknown =>
     : value
 
 /** A place with all that decides about it, in the order of the form. */
-function closureOf(start: Place, places: readonly Place[]): Place[] {
+export function closureOf(start: Place, places: readonly Place[]): Place[] {
   const byCode = new Map(places.map(p => [p.code, p]))
   const taken = new Set<Place>()
   const open: Place[] = [start]
@@ -126,5 +125,7 @@ export function findAcceptance(
   places?: readonly Place[],
 ): Acceptance | null {
   const found = finding.severity === 'fault' ? undefined : accepted.find(a => a.key === riskKey(finding))
-  return found ? { accepted: found, stands: found.basis === riskBasis(form, finding, places) } : null
+  if (!found) return null
+  // Behind the first word stand the parts, by which it is told what has changed.
+  return { accepted: found, stands: found.basis.split(' ', 1).join() === riskBasis(form, finding, places) }
 }

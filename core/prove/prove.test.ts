@@ -1,6 +1,5 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { findAcceptance, riskBasis, riskKey } from './acceptance'
 import { CHECKS } from './checks'
 import { example, section, text, whole } from './checks/exampleForms'
 import { applyEdits } from '../form/edits'
@@ -98,20 +97,6 @@ describe('what a finding rests on', () => {
     const form = { ...example(boat), closings: [{ code: 'thanks', text: 'Thank you.' }] }
     const [found] = prove(form, TODAY).findings
     expect(prove(applyEdits(form, found?.mend?.edits ?? []).form, TODAY).findings).toEqual([])
-  })
-
-  it('changes with it: the acceptance falls away, and its reason is kept', () => {
-    const risky = (label: string, more: number): Form =>
-      example(section('a', [whole('h', { label }), text('high', { shownWhen: `h > 0 or h <= ${more}` })]))
-    const form = risky('Height', 0)
-    const risk = prove(form, TODAY).findings.find(f => f.severity === 'risk')
-    if (!risk) throw new Error('There is no risk to accept.')
-    const accepted = [
-      { key: riskKey(risk), basis: riskBasis(form, risk), reason: 'For now.', by: 'Ines', at: TODAY },
-    ]
-    expect(findAcceptance(risky('Height above deck', 0), risk, accepted)?.stands).toBe(true)
-    const fallen = findAcceptance(risky('Height', 1), risk, accepted)
-    expect(fallen).toEqual({ accepted: accepted[0], stands: false })
   })
 })
 

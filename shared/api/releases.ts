@@ -21,10 +21,13 @@ export const ReleaseBrief = z.object({
 })
 export type ReleaseBrief = z.infer<typeof ReleaseBrief>
 
+/** So long may what an acceptance keeps of the form be: a name and a digest for each part that it rests on. */
+const MOST_BASIS = 100_000
+
 /** A risk of a draft, accepted with a reason; without one the acceptance is taken back. `key` and `basis`: which risk, and the state of what it rests on. */
 export const Accepting = z.strictObject({
   key: z.string().min(1).max(LIMITS.text),
-  basis: z.string().max(64),
+  basis: z.string().max(MOST_BASIS),
   reason: z.string().trim().max(LIMITS.text),
 })
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { SEVERITY_MARKS } from '~/theme/severityMarks'
+import { sayWhyFallen } from '#core/prove/acceptanceChanges'
 import { collides, foldedWords, isMiss, type Finding } from '#core/prove/finding'
 
 const props = defineProps<{ finding: Finding; chosen?: boolean }>()
@@ -11,6 +12,10 @@ const WORDS = { fault: 'Fault', risk: 'Risk', advice: 'Advice' } as const
 const number = computed(() => draft.places.find(p => p.address === props.finding.address)?.number ?? '')
 const accepted = computed(() => findings.accepted.get(props.finding) ?? null)
 const lapsed = computed(() => findings.lapsed.get(props.finding) ?? null)
+/** What has changed since somebody accepted it, where that has fallen away. */
+const whyFallen = computed(() =>
+  draft.form && lapsed.value ? sayWhyFallen(draft.form, props.finding, lapsed.value, draft.places) : '',
+)
 /** The reason being written; null while none is asked for. */
 const reason = ref<string | null>(null)
 const refused = ref('')
@@ -79,9 +84,7 @@ defineExpose({ is: (finding: Finding) => finding === props.finding, show, mend, 
         class="small"
       >
         Was accepted by {{ lapsed.by }} on {{ readableDay(lapsed.at) }}: {{ lapsed.reason }}
-        <span class="quiet"
-          >Something that it rests on has been changed since, so it has to be looked at again.</span
-        >
+        <span class="quiet">{{ whyFallen }}</span>
       </p>
       <form
         v-if="reason !== null && !accepted"

@@ -9,6 +9,7 @@ import type { Item } from '../../form/definition'
 import type { Finding } from '../finding'
 import type { Goal } from '../goals/goal'
 import type { Inquiry } from '../goals/inquiry'
+import type { Model } from '../model/model'
 import type { ReadRule } from '../model/readRule'
 import { HERE } from '../model/rewritten'
 import { type Check, finding, lookAtEach, partAt, quotedName } from './check'
@@ -86,15 +87,23 @@ function ofRule(inquiry: Inquiry, rule: ReadRule): Finding[] {
 }
 
 /** Whether it matters that the rule is blank: it compares something, or others compare what it works out. */
-function isUsed({ model }: Inquiry, { kind: ruled, expr, place }: ReadRule): boolean {
-  const compares = (e: Expr, code: string | null) =>
-    [...nodesOf(e)].some(
-      n => n.kind === 'compare' && n.right.kind !== 'null' && (code === null || namesIn(n).includes(code)),
-    )
+function isUsed(inquiry: Inquiry, { kind: ruled, expr, place }: ReadRule): boolean {
   if (!expr || ruled === 'promise') return false
-  return ruled === 'value'
-    ? model.rules.some(r => r.expr && compares(r.expr, place.code))
-    : compares(expr, null)
+  return ruled === 'value' ? comparedIn(inquiry.model).has(place.code) : comparisonsIn(expr).length > 0
+}
+
+const comparisonsIn = (expr: Expr): Expr[] =>
+  [...nodesOf(expr)].filter(n => n.kind === 'compare' && n.right.kind !== 'null')
+
+const COMPARED = new WeakMap<Model, ReadonlySet<string>>()
+
+/** The codes that rules of a form compare with something. */
+function comparedIn(model: Model): ReadonlySet<string> {
+  const known = COMPARED.get(model)
+  if (known) return known
+  const found = new Set(model.rules.flatMap(r => (r.expr ? comparisonsIn(r.expr).flatMap(namesIn) : [])))
+  COMPARED.set(model, found)
+  return found
 }
 
 function aggregatesIn({ model: { plan } }: Inquiry, expr: Expr): Aggregate[] {

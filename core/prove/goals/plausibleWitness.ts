@@ -70,25 +70,37 @@ function dayFor(
   return Math.min(Math.max(wanted, least), most)
 }
 
-/** A place in answers where one answer stands: its question, and how the answers look with another there. */
-interface Leaf {
-  question: Question
-  given: Answer
-  within: (other: Answer) => Answers
+/** Answers with likelier values in some places; how many places there are, and how many of them changed. */
+interface Likelier {
+  answers: Answers
+  places: number
+  changed: number
 }
 
-function* leavesOf(model: Model, answers: Answers, within: (changed: Answers) => Answers): Generator<Leaf> {
-  for (const [code, given] of Object.entries(answers)) {
-    const question = model.stepOf(code)?.place.node
-    if (question) yield { question, given, within: other => within({ ...answers, [code]: other }) }
-    if (!model.plan.groups.has(code) || !Array.isArray(given)) continue
-    const entries: readonly Answer[] = given
-    for (const [i, entry] of entries.entries())
-      if (isRecord(entry))
-        yield* leavesOf(model, entry, changed =>
-          within({ ...answers, [code]: entries.map((e, j) => (i === j ? changed : e)) }),
-        )
+/**
+ * Answers with the likeliest in some places, those in entries of groups too; an answer stays where none is likelier.
+ * @param dayAt by position among all places the day from which dates there are counted; null where the answer is to stay
+ */
+function withLikely(model: Model, given: Answers, dayAt: (at: number) => number | null): Likelier {
+  let [places, changed] = [0, 0]
+  const likelyFor = (question: Question, answer: Answer): Answer => {
+    const day = dayAt(places++)
+    const likely = day === null || answer === null ? null : likelyAnswer(question, day)
+    if (likely === null || likely === answer) return answer
+    changed += 1
+    return likely
   }
+  const inAll = (answers: Answers): Answers =>
+    Object.fromEntries(
+      Object.entries(answers).map(([code, answer]) => {
+        const question = model.stepOf(code)?.place.node
+        if (question) return [code, likelyFor(question, answer)]
+        if (!model.plan.groups.has(code) || !Array.isArray(answer)) return [code, answer]
+        const entries: readonly Answer[] = answer
+        return [code, entries.map(entry => (isRecord(entry) ? inAll(entry) : entry))]
+      }),
+    )
+  return { answers: inAll(given), places, changed }
 }
 
 /**
@@ -97,33 +109,19 @@ function* leavesOf(model: Model, answers: Answers, within: (changed: Answers) =>
  */
 export function makePlausible(model: Model, goal: WitnessGoal, witness: Answers, today: string): Answers {
   const day = dayNumber(today) ?? 0
-  const count = [...leavesOf(model, witness, a => a)].length
   const most = Math.min(MOST_TRIES, MOST_WORK / Math.max(1, model.plan.questions.length))
   const tried = (answers: Answers) => replay(model, goal, answers, today)
-  // What depends on one another, such as two days, can only be changed together.
-  const together = allLikely(model, witness, count, day)
-  let best = (most >= 1 ? tried(together) : null) ?? witness
-  if (best !== witness) return best
+  // What depends on one another, such as two days, can only be changed together; each day is one later than the one before it.
+  const together = withLikely(model, witness, at => day + at)
+  const all = most >= 1 ? tried(together.answers) : null
+  if (all) return all
+  let best = witness
   let tries = most - 1
-  for (let at = 0; at < count && tries >= 1; at++) {
-    const changed = withLikely(model, best, at, day)
-    if (!changed) continue
+  for (let at = 0; at < together.places && tries >= 1; at++) {
+    const { answers, changed } = withLikely(model, best, place => (place === at ? day : null))
+    if (changed === 0) continue
     tries -= 1
-    best = tried(changed) ?? best
+    best = tried(answers) ?? best
   }
   return best
-}
-
-/** Answers with the likeliest in one place; null where it stands there already, or none is likelier. */
-function withLikely(model: Model, answers: Answers, at: number, day: number): Answers | null {
-  const leaf = [...leavesOf(model, answers, a => a)][at]
-  const likely = leaf && leaf.given !== null ? likelyAnswer(leaf.question, day) : null
-  return !leaf || likely === null || likely === leaf.given ? null : leaf.within(likely)
-}
-
-/** The same in every place; each day is one later than the one before it. */
-function allLikely(model: Model, answers: Answers, count: number, day: number): Answers {
-  let changed = answers
-  for (let at = 0; at < count; at++) changed = withLikely(model, changed, at, day + at) ?? changed
-  return changed
 }

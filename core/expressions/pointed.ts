@@ -64,7 +64,7 @@ function entriesOf(
 
 /** With the questions of an entry by their own names; null where anything else is named. */
 function withoutEntry(expr: Expr, variable: string): Expr | null {
-  const nodes = [...nodesOf(expr)]
+  const nodes = nodesOf(expr)
   const named = nodes.filter(n => n.kind === 'name')
   const reached = nodes.filter(n => n.kind === 'path' && asName(n.of) === variable)
   const hasOwn = nodes.some(n => n.kind === 'quantified' || n.kind === 'filter')

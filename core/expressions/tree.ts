@@ -114,10 +114,20 @@ export function valuesOfTest(test: TestNode): Expr[] {
 /** The expressions directly inside one, in the order of the text. */
 export const childrenOf = (expr: Expr): Expr[] => handleByKind(CHILDREN, expr)
 
-/** Every node of an expression, the outer ones first. */
-export function* nodesOf(expr: Expr): Generator<Expr> {
-  yield expr
-  for (const child of childrenOf(expr)) yield* nodesOf(child)
+const NODES = new WeakMap<Expr, readonly Expr[]>()
+
+/** Every node of an expression, the outer ones first. Trees don't change. */
+export function nodesOf(expr: Expr): readonly Expr[] {
+  const known = NODES.get(expr)
+  if (known) return known
+  const nodes: Expr[] = []
+  const visit = (node: Expr) => {
+    nodes.push(node)
+    childrenOf(node).forEach(visit)
+  }
+  visit(expr)
+  NODES.set(expr, nodes)
+  return nodes
 }
 
 /** Names with a meaning of their own: the row being narrowed, the item being filtered. */

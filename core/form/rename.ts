@@ -16,7 +16,7 @@ function renamedIn(text: string, from: string, to: string, groups: readonly stri
       n.member === from &&
       namesIn(expr).some(name => groups.includes(name)) &&
       !ofChoice(n.of)
-    const spots = [...nodesOf(expr)]
+    const spots = nodesOf(expr)
       .flatMap(n => {
         if (n.kind === 'name' && n.name === from) return [{ from: n.from, to: n.to }]
         return isMember(n) ? [{ from: n.to - from.length, to: n.to }] : []

@@ -108,7 +108,7 @@ function readSafely(text: string): Read | null {
     if (known) return known
     const read = {
       names: namesIn(expr),
-      members: [...new Set([...nodesOf(expr)].flatMap(n => (n.kind === 'path' ? [n.member] : [])))],
+      members: [...new Set(nodesOf(expr).flatMap(n => (n.kind === 'path' ? [n.member] : [])))],
     }
     KNOWN.set(expr, read)
     return read

@@ -13,7 +13,7 @@ const spot = (text: string | undefined, from: number, to: number) =>
 /** A rule's text with codes replaced, `members` also where a path names them (`engines.power`); the same text where none is used, or it can't be read. */
 export function recodeText(text: string, codes: Recoding, members: Recoding = new Map()): string {
   try {
-    const spots = [...nodesOf(parse(text))]
+    const spots = nodesOf(parse(text))
       .flatMap(n => {
         if (n.kind === 'name') return spot(codes.get(n.name), n.from, n.to)
         if (n.kind !== 'path' || isRow(n.of)) return []

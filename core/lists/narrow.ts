@@ -94,7 +94,7 @@ function collect(
 /** `row.column`, and nothing else of the row. */
 const columnIn = (expr: Expr): string | null =>
   expr.kind === 'path' && expr.of.kind === 'name' && expr.of.name === 'row' ? expr.member : null
-const usesRow = (expr: Expr) => [...nodesOf(expr)].some(n => n.kind === 'name' && n.name === 'row')
+const usesRow = (expr: Expr) => nodesOf(expr).some(n => n.kind === 'name' && n.name === 'row')
 
 function lookupIn(part: Expr, environment: Environment): Lookup | null {
   if (part.kind === 'compare' && part.op === '=') {

@@ -3,13 +3,15 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { deadEnd } from './checks/deadEnd'
 import { neverShown } from './checks/neverShown'
+import { unreachableSection } from './checks/unreachableSection'
 import { Inquiry } from './goals/inquiry'
 import { findingsOf } from './checks/check'
 import { fill, offeredNow, problemsIn, type Filled } from '../fill/fill'
-import { isNeverInPlay } from './checks/neverInPlay'
+import { isOutOfPlay } from './checks/neverInPlay'
 import type { Form, Item } from '../form/definition'
 import { RUNS, TODAY } from '../../tests/support/states'
 import type { Plan } from '../fill/planned'
+import type { Place } from '../form/walk'
 
 const CODES = ['a', 'b', 'c']
 const leaf = fc.constantFrom(
@@ -37,6 +39,7 @@ const cascade = fc.record({
   required: fc.constantFrom(undefined, true as const, 'p = "b"'),
   shown: optional(leaf),
   option: optional(fc.constantFrom('n > 1', 'p = "a"')),
+  check: optional(fc.constantFrom('h != "h1"', 'h.row.depth > 0', 'n != 2', 'h in ["h0", "h2"] or p = "a"')),
   notes: fc.array(
     fc.oneof(
       leaf,
@@ -51,7 +54,7 @@ const cascade = fc.record({
 type Cascade = typeof cascade extends fc.Arbitrary<infer T> ? T : never
 const asOptions = CODES.map(c => ({ code: c, label: c }))
 
-function formOf({ rows, narrowedBy, required, shown, option, notes, split }: Cascade): Form {
+function formOf({ rows, narrowedBy, required, shown, option, check, notes, split }: Cascade): Form {
   const last = option && !option.startsWith('p') ? { shownWhen: option } : {}
   const first: Item[] = [
     {
@@ -73,10 +76,16 @@ function formOf({ rows, narrowedBy, required, shown, option, notes, split }: Cas
       list: 'hs',
       narrowedBy,
       ...(required === undefined ? {} : { required }),
+      ...(check === undefined ? {} : { validWhen: [{ rule: check, message: 'Not that one.' }] }),
       ...(shown === undefined || /\bh\b/.test(shown) ? {} : { shownWhen: shown }),
     },
     ...notes.map((rule, i): Item => ({ kind: 'note', code: `note${i}`, text: 'x', shownWhen: rule })),
   ]
+  const after = {
+    code: 'u',
+    title: 'U',
+    items: notes.map((rule, i): Item => ({ kind: 'note', code: `after${i}`, text: 'x', shownWhen: rule })),
+  }
   const listRows = rows.map((r, i) => ({ code: `h${i}`, label: `H${i}`, ...r }))
   const apart = [
     { code: 's', title: 'S', items: first },
@@ -87,7 +96,7 @@ function formOf({ rows, narrowedBy, required, shown, option, notes, split }: Cas
     code: 'f',
     title: 'F',
     lists: [{ code: 'hs', columns: ['parent', 'depth'], rows: listRows }],
-    sections: split ? apart : [{ code: 's', title: 'S', items: [...first, ...rest] }],
+    sections: [...(split ? apart : [{ code: 's', title: 'S', items: [...first, ...rest] }]), after],
   }
 }
 
@@ -100,6 +109,9 @@ function* allAnswers(rows: number): Generator<Answers> {
       for (const n of [null, 0, 1, 2, 3]) for (const h of harbours) yield { p, m, n, h }
 }
 
+/** Whether a place is in the section that follows the cascade: whoever is there has passed its check. */
+const isBehind = (plan: Plan, { section }: Place): boolean => section === plan.sections.length - 1
+
 /** Whether the narrowed question asks for an answer while nothing is on offer: what narrows it may all be left blank. */
 function isStuck(plan: Plan, state: Filled): boolean {
   const h = plan.byCode.get('h')
@@ -107,15 +119,17 @@ function isStuck(plan: Plan, state: Filled): boolean {
   return offeredNow(state, h)?.size === 0
 }
 
-/** What of a cascade is in play in some state, and whether somebody is stuck in one. */
+/** What of a cascade, and behind it, is in play in some state, and whether somebody is stuck in one. */
 function tryAll(plan: Plan, { rows, split }: Cascade) {
   const seen = new Set<string>()
   let stuck = false
   for (const answers of allAnswers(rows.length)) {
     const state = fill(plan, answers, TODAY)
-    const [first] = plan.sections
+    const [first, ...others] = plan.sections
     if (split && first && problemsIn(state, first).length > 0) continue
-    for (const place of plan.places) if (state.inPlay[place.order]) seen.add(place.code)
+    const isComplete = [...(first ? [first] : []), ...others].every(s => problemsIn(state, s).length === 0)
+    for (const place of plan.places)
+      if (state.inPlay[place.order] && (isComplete || !isBehind(plan, place))) seen.add(place.code)
     stuck ||= isStuck(plan, state)
   }
   return { seen, stuck }
@@ -127,12 +141,12 @@ describe('against brute force', () => {
       fc.property(cascade, made => {
         const inquiry = new Inquiry(formOf(made), TODAY)
         const { plan } = inquiry.model
-        const findings = [neverShown, deadEnd].flatMap(c => findingsOf(c, inquiry))
+        const findings = [unreachableSection, neverShown, deadEnd].flatMap(c => findingsOf(c, inquiry))
         expect(findings.filter(f => f.code === 'undecided')).toEqual([])
         const { seen, stuck } = tryAll(plan, made)
-        for (const code of ['h', ...made.notes.map((_, i) => `note${i}`)]) {
-          const order = plan.places.find(p => p.code === code)?.order ?? -1
-          expect([code, isNeverInPlay(inquiry, order)]).toEqual([code, !seen.has(code)])
+        for (const code of ['h', ...made.notes.flatMap((_, i) => [`note${i}`, `after${i}`])]) {
+          const place = plan.places.find(p => p.code === code)
+          if (place) expect([code, isOutOfPlay(inquiry, { place })]).toEqual([code, !seen.has(code)])
         }
         expect(findings.some(f => f.code === 'dead-end')).toBe(stuck)
       }),

@@ -9,6 +9,7 @@ import { allProblems, problemsIn, type Filled } from '../fill/fill'
 import { isNeverInPlay } from './checks/neverInPlay'
 import type { Form } from '../form/definition'
 import { smallForm } from '../../tests/support/forms'
+import { isMissingBehind } from '../../tests/support/restsOn'
 import { RUNS, states, TODAY } from '../../tests/support/states'
 import type { Plan, PlannedSection, PlannedQuestion } from '../fill/planned'
 
@@ -31,9 +32,10 @@ function tryAll(form: Form, inquiry: Inquiry): Set<string> {
 function seenOfQuestion(plan: Plan, state: Filled, section: PlannedSection, q: PlannedQuestion): string[] {
   if (!state.inPlay[q.place.order]) return []
   const seen = ['in play']
-  const isMissing = problemsIn(state, section).some(p => p.kind === 'missing')
+  const { node } = q.place
+  const rule = 'required' in node && typeof node.required === 'string' ? node.required : ''
   if (state.required[q.slot]) seen.push('required')
-  else if (!isMissing) seen.push('not required')
+  else if (!isMissingBehind(q.place, rule, plan.places, state, section)) seen.push('not required')
   const isAnswered = state.values[q.slot] !== null
   for (const check of q.checks)
     // What is missing is told before any check; a check is met by an answer.

@@ -6,9 +6,10 @@ import { unreachableSection } from './checks/unreachableSection'
 import { Inquiry } from './goals/inquiry'
 import { findingsOf } from './checks/check'
 import { prove } from './prove'
-import { allProblems, problemsIn } from '../fill/fill'
+import { allProblems } from '../fill/fill'
 import { isOutOfPlay } from './checks/neverInPlay'
 import { condition, askedOf, smallForm } from '../../tests/support/forms'
+import { isMissingBehind } from '../../tests/support/restsOn'
 import { RUNS, states, TODAY } from '../../tests/support/states'
 
 describe('against brute force', () => {
@@ -61,9 +62,11 @@ describe('against brute force', () => {
           const planned = plan.sections[section]
           if (!planned) continue
           for (const step of planned.all) if (state.inPlay[step.place.order]) shown.add(step.place.order)
-          if (problemsIn(state, planned).some(p => p.kind === 'missing')) continue
-          for (const step of planned.all)
-            if (step.shown?.run(state.values) !== true) always.delete(step.place.order)
+          for (const { shown: rule, place } of planned.all) {
+            if (rule?.run(state.values) === true) continue
+            const text = place.node.shownWhen ?? ''
+            if (!isMissingBehind(place, text, plan.places, state, planned)) always.delete(place.order)
+          }
         }
         const said = findings
           .filter(f => f.code === 'always-shown' && f.address?.startsWith('item/'))

@@ -41,7 +41,7 @@ function reworded(form: Form, rule: Rule, from: number, to: number, text: string
 const SLIPS: Record<string, Maker> = {
   'another code of the same list': (form, places, rules) => {
     const found = conditions(rules).flatMap(rule =>
-      [...nodesOf(parseCached(rule.text))].flatMap(node => {
+      nodesOf(parseCached(rule.text)).flatMap(node => {
         if (node.kind !== 'text') return []
         const codes = places
           .flatMap(p =>
@@ -58,7 +58,7 @@ const SLIPS: Record<string, Maker> = {
   },
   'a code mistyped': (form, _, rules) => {
     const found = conditions(rules).flatMap(rule =>
-      [...nodesOf(parseCached(rule.text))].flatMap(node => {
+      nodesOf(parseCached(rule.text)).flatMap(node => {
         const { from, to } = node
         if (node.kind === 'text') return [reworded(form, rule, from, to, JSON.stringify(`${node.value}e`))]
         return node.kind === 'name' ? [reworded(form, rule, from, to, `${node.name}s`)] : []
@@ -72,7 +72,7 @@ const SLIPS: Record<string, Maker> = {
   },
   'a number moved': (form, _, rules) => {
     const found = conditions(rules).flatMap(rule =>
-      [...nodesOf(parseCached(rule.text))].flatMap(node =>
+      nodesOf(parseCached(rule.text)).flatMap(node =>
         node.kind === 'number'
           ? [reworded(form, rule, node.from, node.to, String(Number(node.value) * 10 + 1))]
           : [],
@@ -82,7 +82,7 @@ const SLIPS: Record<string, Maker> = {
   },
   'and for or': (form, _, rules) => {
     const found = conditions(rules).flatMap(rule =>
-      [...nodesOf(parseCached(rule.text))].flatMap(node =>
+      nodesOf(parseCached(rule.text)).flatMap(node =>
         node.kind === 'and' || node.kind === 'or'
           ? [
               reworded(

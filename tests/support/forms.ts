@@ -14,6 +14,7 @@ const isKind = (type: string): type is Kind => type in ANSWERS
 const NUMBERS = [0, 1, 2, 3]
 const CODES = ['a', 'b', 'c']
 const TEXTS = ['oak', 'elm']
+const LENGTHS = [1, 2, 3, 4]
 const DAYS = ['2026-05-01', '2026-05-02', '2026-05-03']
 
 /** Every answer that can be given to a question of the random forms (texts: those named, and one for every way in which their tests turn out). */
@@ -22,9 +23,27 @@ export const ANSWERS: Record<Kind, readonly (string | number | boolean | readonl
   choice: CODES,
   choices: [['a'], ['b'], ['c'], ['a', 'b'], ['a', 'c'], ['b', 'c'], CODES],
   integer: NUMBERS,
-  text: [...TEXTS, 'yew', 'koa', 'x', 'k'],
+  text: [...TEXTS, 'yew', 'koa', 'x', 'k', 'xx', 'kx', 'yews', 'koas'],
   date: DAYS,
   value: [],
+}
+
+/** The answers that can be given to a question of a random form: those beyond its limits are none. */
+export const answersTo = (question: Question): (typeof ANSWERS)[Kind] =>
+  isKind(question.type) ? ANSWERS[question.type].filter(answer => fits(question, answer)) : []
+
+function fits(question: Question, answer: (typeof ANSWERS)[Kind][number]): boolean {
+  const within = <T extends number | string>(value: T, min: T | undefined, max: T | undefined) =>
+    (min === undefined || value >= min) && (max === undefined || value <= max)
+  if (question.type === 'integer' && typeof answer === 'number')
+    return within(answer, question.min, question.max)
+  if (question.type === 'date' && typeof answer === 'string')
+    return within(answer, question.min, question.max)
+  if (question.type === 'text' && typeof answer === 'string')
+    return within(answer.length, question.minLength, question.maxLength)
+  if (question.type !== 'choices' || !Array.isArray(answer)) return true
+  const alone = question.options?.some(o => o.alone && answer.includes(o.code)) === true
+  return within(answer.length, question.least, question.most) && !(alone && answer.length > 1)
 }
 
 const pick = <T>(items: readonly T[]) => fc.constantFrom(...items)
@@ -168,15 +187,43 @@ function question(asked: Asked, usable: readonly Asked[]): fc.Arbitrary<Item> {
         true,
       ),
     })
-    .map(rules =>
-      strip({ kind: 'question', code: asked.code, label: asked.code, ...BASE[asked.kind], ...rules }),
+    .chain(rules =>
+      limitsOf(asked.kind).map(limits =>
+        strip({
+          kind: 'question',
+          code: asked.code,
+          label: asked.code,
+          ...BASE[asked.kind],
+          ...limits,
+          ...rules,
+        }),
+      ),
     )
 }
 
+/** Limits of one question in four; they may cross, so that no answer fits. */
+function limitsOf(kind: Kind): fc.Arbitrary<Record<string, unknown>> {
+  const none = fc.constant({})
+  const limits: Partial<Record<Kind, fc.Arbitrary<Record<string, unknown>>>> = {
+    integer: fc.record({ min: pick(NUMBERS), max: pick(NUMBERS) }),
+    date: fc.record({ min: pick(DAYS), max: pick(DAYS) }),
+    text: fc.record({ minLength: maybe(pick(LENGTHS)), maxLength: maybe(pick(LENGTHS)) }),
+    choices: fc
+      .record({ least: maybe(pick(LENGTHS)), most: maybe(pick(LENGTHS)), alone: maybe(pick(CODES)) })
+      .map(({ alone, ...counts }) => ({
+        ...counts,
+        options: OPTIONS.map(o => (o.code === alone ? { ...o, alone: true } : o)),
+      })),
+  }
+  return fc.oneof({ weight: 3, arbitrary: none }, { weight: 1, arbitrary: limits[kind] ?? none })
+}
+
+const OPTIONS = CODES.map(code => ({ code, label: code.toUpperCase() }))
+
 const BASE: Record<Kind, Pick<Question, 'type'> & Record<string, unknown>> = {
   yesNo: { type: 'yesNo' },
-  choice: { type: 'choice', options: CODES.map(code => ({ code, label: code.toUpperCase() })) },
-  choices: { type: 'choices', options: CODES.map(code => ({ code, label: code.toUpperCase() })) },
+  choice: { type: 'choice', options: OPTIONS },
+  choices: { type: 'choices', options: OPTIONS },
   integer: { type: 'integer', min: 0, max: 3 },
   value: { type: 'value' },
   text: { type: 'text' },
@@ -261,11 +308,14 @@ function sectionArbitrary(
 }
 
 /** The questions of a random form with their kinds. */
-export const askedOf = (form: Form): Asked[] => {
-  const found: Asked[] = []
+export const askedOf = (form: Form): Asked[] =>
+  questionsOf(form).flatMap(({ code, type }) => (isKind(type) ? [{ code, kind: type }] : []))
+
+export function questionsOf(form: Form): Question[] {
+  const found: Question[] = []
   const visit = (items: readonly Item[]) => {
     for (const item of items) {
-      if (item.kind === 'question' && isKind(item.type)) found.push({ code: item.code, kind: item.type })
+      if (item.kind === 'question') found.push(item)
       if (item.kind === 'group') visit(item.items)
     }
   }

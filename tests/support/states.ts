@@ -2,7 +2,7 @@ import { fill, problemsIn, type Filled } from '../../core/fill/fill'
 import type { Answers } from '../../core/form/answers'
 import type { Form } from '../../core/form/definition'
 import type { Inquiry } from '../../core/prove/goals/inquiry'
-import { ANSWERS, askedOf } from './forms'
+import { answersTo, questionsOf } from './forms'
 
 export const TODAY = '2026-11-24'
 /** On how many random forms the prover is compared to trying all answers. */
@@ -13,7 +13,7 @@ export function* states(
   form: Form,
   inquiry: Inquiry,
 ): Generator<{ section: number; state: Filled; answers: Answers }> {
-  const asked = askedOf(form)
+  const asked = questionsOf(form)
   function* combine(
     i: number,
     answers: Record<string, string | number | boolean | readonly string[]>,
@@ -21,7 +21,7 @@ export function* states(
     const next = asked[i]
     if (!next) return yield { ...answers }
     yield* combine(i + 1, answers)
-    for (const answer of ANSWERS[next.kind]) yield* combine(i + 1, { ...answers, [next.code]: answer })
+    for (const answer of answersTo(next)) yield* combine(i + 1, { ...answers, [next.code]: answer })
   }
   const { plan } = inquiry.model
   for (const answers of combine(0, {})) {

@@ -149,7 +149,7 @@ function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
 function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {
   const { place, shown } = ruled
   const names = namesIn(shown.expr)
-  if (names.length === 0 || [...nodesOf(shown.expr)].some(n => n.kind === 'null')) return []
+  if (names.length === 0 || nodesOf(shown.expr).some(n => n.kind === 'null')) return []
   const answered = (space: StateSpace) => names.map(name => -space.encoding.variable(name).blank)
   const broken = inquiry.decide(
     asked(

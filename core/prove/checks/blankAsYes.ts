@@ -47,7 +47,7 @@ function ofStep(inquiry: Inquiry, step: Step | PlannedSection): Finding[] {
 
 /** The questions of which an expression says that they are not no. */
 const notNoOf = (expr: Expr): string[] =>
-  [...nodesOf(expr)].flatMap(node => {
+  nodesOf(expr).flatMap(node => {
     const inner =
       node.kind === 'not' && node.value.kind === 'compare' && node.value.op === '=' ? node.value : null
     const test = inner ?? (node.kind === 'compare' && node.op === '!=' ? node : null)
@@ -58,7 +58,7 @@ const notNoOf = (expr: Expr): string[] =>
 /** Whether a rule speaks of the blank itself. */
 const saysBlank = (expr: Expr | null, name: string): boolean =>
   expr !== null &&
-  [...nodesOf(expr)].some(
+  nodesOf(expr).some(
     n => n.kind === 'compare' && n.left.kind === 'name' && n.left.name === name && n.right.kind === 'null',
   )
 

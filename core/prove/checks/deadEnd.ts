@@ -188,7 +188,7 @@ function lookups({ offer }: PlannedQuestion): { column: string; parent: string }
   const columnIn = (e: Expr | undefined) =>
     e?.kind === 'path' && e.of.kind === 'name' && e.of.name === 'row' ? e.member : null
   const nameIn = (e: Expr | undefined) => (e?.kind === 'name' && e.name !== 'row' ? e.name : null)
-  return [...nodesOf(expr)].flatMap(n => {
+  return nodesOf(expr).flatMap(n => {
     const [a, b] = sidesOf(n)
     const column = columnIn(a) ?? columnIn(b)
     const parent = nameIn(a) ?? nameIn(b)

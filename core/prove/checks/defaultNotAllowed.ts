@@ -38,7 +38,7 @@ export const defaultNotAllowed: Check = {
 function reasonOf(question: PlannedQuestion): string | null {
   const expr = question.default?.expr
   if (!expr || question.place.node.type === 'hidden') return null
-  const dividesByZero = [...nodesOf(expr)].some(
+  const dividesByZero = nodesOf(expr).some(
     n => n.kind === 'arithmetic' && n.op === '/' && n.right.kind === 'number' && n.right.value === 0,
   )
   if (dividesByZero) return 'a division by zero, which gives nothing'

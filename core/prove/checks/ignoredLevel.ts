@@ -19,7 +19,7 @@ export const ignoredLevel: Check = {
       if ((node.type !== 'choice' && node.type !== 'choices') || node.list === undefined) return []
       const used = new Set(
         offer?.narrow?.expr
-          ? [...nodesOf(offer.narrow.expr)].flatMap(n => (n.kind === 'path' ? [n.member] : []))
+          ? nodesOf(offer.narrow.expr).flatMap(n => (n.kind === 'path' ? [n.member] : []))
           : [],
       )
       // A rule with an error is reported by itself.

@@ -93,7 +93,7 @@ function isUsed(inquiry: Inquiry, { kind: ruled, expr, place }: ReadRule): boole
 }
 
 const comparisonsIn = (expr: Expr): Expr[] =>
-  [...nodesOf(expr)].filter(n => n.kind === 'compare' && n.right.kind !== 'null')
+  nodesOf(expr).filter(n => n.kind === 'compare' && n.right.kind !== 'null')
 
 const COMPARED = new WeakMap<Model, ReadonlySet<string>>()
 
@@ -107,7 +107,7 @@ function comparedIn(model: Model): ReadonlySet<string> {
 }
 
 function aggregatesIn({ model: { plan } }: Inquiry, expr: Expr): Aggregate[] {
-  return [...nodesOf(expr)].flatMap((call): Aggregate[] => {
+  return nodesOf(expr).flatMap((call): Aggregate[] => {
     if (call.kind !== 'call' || !AGGREGATES.has(call.name)) return []
     const [path] = call.args
     if (path?.kind !== 'path' || path.of.kind !== 'name') return []

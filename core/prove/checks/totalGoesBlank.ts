@@ -70,7 +70,7 @@ function summandsOf(expr: Expr): string[] {
 }
 
 const isComparedIn = (expr: Expr, code: string): boolean =>
-  [...nodesOf(expr)].some(
+  nodesOf(expr).some(
     n =>
       (n.kind === 'compare' &&
         n.right.kind !== 'null' &&

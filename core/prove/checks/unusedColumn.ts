@@ -20,9 +20,7 @@ export const unusedColumn: Check = {
   spares: withLists(GOOD_ROWS),
   run: ({ form, model: { plan, rules } }) => {
     const used = new Set(
-      rules
-        .flatMap(r => (r.expr ? [...nodesOf(r.expr)] : []))
-        .flatMap(n => (n.kind === 'path' ? [n.member] : [])),
+      rules.flatMap(r => (r.expr ? nodesOf(r.expr) : [])).flatMap(n => (n.kind === 'path' ? [n.member] : [])),
     )
     for (const piece of plan.places.flatMap(textsAt).flatMap(t => splitQuotes(t.text)))
       if (piece.kind === 'quote')

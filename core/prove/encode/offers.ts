@@ -57,10 +57,10 @@ const MOST_KINDS = 400
 function withRow(expr: Expr | null, row: OfferedRow): Expr | undefined {
   if (expr === null) return undefined
   const text = print(expr)
-  const paths = [...nodesOf(parseCached(text))].filter(
+  const paths = nodesOf(parseCached(text)).filter(
     n => n.kind === 'path' && n.of.kind === 'name' && n.of.name === 'row',
   )
-  const whole = [...nodesOf(parseCached(text))].filter(n => n.kind === 'name' && n.name === 'row').length
+  const whole = nodesOf(parseCached(text)).filter(n => n.kind === 'name' && n.name === 'row').length
   if (whole !== paths.length) return undefined
   const written = [...paths]
     .sort((a, b) => b.from - a.from)

@@ -248,4 +248,4 @@ function quotientOfLengths(a: Term, divisor: Rational, given: Literal): Term | n
 
 /** Whether a condition asks for today. */
 export const usesToday = (expr: Expr): boolean =>
-  [...nodesOf(expr)].some(n => n.kind === 'call' && n.name === 'today')
+  nodesOf(expr).some(n => n.kind === 'call' && n.name === 'today')

@@ -39,31 +39,34 @@ export class Copies {
   ) {
     for (const [group, asked] of askedOfGroups(plan, expressions))
       this.of.set(group.place.code, entriesOf(group, asked))
-    for (const { place } of plan.questions)
-      if (place.node.type === 'grid')
-        this.noteRows(
-          place.code,
-          place.node.rows.map(r => r.code),
-          expressions,
-        )
+    this.noteRows(expressions)
     this.environment = {
       slotOf: name => this.slotOf(name),
       memberOf: (name, member) => this.memberOf(name, member),
     }
   }
 
-  private noteRows(code: string, rows: readonly string[], expressions: readonly Expr[]) {
-    const asking = expressions
-      .map(e => [...nodesOf(e)])
-      .filter(nodes =>
-        nodes.some(n => (n.kind === 'name' && n.name === code) || (n.kind === 'path' && n.member === code)),
-      )
-    const members = new Set(
-      asking.flatMap(nodes => nodes.flatMap(n => (n.kind === 'path' ? [n.member] : []))),
-    )
-    if (asking.length > 0)
-      this.rows.set(code, members.has('points') ? rows : rows.filter(r => members.has(r)))
-    if (members.has('points')) this.counted.add(code)
+  /** Notes which rows of grids rules ask for one by one, and of which grids they ask for the points. */
+  private noteRows(expressions: readonly Expr[]) {
+    const asked = new Map<string, Set<string>>()
+    for (const nodes of expressions.map(nodesOf)) {
+      const reached = nodes.flatMap(n => (n.kind === 'path' ? [n.member] : []))
+      const named = nodes.flatMap(n => (n.kind === 'name' ? [n.name] : []))
+      for (const code of [...named, ...reached]) {
+        if (this.plan.byCode.get(code)?.place.node.type !== 'grid') continue
+        asked.set(code, new Set([...(asked.get(code) ?? []), ...reached]))
+      }
+    }
+    for (const [code, members] of asked) this.noteGrid(code, members)
+  }
+
+  private noteGrid(code: string, members: ReadonlySet<string>) {
+    const node = this.plan.byCode.get(code)?.place.node
+    if (node?.type !== 'grid') return
+    const rows = node.rows.map(r => r.code)
+    const isCounted = members.has('points')
+    if (isCounted) this.counted.add(code)
+    this.rows.set(code, isCounted ? rows : rows.filter(r => members.has(r)))
   }
 
   /** How many values a response has, with those of the copies. */

@@ -27,7 +27,7 @@ export function sourceOf(expr: Expr, copies: Copies): Source | null {
     return null
   const entries = copies.of.get(expr.of.name)
   // What stands in inner brackets is asked of other items.
-  return entries && ![...nodesOf(expr.by)].some(n => n.kind === 'filter') ? { entries, by: expr.by } : null
+  return entries && !nodesOf(expr.by).some(n => n.kind === 'filter') ? { entries, by: expr.by } : null
 }
 
 /** A condition about entries (`e.power > 5` for each `e`) as one about the k-th; a name that nothing has stands for what can't be said so. */
@@ -93,7 +93,7 @@ export function withEntriesByName(exprs: readonly Expr[], plan: Plan): Expr[] {
   const grids = new Set(plan.questions.filter(q => q.place.node.type === 'grid').map(q => q.place.code))
   if (plan.groups.size === 0 && grids.size === 0) return [...exprs]
   return exprs.flatMap(expr => {
-    const nodes = [...nodesOf(expr)]
+    const nodes = nodesOf(expr)
     const asksRows = nodes.some(n => gridIn(n, grids) !== null)
     const asksEntries = nodes.some(n => n.kind === 'name' && plan.groups.has(n.name))
     return [

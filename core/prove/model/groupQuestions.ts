@@ -30,7 +30,7 @@ export interface AskedOfGroup {
 export function askedOfGroups(plan: Plan, expressions: readonly Expr[]): Map<PlannedGroup, AskedOfGroup> {
   const asked = new Map<PlannedGroup, AskedOfGroup>()
   for (const expr of expressions) {
-    const nodes = [...nodesOf(expr)]
+    const nodes = nodesOf(expr)
     const groups = nodes.flatMap(n => (n.kind === 'name' ? (plan.groups.get(n.name) ?? []) : []))
     for (const group of new Set(groups)) {
       const found = asked.get(group) ?? { members: new Set<string>(), number: 0, facts: new Map() }

@@ -30,7 +30,7 @@ const STRICT_CALLS: ReadonlySet<string> = new Set([
 
 /** Whether a blank anywhere in it makes the whole unknown. */
 export const isStrict = (expr: Expr): boolean =>
-  [...nodesOf(expr)].every(
+  nodesOf(expr).every(
     node =>
       ([
         'number',

@@ -2,7 +2,7 @@ import { namesIn } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
 import { optionsOf } from '../../form/rows'
 import { placeName, type Place } from '../../form/walk'
-import { isDenial, rareStems, stemsAt, stemsOfOption } from '../model/words'
+import { asksIfAsUsual, isDenial, rareStems, stemsAt, stemsOfOption } from '../model/words'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
 import { gatesOf, isTakenFor, type Branch, type Gate } from './branches'
@@ -126,7 +126,8 @@ function shownForNo(
   const hasYes = branches.some(b => b.holds[classes.indexOf(true)] === true)
   const denies =
     isDenial(`${placeName(subject)} ${subject.code.replaceAll('_', ' ')}`) ||
-    isDenial(placeName(question.place))
+    isDenial(placeName(question.place)) ||
+    asksIfAsUsual(question.place)
   // Another yes or no may well be asked instead.
   const isDetail = subject.kind !== 'note' && !(subject.kind === 'question' && subject.node.type === 'yesNo')
   if (!onNo || onYes || hasYes || shared.length === 0 || denies || !isDetail) return []

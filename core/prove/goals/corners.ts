@@ -6,19 +6,30 @@ import type { Range } from '../model/domain'
 import type { Slice } from './reachState'
 import type { StateSpace } from './stateSpace'
 
-/** So many variants of a slice are tried. */
+/** So many variants of a slice are tried, by what the solver chose and beyond it. */
 const MOST_TRIED = 48
 /** How far from its one end a stretch without another end is looked into. */
 const FAR = 1_000
 
 /**
  * Variants of a slice in which the numbers that products and quotients are made of lie at the ends of the stretches that the solver chose for
- * them: such a calculation is least and most in the corners.
+ * them, then at the ends of all that can be answered: such a calculation is least and most in the corners.
  */
 export function* cornersOf(space: StateSpace, slice: Slice): Generator<Slice> {
-  const choices = space.encoding.opaqueNames().flatMap(code => {
+  for (const rangesOf of [chosenRange, allRanges]) yield* cornersWithin(space, slice, rangesOf)
+}
+
+/** A question whose number is looked into, and the answers that are tried. */
+interface Choice {
+  code: string
+  ends: readonly Answer[]
+}
+type RangesOf = (space: StateSpace, code: string) => readonly Range[]
+
+function* cornersWithin(space: StateSpace, slice: Slice, rangesOf: RangesOf): Generator<Slice> {
+  const choices = space.encoding.opaqueNames().flatMap((code): Choice[] => {
     const question = space.model.stepOf(code)
-    const ends = question && slice.answers[code] != null ? endsOf(space, question) : []
+    const ends = question && slice.answers[code] != null ? endsOf(space, question, rangesOf(space, code)) : []
     return ends.length > 0 ? [{ code, ends }] : []
   })
   const varied = (answers: Record<string, Answer>): Slice => ({
@@ -39,15 +50,26 @@ export function* cornersOf(space: StateSpace, slice: Slice): Generator<Slice> {
       }
 }
 
-/** The least, middle and greatest answers of the stretch in which the model found last has a number. */
-function endsOf({ encoding }: StateSpace, question: PlannedQuestion): Answer[] {
+/** The stretch in which the model found last has a number. */
+function chosenRange({ encoding }: StateSpace, code: string): readonly Range[] {
+  const { classes, domain } = encoding.variable(code)
+  const range = domain.ranges?.[classes.findIndex(c => encoding.solver.isTrue(c.literal))]
+  return range ? [range] : []
+}
+
+/** The first and the last stretch in which a number may lie, and all from one to the other. */
+function allRanges({ encoding }: StateSpace, code: string): readonly Range[] {
+  const ranges = encoding.variable(code).domain.ranges ?? []
+  const [first, last] = [ranges[0], ranges.at(-1)]
+  return first && last ? [first, { low: first.low, high: last.high, isPoint: false }, last] : []
+}
+
+/** The least, middle and greatest answers of some stretches. */
+function endsOf({ encoding }: StateSpace, question: PlannedQuestion, ranges: readonly Range[]): Answer[] {
   const { place } = question
   if (place.entryOf !== null || !NUMBERS.has(place.node.type)) return []
-  const { classes, domain } = encoding.variable(place.code)
-  const range = domain.ranges?.[classes.findIndex(c => encoding.solver.isTrue(c.literal))]
-  if (!range) return []
-  const places = domain.places ?? 2
-  return numbersIn(range, places)
+  const places = encoding.variable(place.code).domain.places ?? 2
+  return [...new Set(ranges.flatMap(range => numbersIn(range, places)))]
     .map(n => numberFromDouble(Number(n.toFixed(places))))
     .filter((n): n is Num => n !== null && isPossible(n, question))
     .map(n => sampleAnswer(question, n))

@@ -3,7 +3,7 @@ import { placeName } from '../../form/walk'
 
 /** Words that are said of anything. */
 const COMMON = new Set(
-  'the and you your for with what which how when where who whom whose why about this that these those any are was were will would can could shall should does did has have had been from into onto over under more most other else anything something someone somebody person persons people tell please give name names number numbers date dates day days time times kind type sort many much long likely last first next new old own all sec section group note notes part parts details remark remarks comment comments question yes not non none out off she her him his its our their they them then than only also still just very per each every send come came want need needed know like look make take bring keep ask call work help sure get put going there here may might must let lets'.split(
+  'the and you your for with what which how when where who whom whose why about this that these those any are was were will would can could shall should does did has have had been from into onto over under more most other else anything something someone somebody anyone anybody nobody everyone everybody use used person persons people tell please give name names number numbers date dates day days time times kind type sort many much long likely last first next new old own all sec section group note notes part parts details remark remarks comment comments question yes not non none out off she her him his its our their they them then than only also still just very per each every send come came want need needed know like look make take bring keep ask call work help sure get put going there here may might must let lets'.split(
     ' ',
   ),
 )
@@ -41,5 +41,10 @@ export function rareStems(places: readonly Place[]): (stem: string) => boolean {
 
 const DENIALS =
   /\b(?:no|not|without|why|instead|otherwise|else|elsewhere|already|exempt\w*|waive\w*|missing|lack\w*|never|neither|un(?:insured|able|known|available|likely|needed)|non\w*|refus\w*|declin\w*)\b/i
+const SAMENESS = /\b(?:same|own|one who|one that|still|permanent|correct|right|agree\w*|complete|enough)\b/i
+/** Whether a question asks if all is as one would take it to be: then a no is what calls for more. */
+export const asksIfAsUsual = (place: Place): boolean =>
+  SAMENESS.test(`${placeName(place)} ${place.code.replaceAll('_', ' ')}`)
+
 /** Whether a text speaks of something that is not so. */
 export const isDenial = (text: string): boolean => DENIALS.test(text)

@@ -34,6 +34,8 @@ export function planOf(form: Form): Plan {
 
 class Planner {
   private readonly places: readonly Place[]
+  /** By section, what stands in it. */
+  private readonly inSection: ReadonlyMap<number, readonly Place[]>
   private readonly slots = new Map<string, number>()
   private readonly slotAt: number[] = []
   private readonly names: FormNames
@@ -44,6 +46,7 @@ class Planner {
 
   constructor(private readonly form: Form) {
     this.places = listPlaces(form)
+    this.inSection = bySection(this.places)
     this.names = new FormNames(form, this.places)
     for (const p of this.places) this.slotAt.push(this.claim(p))
     this.environment = {
@@ -66,7 +69,7 @@ class Planner {
     const sections = roots.map((place): PlannedSection => {
       const all: Step[] = []
       const steps = sortByDependency(
-        this.stepsIn(p => p.section === place.section && p.entryOf === null && p.kind !== 'section', all),
+        this.stepsIn(place.section, p => p.entryOf === null && p.kind !== 'section', all),
       )
       return {
         place,
@@ -108,14 +111,9 @@ class Planner {
   }
 
   /** The steps of a section, or of one entry of a repeating group; everything met on the way goes into `all`. */
-  private stepsIn(belongs: (place: Place) => boolean, all: Step[]): Step[] {
-    const steps: Step[] = []
-    for (const place of this.places) {
-      if (!belongs(place)) continue
-      const step = this.step(place, all)
-      steps.push(step)
-    }
-    return steps
+  private stepsIn(section: number, belongs: (place: Place) => boolean, all: Step[]): Step[] {
+    const places = this.inSection.get(section) ?? []
+    return places.filter(belongs).map(place => this.step(place, all))
   }
 
   private step(place: Place, all: Step[]): Step {
@@ -140,7 +138,7 @@ class Planner {
     }
     const inner: Step[] = []
     const at = all.push(common) - 1
-    const steps = sortByDependency(this.stepsIn(p => p.entryOf === place, inner))
+    const steps = sortByDependency(this.stepsIn(place.section, p => p.entryOf === place, inner))
     const orders = { from: place.order + 1, to: 1 + Math.max(place.order, ...inner.map(s => s.place.order)) }
     const slotsInside = inner.flatMap(s => this.slotAt[s.place.order] ?? -1).filter(s => s >= 0)
     const from = (this.slotAt[place.order] ?? 0) + 1
@@ -244,6 +242,16 @@ class Planner {
 }
 
 const NOTHING: ReadonlySet<string> = new Set()
+
+function bySection(places: readonly Place[]): Map<number, Place[]> {
+  const found = new Map<number, Place[]>()
+  for (const place of places) {
+    const inIt = found.get(place.section)
+    if (inIt) inIt.push(place)
+    else found.set(place.section, [place])
+  }
+  return found
+}
 
 /** Entries of a repeating group without a limit of its own. */
 const DEFAULT_MOST = 50

@@ -67,7 +67,7 @@ function insideOf(place: Place, places: readonly Place[]): Place[] {
   const isInside = (p: Place) =>
     place.kind === 'section' ? p.section === place.section : p.groups.some(g => g.order === place.order)
   const inside: Place[] = []
-  for (let at = places.indexOf(place) + 1; at < places.length; at++) {
+  for (let at = place.order + 1; at < places.length; at++) {
     const p = places[at]
     if (!p || !isInside(p)) break
     if (p.kind !== 'note') inside.push(p)

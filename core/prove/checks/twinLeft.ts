@@ -3,6 +3,7 @@ import { placeName, type Place } from '../../form/walk'
 import { withRule } from '../../form/rules'
 import { print } from '../../expressions/print'
 import { replaceParts } from '../../expressions/replace'
+import type { Plan } from '../../fill/planned'
 import type { ReadRule } from '../model/readRule'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
@@ -52,10 +53,10 @@ function twinsOf({ model: { plan, rules } }: Inquiry): Twins[] {
   const found = new Map<string, Twins | null>()
   for (const rule of rules) {
     if (!rule.expr || rule.kind === 'promise') continue
-    const own = blocksAround(plan.places, rule.place)
+    const own = blocksAround(plan, rule.place)
     for (const name of namesIn(rule.expr)) {
       const named = plan.byCode.get(name)?.place
-      for (const first of named ? blocksAround(plan.places, named) : [])
+      for (const first of named ? blocksAround(plan, named) : [])
         for (const second of own) {
           if (first.order >= second.order || !areSiblings(first, second)) continue
           const key = `${first.address} ${second.address}`
@@ -71,8 +72,8 @@ function twinsOf({ model: { plan, rules } }: Inquiry): Twins[] {
 }
 
 /** The section and the groups in which something stands, itself included. */
-function blocksAround(places: readonly Place[], place: Place): Place[] {
-  const section = places.find(p => p.kind === 'section' && p.section === place.section)
+function blocksAround({ sections }: Plan, place: Place): Place[] {
+  const section = sections[place.section]?.place
   const own = place.kind === 'group' ? [place] : []
   return [...(section ? [section] : []), ...place.groups, ...own]
 }

@@ -19,7 +19,7 @@ export class OpaqueNumbers {
   product(expr: Expr, a: Term, b: Term, given: Literal): Term | null {
     if (a.unit !== 'number' || b.unit !== 'number') return null
     const { arithmetic } = this.encoder
-    return this.of(expr, given, boundsOfProduct(arithmetic.span(a.linear), arithmetic.span(b.linear)))
+    return this.between(expr, given, boundsOfProduct(arithmetic.span(a.linear), arithmetic.span(b.linear)))
   }
 
   /** A quotient; blank where it divides by zero. */
@@ -33,7 +33,7 @@ export class OpaqueNumbers {
     const isPositive = (end: Rational | null) => end !== null && compareRationals(end, ZERO) >= 0
     // Of two that are not negative it is none either.
     const bounds: Span = isPositive(least) && isPositive(low) ? [ZERO, null] : [null, null]
-    return this.of(expr, isNeverZero ? given : and([given, this.nonZero(b)]), bounds)
+    return this.between(expr, isNeverZero ? given : and([given, this.nonZero(b)]), bounds)
   }
 
   /** The literal “it is not zero”. */
@@ -45,7 +45,8 @@ export class OpaqueNumbers {
   /** The calculations, as they are written. */
   parts = (): string[] => [...this.made.keys()]
 
-  private of(expr: Expr, given: Literal, [low, high]: Span): Term {
+  /** The number that a calculation gives, between bounds: the same each time that it is written. */
+  between(expr: Expr, given: Literal, [low, high]: Span): Term {
     this.encoder.widen()
     const key = print(expr)
     const known = this.made.get(key)

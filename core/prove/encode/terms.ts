@@ -17,6 +17,7 @@ import type { Encoder, Term, TermCase, Unit } from './encoder'
 import { NumberFunctions } from './numberFunctions'
 import { OpaqueNumbers } from './opaqueNumbers'
 import { QuestionTerms } from './questionTerms'
+import { TextLengths } from './textLengths'
 import { constantTerm, DAY, isConstant, isDecimalDivisor, termFromDuration, termFromUnits } from './term'
 
 /** Days of ten years. */
@@ -33,12 +34,14 @@ export class Terms {
   private readonly functions: NumberFunctions
   /** Numbers that are no sums. */
   readonly opaque: OpaqueNumbers
+  private readonly lengths: TextLengths
 
   constructor(private readonly encoder: Encoder) {
     this.questions = new QuestionTerms(encoder)
     this.chosen = new ChosenNumbers(encoder)
     this.functions = new NumberFunctions(encoder)
     this.opaque = new OpaqueNumbers(encoder)
+    this.lengths = new TextLengths(encoder, this.opaque)
   }
 
   of(expr: Expr): Term | null {
@@ -162,6 +165,7 @@ export class Terms {
     const { name, args } = expr
     const [first] = args
     if (name === 'today' && args.length === 0) return this.day()
+    if (name === 'string length') return this.lengths.of(expr)
     const ofEntries = first ? this.encoder.aggregate(expr) : null
     if (ofEntries) return ofEntries
     if (name === 'count') return first?.kind === 'name' ? this.chosen.count(first.name) : null

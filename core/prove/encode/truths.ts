@@ -166,6 +166,7 @@ export class Truths {
       this.tests.tabulated(expr) ??
       this.byCases(expr) ??
       this.choices.againstReached(expr) ??
+      this.tests.pieceIn(expr) ??
       this.comparisons.of(op, left, right) ??
       this.ofCalculated(expr) ??
       this.booleans(expr) ??

@@ -29,7 +29,7 @@ type RangesOf = (space: StateSpace, code: string) => readonly Range[]
 function* cornersWithin(space: StateSpace, slice: Slice, rangesOf: RangesOf): Generator<Slice> {
   const choices = space.encoding.opaqueNames().flatMap((code): Choice[] => {
     const question = space.model.stepOf(code)
-    const ends = question && slice.answers[code] != null ? endsOf(space, question, rangesOf(space, code)) : []
+    const ends = question ? endsOf(space, question, rangesOf(space, code)) : []
     return ends.length > 0 ? [{ code, ends }] : []
   })
   const varied = (answers: Record<string, Answer>): Slice => ({
@@ -50,7 +50,7 @@ function* cornersWithin(space: StateSpace, slice: Slice, rangesOf: RangesOf): Ge
       }
 }
 
-/** The stretch in which the model found last has a number. */
+/** The stretch in which the model found last has a number; none where it is blank. */
 function chosenRange({ encoding }: StateSpace, code: string): readonly Range[] {
   const { classes, domain } = encoding.variable(code)
   const range = domain.ranges?.[classes.findIndex(c => encoding.solver.isTrue(c.literal))]
@@ -64,9 +64,20 @@ function allRanges({ encoding }: StateSpace, code: string): readonly Range[] {
   return first && last ? [first, { low: first.low, high: last.high, isPoint: false }, last] : []
 }
 
-/** The least, middle and greatest answers of some stretches. */
+/** So long is a text that is tried at most. */
+const LONGEST = 200
+
+/** A short, a middling and a long text. */
+function textsOfLengths({ minLength, maxLength }: { minLength?: number; maxLength?: number }): string[] {
+  const [least, most] = [minLength ?? 1, Math.min(maxLength ?? LONGEST, LONGEST)]
+  return [least, Math.ceil((least + most) / 2), most].map(letters => 'x'.repeat(letters))
+}
+
+/** The least, middle and greatest answers of some stretches; texts of such lengths. */
 function endsOf({ encoding }: StateSpace, question: PlannedQuestion, ranges: readonly Range[]): Answer[] {
   const { place } = question
+  if (place.node.type === 'text' || place.node.type === 'longText')
+    return textsOfLengths(place.node).filter(text => isPossible(text, question))
   if (place.entryOf !== null || !NUMBERS.has(place.node.type)) return []
   const places = encoding.variable(place.code).domain.places ?? 2
   return [...new Set(ranges.flatMap(range => numbersIn(range, places)))]

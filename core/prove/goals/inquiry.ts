@@ -9,6 +9,7 @@ import { Memory, Stamps, type Kept } from './memory'
 import { modelOf, type Model } from '../model/model'
 import { randomRuns, type Evidence } from './randomRuns'
 import { cornersOf } from './corners'
+import { namedTextsOf } from './namedTexts'
 import { undecidedBy } from './openParts'
 import type { KnownState } from './knownState'
 import { KnownStates } from './knownStates'
@@ -138,14 +139,15 @@ export class Inquiry {
     return known !== null || this.witness(goal) !== null
   }
 
-  /** A state that shows a goal, by what the solver found last or by the corners of the numbers that it chose. */
+  /** A state that shows a goal, by what the solver found last, by the corners of the numbers that it chose, or by texts that tests name. */
   private reached(goal: Goal, space: StateSpace, slice: Slice): KnownState | null {
     const found = reachState(this.model, goal, slice)
     if (found) return found
-    for (const corner of cornersOf(space, slice)) {
-      const known = reachState(this.model, goal, corner)
-      if (known) return known
-    }
+    for (const variantsOf of [cornersOf, namedTextsOf])
+      for (const variant of variantsOf(space, slice)) {
+        const known = reachState(this.model, goal, variant)
+        if (known) return known
+      }
     return null
   }
 

@@ -128,7 +128,10 @@ function readRules(form: Form, plan: Plan): ReadRule[] {
   return rulesOf(form, plan.places).map(rule => {
     const wanted = wantedType(rule, plan)
     const list = rule.kind === 'narrowedBy' && 'list' in rule.place.node ? (rule.place.node.list ?? '') : null
-    return { ...rule, ...plan.names.read(rule.text, rule.place, wanted, list) }
+    const { expr, type, syntax, problems } = plan.names.read(rule.text, rule.place, wanted, list)
+    const { id, kind, place, index, text } = rule
+    // Written out: there are many, and this is done at each edit.
+    return { id, kind, place, index, text, expr, type, syntax, problems }
   })
 }
 

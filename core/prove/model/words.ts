@@ -32,11 +32,19 @@ export const stemsOfOption = ({ label, code }: { label: string; code: string }):
 
 /** More places than these with a word in common don't belong together by it. */
 const RARE = 4
+const COUNTS = new WeakMap<readonly Place[], ReadonlyMap<string, number>>()
+
 /** Words that few places of a form have in common: only these tell what belongs together. */
 export function rareStems(places: readonly Place[]): (stem: string) => boolean {
+  const counts = COUNTS.get(places) ?? countStems(places)
+  COUNTS.set(places, counts)
+  return stem => (counts.get(stem) ?? 0) <= RARE
+}
+
+function countStems(places: readonly Place[]): Map<string, number> {
   const counts = new Map<string, number>()
   for (const place of places) for (const stem of stemsAt(place)) counts.set(stem, (counts.get(stem) ?? 0) + 1)
-  return stem => (counts.get(stem) ?? 0) <= RARE
+  return counts
 }
 
 const DENIALS =

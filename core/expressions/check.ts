@@ -1,5 +1,5 @@
 import { argumentProblems, countProblem } from './checkArguments'
-import { codeProblems, comparisonProblems, type Side } from './checkComparison'
+import { codeProblems, comparisonProblems, saidCodes, type SaidCode, type Side } from './checkComparison'
 import { durationFrom } from './dates'
 import type { ExpressionProblem, ExpressionProblemCode } from './problem'
 import { FUNCTIONS, type FeelFunction } from './functions'
@@ -43,15 +43,16 @@ export function checkTypes(
   expr: Expr,
   scope: Scope,
   wanted: ValueType | null = null,
-): { type: ValueType; problems: ExpressionProblem[] } {
+): { type: ValueType; problems: ExpressionProblem[]; codes: readonly SaidCode[] } {
   const checker = new Checker(scope)
   const type = checker.typeOf(expr)
   if (wanted) checker.wanted(expr, type, wanted)
-  return { type, problems: checker.problems }
+  return { type, problems: checker.problems, codes: checker.codes }
 }
 
 class Checker {
   readonly problems: ExpressionProblem[] = []
+  readonly codes: SaidCode[] = []
   constructor(private readonly scope: Scope) {}
 
   /** Whether a whole expression gives what its place asks for; a code must be among the choices. */
@@ -65,8 +66,10 @@ class Checker {
       return
     }
     const of = wanted.kind === 'list' ? wanted.of : wanted
-    for (const part of wanted.kind === 'list' && expr.kind === 'list' ? expr.items : [expr])
+    for (const part of wanted.kind === 'list' && expr.kind === 'list' ? expr.items : [expr]) {
       this.problems.push(...codeProblems({ expr: part, type: of }, { expr: part, type }))
+      this.codes.push(...saidCodes(of, part))
+    }
   }
 
   report(
@@ -259,6 +262,7 @@ class Checker {
 
   private comparison(isEquality: boolean, left: Side, right: Side, span: Span) {
     this.problems.push(...comparisonProblems(isEquality, left, right, span))
+    this.codes.push(...saidCodes(left.type, right.expr), ...saidCodes(right.type, left.expr))
   }
 
   private between(expr: ExprOf<'between'>): ValueType {

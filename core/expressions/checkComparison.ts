@@ -38,6 +38,19 @@ export function* comparisonProblems(
     yield problemAt('unknown-code', span, 'The two questions have no code in common.')
 }
 
+/** A text that says the code of a choice, and the choices that it is one of. */
+export interface SaidCode {
+  expr: ExprOf<'text'>
+  choices: Choices
+}
+
+/** The texts beside something of a type that say a code, those in the branches of a condition too. */
+export function saidCodes(type: ValueType, beside: Expr): SaidCode[] {
+  if (type.kind !== 'code') return []
+  if (beside.kind === 'if') return [beside.then, beside.else].flatMap(branch => saidCodes(type, branch))
+  return beside.kind === 'text' ? [{ expr: beside, choices: type.choices }] : []
+}
+
 /** What is wrong with a text beside a choice: it is one of its codes. */
 export function* codeProblems(choice: Side, other: Side): Generator<ExpressionProblem> {
   if (choice.type.kind !== 'code' || other.expr.kind !== 'text') return

@@ -2,6 +2,8 @@
 import { mdiClose } from '@mdi/js'
 import type { Option, Question } from '#core/form/questions'
 import { codeFromLabel, freeCode } from '#core/form/codes'
+import { renameChoiceEdits } from '#core/form/renameChoice'
+import type { Edit } from '#core/form/edits'
 import type { Address, Place } from '#core/form/walk'
 
 /** Options of a choice, ranking or grid, or the rows of a grid: typed or pasted line by line; more about each where it is asked for. */
@@ -12,6 +14,7 @@ const props = defineProps<{
   place: Place
 }>()
 const draft = useDraft()
+const { say, sayDone } = useSaid()
 const line = ref('')
 const more = ref<number | null>(null)
 const isGridRows = computed(() => props.field === 'rows')
@@ -60,6 +63,28 @@ const change = (i: number, part: Partial<Option>) =>
     ),
     `${props.address}:${props.field}:${i}:${Object.keys(part)[0]}`,
   )
+const at = computed(() => ({ question: props.address, field: props.field }))
+/** Another code is said wherever the old one was, in the same step. */
+function recode(i: number, field: Event) {
+  const [from, to] = [options.value[i]?.code, inputText(field).trim()]
+  if (!draft.form || from === undefined || to === '' || to === from) return
+  if (options.value.some(o => o.code === to)) {
+    say(`Another ${noun.value} has the code “${to}”.`)
+    return
+  }
+  const elsewhere = renameChoiceEdits(draft.form, at.value, from, to)
+  const next = options.value.map((o, j) => (j === i ? { ...o, code: to } : o))
+  const own: Edit = { do: 'change', what: props.address, set: { [props.field]: next } }
+  if (draft.edit([...elsewhere, own]) && elsewhere.length > 0)
+    sayDone(`“${from}” is “${to}” now, in ${counted(elsewhere.length, 'other place', 'other places')} too.`)
+}
+function remove(i: number) {
+  const gone = options.value[i]
+  if (!gone || !draft.form) return
+  const used = sayChoiceUses(draft.form, at.value, [gone.code])
+  put(options.value.toSpliced(i, 1))
+  if (used) sayDone(`“${gone.label}” is gone. ${used}`)
+}
 function move(i: number, by: number) {
   const to = i + by
   const moved = options.value[i]
@@ -108,7 +133,7 @@ const marks = (o: Option) =>
             :model-value="o.code"
             :aria-label="`${noun === 'row' ? 'Row' : 'Choice'} ${i + 1}: code`"
             maxlength="60"
-            @change="inputText($event) && change(i, { code: inputText($event) })"
+            @change="recode(i, $event)"
           />
           <v-btn
             v-if="hasPoints"
@@ -122,7 +147,7 @@ const marks = (o: Option) =>
           <IconButton
             :icon="mdiClose"
             :name="`Remove the ${noun} ${o.label}`"
-            @click="put(options.toSpliced(i, 1))"
+            @click="remove(i)"
           />
         </div>
         <div

@@ -1,12 +1,13 @@
 import type { Row } from '#core/form/choiceLists'
 import { codeFromLabel, freeCode } from '#core/form/codes'
 import { cellText, withCell, type ShownColumn } from '#core/lists/cells'
-import { changeEdits, insertEdit } from '#core/lists/changes'
+import { recodeRowEdits } from '#core/form/renameChoice'
+import { insertEdit } from '#core/lists/changes'
 import type { Grid } from './useGridEdits'
 import type { GridCell } from './useGridSelection'
 
 /** What comes of text that was typed into one cell of a list's grid. */
-export function useCellEdit({ list, view, columns, say }: Omit<Grid, 'box'>) {
+export function useCellEdit({ list, view, columns, say, sayDone }: Omit<Grid, 'box'>) {
   const draft = useDraft()
   const address = () => `list/${list().code}` as const
   /** What was typed into a cell becomes its content, or begins a row. */
@@ -21,7 +22,12 @@ export function useCellEdit({ list, view, columns, say }: Omit<Grid, 'box'>) {
     if (cellText(row, column.code) === typed) return
     const next = withCell(row, column, typed)
     if (!next) return say(`“${typed}” does not fit the column ${column.label}.`)
-    draft.edit(changeEdits(address(), list().rows, new Map([[view()[line] ?? -1, next]])))
+    if (!draft.form) return
+    const edits = recodeRowEdits(draft.form, list().code, view()[line] ?? -1, next)
+    if (draft.edit(edits) && edits.length > 1)
+      sayDone(
+        `“${row.code}” is “${next.code}” now, in ${counted(edits.length - 1, 'other place', 'other places')} too.`,
+      )
   }
   const freeRowCode = (label: string) => freeCode(label, new Set(list().rows.map(r => r.code)))
   function addRow(cells: Record<string, string>) {

@@ -1,5 +1,6 @@
 import type { ChoiceList, Row, RowMark } from '#core/form/choiceLists'
 import { freeCode } from '#core/form/codes'
+import type { Form } from '#core/form/definition'
 import type { Edit } from '#core/form/edits'
 import { cellText, withCell, type ShownColumn } from '#core/lists/cells'
 import { changeEdits, insertEdit, moveRowsEdits } from '#core/lists/changes'
@@ -17,6 +18,22 @@ export interface Grid {
   /** Tells of the step that was made. */
   sayDone: (text: string) => void
 }
+
+function pastedWords({ lines, misfits }: { lines: number; misfits: number }): string {
+  const cells = counted(misfits, 'cell does', 'cells do')
+  return `${counted(lines, 'line')} pasted${misfits > 0 ? `; ${cells} not fit the column and were left` : ''}.`
+}
+
+/** Of so many rows that go it is looked who says their codes. */
+const MOST_LOOKED_FOR = 50
+const usesOfRows = (form: Form | null, list: string, rows: readonly Row[]): string =>
+  form === null
+    ? ''
+    : sayChoiceUses(
+        form,
+        { list },
+        rows.slice(0, MOST_LOOKED_FOR).map(r => r.code),
+      )
 
 /** What is done to the selected cells and rows of a list's grid. */
 export function useGridEdits({ list, view, columns, box, sayDone }: Grid) {
@@ -49,7 +66,12 @@ export function useGridEdits({ list, view, columns, box, sayDone }: Grid) {
   const retire = () => changeRows(({ retired, ...row }) => (retired ? row : { ...row, retired: true }))
   const mark = (given: RowMark | null) =>
     changeRows(({ mark: _before, ...row }) => (given ? { ...row, mark: given } : row))
-  const remove = () => changeRows(() => null)
+  function remove() {
+    const gone = selectedPositions().flatMap(position => list().rows[position] ?? [])
+    const used = usesOfRows(draft.form, list().code, gone)
+    changeRows(() => null)
+    if (used) sayDone(`${counted(gone.length, 'row is', 'rows are')} gone. ${used}`)
+  }
   function insertBelow(line: number) {
     const after = view()[line] ?? list().rows.length
     const row = { code: freeCode('row', new Set(list().rows.map(r => r.code))), label: '' }
@@ -69,9 +91,7 @@ export function useGridEdits({ list, view, columns, box, sayDone }: Grid) {
   function paste(text: string) {
     const pasted = pasteBlock(list(), text, view().slice(box().top), columns().slice(box().left))
     put(pasted.edits)
-    const misfits = counted(pasted.misfits, 'cell does', 'cells do')
-    const left = pasted.misfits > 0 ? `; ${misfits} not fit the column and were left` : ''
-    sayDone(`${counted(pasted.lines, 'line')} pasted${left}.`)
+    sayDone(pastedWords(pasted))
   }
   return { rowAt, clear, fillDown, retire, mark, remove, insertBelow, moveRows, copied, paste }
 }

@@ -61,6 +61,10 @@ function textFor(plan: Plan, text: string, stand: Standpoint): PlannedText {
   return made
 }
 
+/** An amount is written with its currency. */
+const isMoney = (question: PlannedQuestion | undefined): boolean =>
+  question !== undefined && 'currency' in question.place.node && question.place.node.currency !== undefined
+
 function teller(
   format: Format | null,
   type: ValueType,
@@ -80,7 +84,7 @@ function teller(
     case 'short date':
       return value => (typeof value === 'string' ? value : '')
     case 'money':
-      return value => describeTyped(value, type, { places: 2 })
+      return isMoney(question) ? plain : value => describeTyped(value, type, { places: 2 })
     case 'list':
       return value => describeTyped(value, type, { last: ' and ' })
     case 'lines':

@@ -1,3 +1,4 @@
+import { sayTwofold } from './typedNumber'
 import { emailProblem, phoneProblem, urlProblem } from './contacts'
 import { readChoice, readChoices } from './readChoices'
 import { type GivenAnswer, type Offer, type AnswerReading, wrong, ok, BLANK } from './answerReading'
@@ -60,7 +61,8 @@ const numberAnswer = (n: Num): Answer => (typeof n === 'number' ? n : numberText
 function number(within: (n: Num) => string | null, places: number | undefined, expected: string): Read {
   return answer => {
     const n = numberOf(answer)
-    if (n === null || (places === 0 && decimalPlaces(n) > 0)) return wrong(expected)
+    if (n === null) return wrong((typeof answer === 'string' && sayTwofold(answer)) || expected)
+    if (places === 0 && decimalPlaces(n) > 0) return wrong(expected)
     if (places !== undefined && decimalPlaces(n) > places)
       return wrong(`Type at most ${places} ${places === 1 ? 'digit' : 'digits'} after the point.`)
     const outside = within(n)

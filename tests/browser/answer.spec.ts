@@ -144,7 +144,7 @@ async function giveFileSignatureAndEntries(
   await expect(page.getByRole('heading', { name: 'Line: Paint' })).toBeVisible()
   await press(page.getByRole('button', { name: 'Send' }), 'Enter')
   await expect(page.getByRole('heading', { name: 'Done, WR-101' })).toBeVisible()
-  await expect(page.getByText('Total 12.30, berth 12.')).toBeVisible()
+  await expect(page.getByText('Total 12.30 EUR, berth 12.')).toBeVisible()
 }
 
 async function readCollected(page: Page, errors: string[]) {

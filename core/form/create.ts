@@ -1,5 +1,5 @@
 import type { Form, Item, Section } from './definition'
-import { QUESTIONS, type Question, type QuestionType } from './questions'
+import { QUESTIONS, type Option, type Question, type QuestionType } from './questions'
 import { codeFromLabel, freeCode, takenCodes } from './codes'
 
 /** What a new line of the script can become. */
@@ -95,16 +95,62 @@ function staysOnRetyping(key: string, from: QuestionType, to: QuestionType): boo
   return COMMON.has(key) || (alike !== undefined && alike.includes(to) && alike.includes(from))
 }
 
-/** The properties to set so that a question becomes one of another type, keeping what both have. */
-export function retypeQuestion(question: Question, type: QuestionType): Record<string, unknown> {
-  const fresh: Readonly<Record<string, unknown>> = { ...FRESH[type]('x', '') }
+/** What a question had under other types, and may have under this one again. */
+function comingBack(
+  question: Question,
+  type: QuestionType,
+  before: readonly Question[],
+): Record<string, unknown> {
+  const found: Record<string, unknown> = {}
+  for (const earlier of before)
+    for (const [key, value] of Object.entries(earlier)) {
+      const fits =
+        earlier.type === type ? keysOf(type).includes(key) : staysOnRetyping(key, earlier.type, type)
+      // What the type in between can hand on was changed, or taken away, on purpose.
+      const isLost = !keysOf(question.type).includes(key) || !staysOnRetyping(key, question.type, type)
+      if (fits && isLost && !(key in found)) found[key] = value
+    }
+  return found
+}
+
+/** What a question of a type begins with, what comes back before what is new. */
+function freshPart(type: QuestionType, back: Readonly<Record<string, unknown>>): Record<string, unknown> {
+  const fresh: Record<string, unknown> = { ...FRESH[type]('x', ''), ...back }
+  // Choices come from a list, or stand there themselves.
+  if ('list' in back && !('options' in back)) delete fresh.options
+  return fresh
+}
+
+/** Options of a choice may carry what those of a ranking may not: it goes, and comes back by their code; undefined where nothing changes. */
+function optionsFor(
+  question: Question,
+  type: QuestionType,
+  before: readonly Question[],
+): Option[] | undefined {
+  const options = 'options' in question ? question.options : undefined
+  if (type === 'ranking') return options?.map(({ code, label }) => ({ code, label }))
+  const earlier = before.find(q => q.type === type)
+  if (question.type !== 'ranking' || !earlier || !('options' in earlier)) return undefined
+  return options?.map(o => ({ ...earlier.options?.find(e => e.code === o.code), ...o }))
+}
+
+/**
+ * The properties to set so that a question becomes one of another type, keeping what both have.
+ * @param before the question as it was under other types, the latest first: what it had then comes back where it fits
+ */
+export function retypeQuestion(
+  question: Question,
+  type: QuestionType,
+  before: readonly Question[] = [],
+): Record<string, unknown> {
+  const back = comingBack(question, type, before)
+  const fresh = freshPart(type, back)
   const set: Record<string, unknown> = { type }
   for (const key of Object.keys(question))
     if (key !== 'type' && !staysOnRetyping(key, question.type, type)) set[key] = fresh[key] ?? null
   for (const [key, value] of Object.entries(fresh))
-    if (!(key in question) && !COMMON.has(key)) set[key] = value
-  // Options of a choice may carry what those of a ranking may not.
-  if (type === 'ranking' && 'options' in question && set.options === undefined)
-    set.options = question.options?.map(({ code, label }) => ({ code, label }))
+    if (!(key in question) && (key in back || !COMMON.has(key))) set[key] = value
+  const options = optionsFor(question, type, before)
+  if (options && set.options === undefined) set.options = options
   return { ...set, type }
 }

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import type { Answer } from './answers'
 import { ChoiceList } from './choiceLists'
 import { checks, Code, Expression, Label, Text, Under, When } from './fields'
+import { FORWARD } from './finish'
 import { LIMITS } from './limits'
 import { Question } from './questions'
 import { Party, Turn } from './turns'
@@ -67,11 +68,7 @@ export const Closing = z.strictObject({
   when: Expression.optional(),
   title: Label.optional(),
   text: Text.optional(),
-  forward: z
-    .string()
-    .max(LIMITS.label)
-    .regex(/^(?:https?:\/\/|\/)/, 'an address begins with https:// or /')
-    .optional(),
+  forward: z.string().max(LIMITS.label).regex(FORWARD, 'an address begins with https:// or /').optional(),
 })
 
 /** A top-level part of a form. */

@@ -34,6 +34,7 @@ export async function releaseForm(
     const made = {
       formId: id,
       number: (last?.number ?? 0) + 1,
+      revision,
       token: randomBytes(12).toString('base64url'),
       definition: row.draft,
       findings,

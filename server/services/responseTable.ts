@@ -12,6 +12,7 @@ import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
 import { loadFormRow } from './drafts'
 import { countResponses } from './loadForm'
+import { codeAt, loadRenames } from './renames'
 
 /** Choices of one question whose labels fit a search, at most: beyond, the search is too wide to be told by labels. */
 const MOST_LABELS = 50
@@ -43,7 +44,7 @@ export async function listResponses(
     .from(responses)
     .innerJoin(releases, eq(responses.releaseId, releases.id))
     .where(where)
-    .orderBy(orderBy(sort), desc(responses.id))
+    .orderBy(orderBy(sort, definitions), desc(responses.id))
     .limit(size)
     .offset((page - 1) * size)
   const plans = new Map(
@@ -60,7 +61,12 @@ export async function listResponses(
         ...row,
         sentAt: row.sentAt.toISOString(),
         turn: turn === null ? null : nameOfTurn(plan, turn),
-        cells: plan ? cellsOf(describeResponse(plan, answers, begunOn)) : {},
+        cells: plan
+          ? cellsOf(
+              describeResponse(plan, answers, begunOn),
+              definitions.find(d => d.number === row.release),
+            )
+          : {},
       }
     }),
   }
@@ -69,15 +75,25 @@ export async function listResponses(
 interface Definition {
   number: number
   form: Form
+  /** What a code is called in the newest release: columns follow their question. */
+  newest: (code: string) => string
 }
 
 /** The definitions of a form's releases, the newest first. */
-const loadDefinitions = (db: Database, formId: string): Promise<Definition[]> =>
-  db
-    .select({ number: releases.number, form: releases.definition })
+async function loadDefinitions(db: Database, formId: string): Promise<Definition[]> {
+  const rows = await db
+    .select({ number: releases.number, form: releases.definition, revision: releases.revision })
     .from(releases)
     .where(eq(releases.formId, formId))
     .orderBy(desc(releases.number))
+  const renames = rows.length > 1 ? await loadRenames(db, formId) : []
+  const until = rows[0]?.revision ?? 0
+  return rows.map(({ number, form, revision }) => ({
+    number,
+    form,
+    newest: code => (revision === null ? code : codeAt(code, revision, until, renames)),
+  }))
+}
 
 /** Quotes in a label are of one response: the head of a column has none. */
 const columnsIn = (form: Form | undefined): ResponseTable['columns'] =>
@@ -97,12 +113,13 @@ function nameOfTurn(plan: Plan | undefined, code: string): string {
 const UNASKED = '·'
 
 /** One cell for each question; what was asked once per entry stands in one cell, entry by entry. */
-function cellsOf(lines: readonly ResponseLine[]): Record<string, string> {
+function cellsOf(lines: readonly ResponseLine[], definition: Definition | undefined): Record<string, string> {
   const cells: Record<string, string> = {}
   for (const line of lines) {
     const text = line.state === 'unasked' ? UNASKED : line.text
-    const before = cells[line.code]
-    cells[line.code] = before ? [before, text].filter(Boolean).join(' | ') : text
+    const code = definition?.newest(line.code) ?? line.code
+    const before = cells[code]
+    cells[code] = before ? [before, text].filter(Boolean).join(' | ') : text
   }
   return cells
 }
@@ -114,11 +131,20 @@ const SORTED = new Map<string, AnyPgColumn>([
   ['turn', responses.turn],
 ])
 
-/** `-sentAt`: the newest first; `cells.berth`: by the answers to a question. */
-function orderBy(sort: string): SQL {
+/** `-sentAt`: the newest first; `cells.berth`: by the answers to a question, whatever it was called in older releases. */
+function orderBy(sort: string, definitions: readonly Definition[]): SQL {
   const isDown = sort.startsWith('-')
   const key = sort.replace(/^-/, '')
-  const answer = sql`${responses.answers} -> ${key.replace('cells.', '')}::text`
+  const code = key.replace('cells.', '')
+  const older = definitions.flatMap(({ number, form, newest }) => {
+    const own = planOf(form).questions.find(q => newest(q.place.code) === code)?.place.code
+    return own !== undefined && own !== code ? [sql`when ${number}::integer then ${own}::text`] : []
+  })
+  const called =
+    older.length === 0
+      ? sql`${code}::text`
+      : sql`(case ${releases.number} ${sql.join(older, sql` `)} else ${code}::text end)`
+  const answer = sql`${responses.answers} -> ${called}`
   const column = SORTED.get(key) ?? answer
   return isDown ? sql`${desc(column)} nulls last` : sql`${asc(column)} nulls last`
 }

@@ -79,7 +79,16 @@ async function seedRelease(
   const token = `demo_${form.code}`
   const [release] = await db
     .insert(releases)
-    .values({ formId, number: 1, token, definition: form, findings, accepted: [], releasedBy: ownerId })
+    .values({
+      formId,
+      number: 1,
+      revision: 0,
+      token,
+      definition: form,
+      findings,
+      accepted: [],
+      releasedBy: ownerId,
+    })
     .returning({ id: releases.id })
   if (!release) throw new Error(`The demo form “${form.title}” could not be released.`)
   return release.id

@@ -99,6 +99,8 @@ export const releases = pgTable(
       .notNull()
       .references(() => forms.id, { onDelete: 'cascade' }),
     number: integer('number').notNull(),
+    /** The revision of the draft that was released; of releases older than this column the last one before it. */
+    revision: integer('revision'),
     token: text('token').notNull().unique(),
     definition: json('definition', StoredForm).notNull(),
     findings: json('findings', z.array(StoredFinding)).notNull(),

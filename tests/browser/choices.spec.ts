@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test'
 import type { Form } from '../../core/form/definition'
 import { rulesOf } from '../../core/form/rules'
 import { draftOf, newForm, row, saved } from './scriptSupport'
-import { open, signIn } from './support'
+import { choose, open, signIn } from './support'
 
 const YARD: Form = {
   tobbin: 2,
@@ -79,4 +79,31 @@ test('a list row’s code is changed in the grid: rules follow; rows that go say
   await page.getByRole('gridcell', { name: 'n_shore', exact: true }).click()
   await page.getByRole('button', { name: 'Delete', exact: true }).click()
   await expect(page.getByText('1 row is gone. Still used by “Cold.” (shown when).')).toBeVisible()
+})
+
+test('a choice that becomes a text and a choice again has its choices', async ({ page }) => {
+  await signIn(page)
+  const id = await newForm(page, YARD)
+  await row(page, 'hull').click()
+  await choose(page, 'Type', 'short text')
+  await expect(page.getByLabel('Choice 1: label')).toBeHidden()
+  await choose(page, 'Type', 'single choice')
+  await expect(page.getByLabel('Choice 2: label')).toHaveValue('Steel')
+  await saved(page)
+  expect((await draftOf(page, id)).sections[0]?.items[0]).toEqual(YARD.sections[0]?.items[0])
+})
+
+test('an address to go on to that is none stays as typed and is said at its field', async ({ page }) => {
+  await signIn(page)
+  const id = await newForm(page, { ...YARD, closings: [{ code: 'thanks', text: 'Thank you.' }] })
+  await open(page, `/forms/${id}/write?view=settings`)
+  const address = page.getByLabel('Closing 1: address to go on to')
+  await address.fill('wherry.example')
+  await address.press('Tab')
+  await expect(page.getByText('An address begins with https:// or, here, with /.')).toBeVisible()
+  await expect(address).toHaveValue('wherry.example')
+  await address.fill('https://wherry.example')
+  await address.press('Tab')
+  await saved(page)
+  expect((await draftOf(page, id)).closings?.[0]?.forward).toBe('https://wherry.example')
 })

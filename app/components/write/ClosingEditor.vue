@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
 import type { Closing } from '#core/form/definition'
+import { FORWARD } from '#core/form/finish'
 
 /** What is said after sending: its title, its text, where it goes on to, and when. */
 const props = defineProps<{ closing: Closing; number: number }>()
@@ -16,6 +17,23 @@ function put(part: Partial<Closing>, merge: string) {
   const { code, ...others } = { ...props.closing, ...part }
   const kept = Object.entries(others).filter(([, v]) => v !== undefined && v !== '')
   emit('change', { code, ...Object.fromEntries(kept) }, merge)
+}
+/** The address as it is typed; what is none stays there and is said. */
+const address = ref('')
+watch(
+  () => props.closing.forward,
+  forward => {
+    address.value = forward ?? ''
+  },
+  { immediate: true },
+)
+const problem = computed(() => {
+  const typed = address.value.trim()
+  return typed === '' || FORWARD.test(typed) ? '' : 'An address begins with https:// or, here, with /.'
+})
+function setForward() {
+  const typed = address.value.trim()
+  if (!problem.value && typed !== (props.closing.forward ?? '')) put({ forward: typed }, 'forward')
 }
 </script>
 
@@ -39,10 +57,13 @@ function put(part: Partial<Closing>, merge: string) {
         @input="put({ title: inputText($event) }, 'title')"
       />
       <v-text-field
-        :model-value="closing.forward ?? ''"
+        v-model="address"
         placeholder="goes on to https://…"
         :aria-label="`Closing ${number}: address to go on to`"
-        @change="put({ forward: inputText($event).trim() }, 'forward')"
+        :error-messages="problem"
+        hide-details="auto"
+        maxlength="500"
+        @change="setForward"
       />
       <IconButton
         :icon="mdiClose"

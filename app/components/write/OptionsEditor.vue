@@ -2,7 +2,7 @@
 import { mdiClose } from '@mdi/js'
 import type { Option, Question } from '#core/form/questions'
 import { codeFromLabel, freeCode } from '#core/form/codes'
-import { renameChoiceEdits } from '#core/form/renameChoice'
+import { renameChoiceEdits } from '#core/lists/renameChoice'
 import type { Edit } from '#core/form/edits'
 import type { Address, Place } from '#core/form/walk'
 

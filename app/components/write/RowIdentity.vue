@@ -33,8 +33,12 @@ function problemOfCode(form: Form, code: string, kind: 'section' | 'item'): stri
   return taken.has(code) ? `“${code}” is taken; “${freeCode(code, taken)}” is free.` : ''
 }
 const TYPE_ITEMS = Object.entries(TYPES).map(([value, entry]) => ({ value, title: entry.words }))
+const retyped = useRetyped()
 function retype(type: string) {
-  if (isQuestionType(type) && question.value) emit('set', retypeQuestion(question.value, type))
+  const before = question.value
+  if (!isQuestionType(type) || !before) return
+  emit('set', retypeQuestion(before, type, retyped.before(props.place.address)))
+  retyped.keep(props.place.address, before)
 }
 </script>
 

@@ -1,7 +1,7 @@
 import type { Row } from '#core/form/choiceLists'
 import { codeFromLabel, freeCode } from '#core/form/codes'
 import { cellText, withCell, type ShownColumn } from '#core/lists/cells'
-import { recodeRowEdits } from '#core/form/renameChoice'
+import { recodeRowEdits } from '#core/lists/renameChoice'
 import { insertEdit } from '#core/lists/changes'
 import type { Grid } from './useGridEdits'
 import type { GridCell } from './useGridSelection'

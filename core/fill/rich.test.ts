@@ -241,7 +241,7 @@ describe('calculations', () => {
             '\u00a0',
             '',
           ),
-        ).toBe(amount(total))
+        ).toBe(`${amount(total)}EUR`)
       }),
     )
   })
@@ -263,7 +263,7 @@ describe('calculations', () => {
         groups: [],
         entryOf: null,
       }),
-    ).toBe('To pay: 24.80 for Paint and Rope. ')
+    ).toBe('To pay: 24.80\u00a0EUR for Paint and Rope. ')
   })
 })
 

@@ -63,7 +63,7 @@ describe('numbers as they are typed', () => {
 })
 
 describe('numbers of any size', () => {
-  it('are read back as any language writes them', () => {
+  it('are read back as languages write them', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: -1e9, max: 1e9 }),

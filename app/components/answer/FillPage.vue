@@ -55,6 +55,10 @@ const emit = defineEmits<{ answer: [code: string, value: Answer]; next: []; back
   visibility: hidden;
 }
 @media (max-width: 480px) {
+  .gone,
+  .foot .spread {
+    display: none;
+  }
   .foot .v-btn--variant-flat {
     flex: 1;
     justify-content: center;

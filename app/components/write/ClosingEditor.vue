@@ -90,6 +90,9 @@ function setForward() {
 </template>
 
 <style scoped>
+.closing > .row-flex {
+  align-items: start;
+}
 .closing {
   display: grid;
   gap: 6px;

@@ -65,6 +65,7 @@ function type(event: Event) {
       :error="invalid"
       :model-value="typed"
       :suffix="unit"
+      persistent-placeholder
       :inputmode="question.type === 'integer' ? 'numeric' : 'decimal'"
       autocomplete="off"
       maxlength="40"
@@ -83,6 +84,9 @@ function type(event: Event) {
 </template>
 
 <style scoped>
+.understood {
+  margin-top: 4px;
+}
 .understood:empty {
   display: none;
 }

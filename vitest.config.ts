@@ -14,7 +14,7 @@ export default defineConfig({
   esbuild: { tsconfigRaw: '{}' },
   test: {
     include: ['{core,cli,server,shared,app,tests}/**/*.test.ts'],
-    setupFiles: ['tests/support/patterns.ts'],
+    setupFiles: ['tests/support/patterns.ts', 'tests/support/properties.ts'],
     sequence: { shuffle: true },
     // Not a goal for time: properties of many random forms take half a minute, on a busy machine several times that.
     testTimeout: 300_000,

@@ -1,13 +1,27 @@
 import type { Literal } from '../solver/literal'
 import { durationFrom } from '../../expressions/dates'
 import type { Expr, ExprOf } from '../../expressions/tree'
-import { constantOf, linearSum, linearTimes } from '../solver/linear'
-import { negative, ONE, compareRationals, dividedBy, rational, ZERO, type Rational } from '../solver/rational'
+import { constantOf, linearSum, linearTimes, type Linear } from '../solver/linear'
+import {
+  negative,
+  ONE,
+  compareRationals,
+  dividedBy,
+  floorOf,
+  minus,
+  plus,
+  rational,
+  ZERO,
+  type Rational,
+} from '../solver/rational'
 import type { Encoder, Term } from './encoder'
 import { isConstant, isDecimalDivisor, termFromDuration } from './term'
 
 /** Functions that give numbers or times, as sums; null where one is not linear. */
 export class NumberFunctions {
+  /** How often a divisor goes into a sum, by the sum's variables and the divisor. */
+  private readonly quotients = new Map<string, { quotient: Linear; constant: Rational }>()
+
   constructor(private readonly encoder: Encoder) {}
 
   /** A call of a function that takes single values, or a list of them that is written out. */
@@ -63,18 +77,13 @@ export class NumberFunctions {
     }
   }
 
-  /** The whole number next below or above. */
+  /** The whole number next below or above: how often one goes into it, or into its opposite. */
   private rounding(expr: Expr, name: 'floor' | 'ceiling'): Term | null {
     const term = this.encoder.term(expr)
     if (term?.unit !== 'number') return null
-    const { arithmetic, solver } = this.encoder
-    const { linear } = arithmetic.variable(ONE)
     const sign = rational(name === 'floor' ? 1 : -1)
-    // floor: 0 ≤ x − n < 1; ceiling: 0 ≤ n − x < 1
-    const gap = linearTimes(linearSum(term.linear, linear, rational(-1)), sign)
-    solver.addClause([arithmetic.atMostZero(linearTimes(gap, rational(-1)))])
-    solver.addClause([arithmetic.atMostZero(linearSum(gap, constantOf(ONE), rational(-1)), true)])
-    return { linear, unit: 'number', given: term.given }
+    const whole = this.quotientOf(linearTimes(term.linear, sign), ONE)
+    return { linear: linearTimes(whole, sign), unit: 'number', given: term.given }
   }
 
   /** The remainder of a division by a constant above zero: x = k·q + r, 0 ≤ r < k (DMN 1.5, table 75). */
@@ -110,11 +119,41 @@ export class NumberFunctions {
 
   /** What is left of a number when as many whole divisors as fit are taken away. */
   remainder(a: Term, by: Rational): Term {
-    const { arithmetic, solver } = this.encoder
-    const quotient = arithmetic.variable(ONE)
-    const rest = linearSum(a.linear, quotient.linear, negative(by))
-    solver.addClause([arithmetic.atMostZero(linearTimes(rest, rational(-1)))])
-    solver.addClause([arithmetic.atMostZero(linearSum(rest, constantOf(by), rational(-1)), true)])
+    const rest = linearSum(a.linear, this.quotientOf(a.linear, by), negative(by))
     return { linear: rest, unit: 'number', given: a.given }
   }
+
+  /**
+   * How often a divisor goes wholly into a sum: q with 0 ≤ sum − k·q < k. One variable for all sums that differ by a constant: what several
+   * tests of one number say of unrelated quotients would be sought for through all numbers there are.
+   */
+  private quotientOf(sum: Linear, by: Rational): Linear {
+    const key = `${keyOf(sum)}:${by.n}/${by.d}`
+    const known = this.quotients.get(key)
+    const quotient = known
+      ? linearSum(known.quotient, this.further(minus(sum.constant, known.constant), by))
+      : this.encoder.arithmetic.variable(ONE).linear
+    if (!known) this.quotients.set(key, { quotient, constant: sum.constant })
+    const { arithmetic, solver } = this.encoder
+    const rest = linearSum(sum, quotient, negative(by))
+    solver.addClause([arithmetic.atMostZero(linearTimes(rest, rational(-1)))])
+    solver.addClause([arithmetic.atMostZero(linearSum(rest, constantOf(by), rational(-1)), true)])
+    return quotient
+  }
+
+  /** By how much a quotient grows with what is added: one of two neighbouring whole numbers. */
+  private further(added: Rational, by: Rational): Linear {
+    if (added.n === 0n) return constantOf(ZERO)
+    const low = rational(floorOf(dividedBy(added, by)))
+    const { arithmetic, yes } = this.encoder
+    const { index, linear } = arithmetic.variable(ONE, low)
+    arithmetic.within(index, { literal: yes, low, high: plus(low, ONE), strict: false })
+    return linear
+  }
 }
+
+const keyOf = ({ terms }: Linear): string =>
+  [...terms]
+    .sort(([a], [b]) => a - b)
+    .map(([v, f]) => `${v}*${f.n}/${f.d}`)
+    .join('+')

@@ -74,6 +74,8 @@ export class QuestionTerms {
       })
     // Left blank it still stands for some number that could be answered: without limits, whole numbers could be sought for without end.
     const [first, last] = [ranges[0], ranges[ranges.length - 1]]
+    // Where nothing can be answered (limits that cross) any one number will do.
+    if (!first) arithmetic.within(index, { literal: yes, low: ZERO, high: ZERO, strict: false })
     if (first && last)
       arithmetic.within(index, {
         literal: yes,

@@ -100,8 +100,6 @@ export function useAnsweringSteps(
   function finish() {
     kept.forget()
     stage.value = 'sent'
-    const forward = sending.message.value?.forward
-    if (forward) window.location.assign(forward)
   }
   function startAnother() {
     answers.value = own.begin()

@@ -115,6 +115,8 @@ describe('the rehearsal', () => {
     ])
     // A promise stands nowhere: the questions that it names are concerned.
     expect([...rehearsal.concerned]).toEqual(['item/born', 'item/age'])
+    rehearsal.answer('school', 'Reach School')
+    expect(rehearsal.answers.school).toBe('Reach School')
     rehearsal.startAfresh()
     expect([rehearsal.place.section, rehearsal.lit, rehearsal.today, rehearsal.concerned.size]).toEqual([
       0,
@@ -122,5 +124,23 @@ describe('the rehearsal', () => {
       dayHere(),
       0,
     ])
+  })
+
+  it('keeps the practice answers under a witness, over a reload too, and goes on where they were left', async () => {
+    const rehearsal = await begin()
+    rehearsal.answer('age', 12)
+    rehearsal.place = { section: 1, only: null }
+    const finding = prove(form, dayHere()).findings.find(f => f.witness)
+    if (!finding) throw new Error('Nothing is found.')
+    const atExample = () => [rehearsal.shown !== null, rehearsal.place.section, rehearsal.answers.age]
+    rehearsal.show({ ...finding, address: 'item/age' })
+    rehearsal.show({ ...finding, address: 'item/age' })
+    rehearsal.answer('age', 5)
+    expect(atExample()).toEqual([true, 0, 5])
+    rehearsal.unlight()
+    expect(atExample()).toEqual([false, 1, 12])
+    rehearsal.show(finding)
+    setActivePinia(createPinia())
+    expect((await begin()).answers).toEqual({ age: 12 })
   })
 })

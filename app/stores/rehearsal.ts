@@ -11,8 +11,8 @@ import type { Address } from '#core/form/walk'
 import type { Finding } from '#core/prove/finding'
 import { useDraft } from './draft'
 import { useAnswerSets } from './rehearsal/useAnswerSets'
-import { usePracticeAnswers } from './rehearsal/usePracticeAnswers'
-import { placesConcerned, useWitness } from './rehearsal/useWitness'
+import { useRehearsedAnswers } from './rehearsal/useRehearsedAnswers'
+import { placesConcerned } from './rehearsal/useWitness'
 
 /** How often likely answers are drawn until a set is complete. */
 const TRIES = 10
@@ -21,26 +21,25 @@ const TRIES = 10
 export const useRehearsal = defineStore('rehearsal', () => {
   const draft = useDraft()
   const { id } = storeToRefs(draft)
-  const { answers, answer } = usePracticeAnswers(id)
+  const { openExample, ...rehearsed } = useRehearsedAnswers(id)
+  const { answers, place, today, unlight } = rehearsed
   const { sets, removeSet, ...keeping } = useAnswerSets(id)
-  const witness = useWitness()
-  const place = ref<Page>({ section: 0, only: null })
   /** How often it was started afresh: every frame goes back to its beginning then. */
   const rounds = ref(0)
   const plan = computed<Plan | null>(before => {
     if (!draft.form) return null
     return before ? replan(before, draft.form, draft.places) : planOf(draft.form)
   })
-  const filled = computed(() => (plan.value ? fill(plan.value, answers.value, witness.today.value) : null))
+  const filled = computed(() => (plan.value ? fill(plan.value, answers.value, today.value) : null))
 
   function restore() {
+    unlight()
     place.value = { section: 0, only: null }
-    witness.unlight()
   }
   function startAfresh() {
+    unlight()
     answers.value = {}
     place.value = { section: filled.value?.path[0] ?? 0, only: null }
-    witness.unlight()
     rounds.value += 1
   }
   const saveSet = (name: string) => keeping.saveSet(name, answers.value)
@@ -52,7 +51,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
   }
   /** Fills what is not answered with likely answers; false when no way through was found. */
   function fillRest(): boolean {
-    const likely = plan.value && drawRest(plan.value, answers.value, witness.today.value)
+    const likely = plan.value && drawRest(plan.value, answers.value, today.value)
     if (likely) answers.value = { ...answers.value, ...likely }
     return likely !== null
   }
@@ -61,20 +60,18 @@ export const useRehearsal = defineStore('rehearsal', () => {
     if (!finding.witness) return
     const concerned = placesConcerned(finding, draft.form, draft.places)
     open(finding.witness, finding.address, finding.address ?? concerned.at(-1))
-    witness.concerned.value = new Set(concerned)
-    if (finding.today) witness.today.value = finding.today
+    rehearsed.concerned.value = new Set(concerned)
+    if (finding.today) today.value = finding.today
   }
   /** Opens answers at the section of the thing concerned, or of another. */
   function open(opened: Answers, at: Address | null, near: Address | null | undefined = at) {
-    witness.unlight()
-    answers.value = { ...opened }
-    witness.lit.value = at
+    openExample(opened, at)
     const wanted = draft.places.find(p => p.address === near)
     const pages = filled.value ? pagesOf(filled.value) : []
     place.value = pageNear(pages, wanted?.section ?? 0, wanted?.order ?? 0) ?? place.value
   }
-  const acting = { restore, answer, startAfresh, fillRest, show, open }
-  return { answers, place, rounds, plan, filled, sets, saveSet, removeSet, openSet, ...witness, ...acting }
+  const acting = { restore, startAfresh, fillRest, show, open }
+  return { ...rehearsed, rounds, plan, filled, sets, saveSet, removeSet, openSet, ...acting }
 })
 
 /** Likely answers to what is blank; null when none were found that complete the form. */

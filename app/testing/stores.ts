@@ -1,6 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowReactive, shallowRef, watch } from 'vue'
 import type { Form, Item } from '#core/form/definition'
 import { applyEdits, EditError, type Edit } from '#core/form/edits'
 import { dayHere } from '../browser/dayHere'
@@ -13,6 +13,7 @@ import { useDraft } from '../stores/draft'
 for (const [name, value] of Object.entries({
   ref,
   computed,
+  shallowReactive,
   shallowRef,
   watch,
   refusalOf,

@@ -1,5 +1,4 @@
 import type { CompareOp, Expr, ExprOf } from './tree'
-import type { ValueType } from './types'
 
 const FLIPPED: Record<CompareOp, CompareOp> = {
   '=': '!=',
@@ -9,28 +8,28 @@ const FLIPPED: Record<CompareOp, CompareOp> = {
   '>': '<=',
   '<=': '>',
 }
-/** Up to so many choices the rest is named one by one. */
-const MOST_NAMED = 12
-
-type TypeOf = (name: string) => ValueType | undefined
 const HERE = { from: 0, to: 0 }
 
 /**
- * The opposite of a condition as people mean it: yes turns to no, some choices to the others, at least to less than, and to or. An answer
- * that is blank makes neither true; for the exact complement there is `not(…)`.
+ * The opposite of a condition as people mean it: yes turns to no, some choices to none of them (whatever choices are added later), at least
+ * to less than, and to or. An answer that is blank makes neither true; for the exact complement there is `not(…)`.
  */
-export function oppositeCondition(expr: Expr, typeOf: TypeOf): Expr {
-  const turn = (e: Expr) => oppositeCondition(e, typeOf)
+export function oppositeCondition(expr: Expr): Expr {
   switch (expr.kind) {
     case 'not':
       return expr.value
     case 'boolean':
       return { ...expr, value: !expr.value }
     case 'and':
+      return exceptedBy(expr) ?? { kind: 'or', parts: expr.parts.map(oppositeCondition), ...HERE }
     case 'or':
-      return { kind: expr.kind === 'and' ? 'or' : 'and', parts: expr.parts.map(turn), ...HERE }
+      return includedIn(expr) ?? { kind: 'and', parts: expr.parts.map(oppositeCondition), ...HERE }
     case 'quantified':
-      return { ...expr, mode: expr.mode === 'some' ? 'every' : 'some', satisfies: turn(expr.satisfies) }
+      return {
+        ...expr,
+        mode: expr.mode === 'some' ? 'every' : 'some',
+        satisfies: oppositeCondition(expr.satisfies),
+      }
     case 'name':
       return {
         kind: 'compare',
@@ -40,38 +39,70 @@ export function oppositeCondition(expr: Expr, typeOf: TypeOf): Expr {
         ...HERE,
       }
     case 'compare':
-      return oppositeComparison(expr, typeOf)
+      return oppositeComparison(expr)
     case 'in':
-      return oppositeMembership(expr, typeOf)
+      return butAnswered(expr.value, complement(expr))
+    case 'call':
+      return butAnswered(subjectOf(expr), complement(expr))
     default:
-      return { kind: 'not', value: expr, ...HERE }
+      return complement(expr)
   }
 }
 
-function oppositeComparison(expr: ExprOf<'compare'>, typeOf: TypeOf): Expr {
+const complement = (value: Expr): Expr => ({ kind: 'not', value, ...HERE })
+
+function oppositeComparison(expr: ExprOf<'compare'>): Expr {
   const turned: Expr = { ...expr, op: FLIPPED[expr.op] }
-  if (expr.op !== '=') return turned
+  if (expr.op !== '=' || expr.right.kind === 'null') return turned
   if (expr.right.kind === 'boolean') return { ...expr, right: { ...expr.right, value: !expr.right.value } }
-  if (expr.left.kind !== 'name' || expr.right.kind !== 'text') return turned
-  return otherChoices(expr.left, [expr.right.value], typeOf) ?? turned
+  return butAnswered(expr.left, turned)
 }
 
-function oppositeMembership(expr: ExprOf<'in'>, typeOf: TypeOf): Expr {
-  const turned: Expr = { kind: 'not', value: expr, ...HERE }
-  const named = expr.tests.flatMap(t => (t.kind === 'text' ? [t.value] : []))
-  if (expr.value.kind !== 'name' || expr.bare || named.length < expr.tests.length) return turned
-  return otherChoices(expr.value, named, typeOf) ?? turned
+/** “Is not” asks for an answer too, where it is one question that is asked. */
+function butAnswered(asked: Expr | undefined, rest: Expr): Expr {
+  if (asked?.kind !== 'name') return rest
+  const answered: Expr = {
+    kind: 'compare',
+    op: '!=',
+    left: asked,
+    right: { kind: 'null', ...HERE },
+    ...HERE,
+  }
+  return { kind: 'and', parts: [answered, rest], ...HERE }
 }
 
-/** The choices of a question other than those named. */
-function otherChoices(name: ExprOf<'name'>, named: readonly string[], typeOf: TypeOf): Expr | null {
-  const type = typeOf(name.name)
-  if (type?.kind !== 'code' || type.choices.size > MOST_NAMED) return null
-  const others = [...type.choices.keys()].filter(code => !named.includes(code))
-  const texts = others.map((value): Expr => ({ kind: 'text', value, ...HERE }))
-  const [only] = texts
-  if (!only) return null
-  return texts.length === 1
-    ? { kind: 'compare', op: '=', left: name, right: only, ...HERE }
-    : { kind: 'in', value: name, tests: texts, bare: false, ...HERE }
+/** What a test by a function is about: `contains(name, "x")`. */
+const subjectOf = ({ args }: ExprOf<'call'>): Expr | undefined => args[0]
+
+/** `x != null and x != "a"` was itself made by turning `x = "a"`, and goes back to it. */
+function exceptedBy({ parts }: ExprOf<'and'>): Expr | null {
+  const [guard, rest] = parts
+  if (!guard || !rest || parts.length > 2 || guard.kind !== 'compare') return null
+  const { left, op, right } = guard
+  if (op !== '!=' || left.kind !== 'name' || right.kind !== 'null') return null
+  const positive = oppositeOfRest(rest)
+  const about = positive && nameAsked(positive)
+  return about === left.name ? positive : null
+}
+
+function oppositeOfRest(rest: Expr): Expr | null {
+  if (rest.kind === 'not') return rest.value
+  return rest.kind === 'compare' && rest.op === '!=' ? { ...rest, op: '=' } : null
+}
+
+/** `list contains(works, "a") or list contains(works, "b")`: several choices of one question. */
+function includedIn(expr: ExprOf<'or'>): Expr | null {
+  const [first] = expr.parts
+  const asked = first && nameAsked(first)
+  const isOne = expr.parts.every(p => p.kind === 'call' && nameAsked(p) === asked)
+  return isOne && first?.kind === 'call' ? butAnswered(subjectOf(first), complement(expr)) : null
+}
+
+/** The question that a test of one question is about. */
+function nameAsked(expr: Expr): string | null {
+  if (expr.kind === 'compare') return expr.left.kind === 'name' ? expr.left.name : null
+  if (expr.kind === 'in') return expr.value.kind === 'name' ? expr.value.name : null
+  if (expr.kind === 'or') return expr.parts[0] ? nameAsked(expr.parts[0]) : null
+  const subject = expr.kind === 'call' ? subjectOf(expr) : undefined
+  return subject?.kind === 'name' ? subject.name : null
 }

@@ -96,6 +96,14 @@ export const OPERATORS: Readonly<Record<Operator, OperatorEntry>> = {
   },
 }
 
+/** The test with which a new part begins: of no question yet, or by the first operator that fits one. */
+export function firstTest(question?: { code: string; kind: PointedKind }): ConditionTest {
+  const fitting = (Object.keys(OPERATORS) as Operator[]).find(
+    key => question && OPERATORS[key].kinds.includes(question.kind),
+  )
+  return { kind: 'test', question: question?.code ?? '', operator: fitting ?? 'isAnswered', operands: [] }
+}
+
 const HERE = { from: 0, to: 0 }
 const nameNode = (name: string): Expr => ({ kind: 'name', name, ...HERE })
 const compareNode = (question: string, op: CompareOp, right: Expr): Expr => ({

@@ -1,4 +1,5 @@
 import { dayNumber, isoFromDay, timeFromSeconds } from '../expressions/dates'
+import { likelyTexts } from '../form/likelyTexts'
 import type { QuestionOf, QuestionType } from '../form/questions'
 import { WRITE_IN } from '../form/rows'
 import type { Answer, Answers } from '../form/answers'
@@ -21,7 +22,7 @@ const pick = <T>(items: readonly T[], next: () => number): T | undefined =>
 const between = (low: number, high: number, next: () => number) => low + next() * Math.max(0, high - low)
 const SPAN = 40
 const REMARKS = ['As we spoke of.', 'Nothing further.', 'Please ring before noon.', 'The same as last year.']
-const texts: Maker<QuestionType> = (q, { next, words }) => pick(words(q.code) ?? REMARKS, next) ?? null
+const remark: Maker<'longText'> = (q, { next, words }) => pick(words(q.code) ?? REMARKS, next) ?? null
 
 const numeric =
   (places: number) =>
@@ -47,8 +48,8 @@ const codes = (step: PlannedQuestion) => [...(step.offer?.rows.keys() ?? [])]
 
 /** A likely answer by type of question. */
 const MAKERS: { readonly [T in QuestionType]: Maker<T> } = {
-  text: texts,
-  longText: texts,
+  text: (q, { next, words }) => pick(words(q.code) ?? likelyTexts(q), next) ?? null,
+  longText: remark,
   email: (_, { next }) => `${pick(['ines', 'hanna', 'piet', 'lotte'], next)}@wherry.example`,
   phone: (_, { next }) => `01632 96${String(Math.floor(next() * 9000) + 1000)}`,
   url: () => 'https://wherry.example/boats',

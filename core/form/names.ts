@@ -70,17 +70,21 @@ export function pointedKind(type: ValueType): PointedKind | undefined {
   return type.of.kind === 'code' ? 'codes' : 'entries'
 }
 
-/** The questions and repeating groups that a rule at a place may use: earlier ones, those of its section, in an entry its own. */
+/**
+ * The questions and repeating groups that a rule at a place may use: earlier ones, those of its section, in an entry its own.
+ * @param except what the rule decides about, where that can't depend on itself or on what stands in it
+ */
 export function pointableQuestions(
   form: Form,
   places: readonly Place[],
   at: Place,
-  except: string | null = null,
+  except: Place | null = null,
 ): Pointable[] {
   const types = new FormNames(form, places)
   const scope = types.at(at)
   return places.flatMap((p): Pointable[] => {
-    if (p.code === except || p.section > at.section || p.kind === 'section' || p.kind === 'note') return []
+    if (p.section > at.section || p.kind === 'section' || p.kind === 'note') return []
+    if (except && standsIn(p, except)) return []
     if (p.kind === 'group' && !p.node.repeat) return []
     const found = scope.lookup(p.code)
     if (!found || found.within) return []
@@ -94,6 +98,12 @@ export function pointableQuestions(
     return [{ ...own, members }]
   })
 }
+
+/** Whether a place is another, or stands in it. */
+const standsIn = (place: Place, other: Place): boolean =>
+  place.address === other.address ||
+  place.groups.some(g => g.address === other.address) ||
+  (other.kind === 'section' && place.section === other.section)
 
 function pointable(place: PlaceOf<'question' | 'group'>, type: ValueType | undefined): Pointable | null {
   const kind = type && pointedKind(type)

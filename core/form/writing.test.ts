@@ -241,30 +241,44 @@ describe('the opposite', () => {
       { code: 'q1', kind: 'choice' },
       { code: 'q2', kind: 'integer' },
     ] as const
-    const choices = new Map(ANSWERS.choice.map(c => [String(c), String(c)]))
-    const typeOf = (name: string) => (name === 'q1' ? { kind: 'code' as const, choices } : undefined)
+    // A choice that is added later is none of those that a rule names.
+    const answers = { ...ANSWERS, choice: [...ANSWERS.choice, 'added_later'] }
     fc.assert(
       fc.property(
         condition(asked, 2),
-        fc.tuple(...asked.map(a => fc.constantFrom(...ANSWERS[a.kind]))),
+        fc.tuple(...asked.map(a => fc.constantFrom(...answers[a.kind]))),
         (text, values) => {
           const run = (source: string): Value =>
             compile(
               parse(source),
               name => asked.findIndex(a => a.code === name) + 2,
             )([TODAY, null, ...values])
-          expect(run(print(oppositeCondition(parse(text), typeOf)))).toBe(run(text) !== true)
+          expect(run(print(oppositeCondition(parse(text))))).toBe(run(text) !== true)
         },
       ),
       { numRuns: 500 },
     )
-    const said = (text: string) => print(oppositeCondition(parse(text), typeOf))
-    expect([
-      said('q0 = true'),
-      said('q1 = "a"'),
-      said('q1 in ["a", "b"]'),
-      said('q2 >= 3 and q0 = false'),
-    ]).toEqual(['q0 = false', 'q1 in ["b", "c"]', 'q1 = "c"', 'q2 < 3 or q0 = true'])
+    const said = (text: string) => print(oppositeCondition(parse(text)))
+    const pairs = [
+      ['q0 = true', 'q0 = false'],
+      ['q1 = "a"', 'q1 != null and q1 != "a"'],
+      ['q1 in ["a", "b"]', 'q1 != null and not(q1 in ["a", "b"])'],
+      ['list contains(q3, "a")', 'q3 != null and not(list contains(q3, "a"))'],
+      ['q2 >= 3 and q0 = false', 'q2 < 3 or q0 = true'],
+    ] as const
+    for (const [text, turned] of pairs) expect([said(text), said(turned)]).toEqual([turned, text])
+  })
+
+  it('is no more true of a blank answer than the rule itself', () => {
+    const tests = [
+      'q = "a"',
+      'q in ["a", "b"]',
+      'list contains(q, "a") or list contains(q, "b")',
+      'contains(q, "a")',
+    ]
+    for (const text of tests)
+      for (const rule of [text, print(oppositeCondition(parse(text)))])
+        expect([rule, compile(parse(rule), () => 2)([TODAY, null, null])]).not.toEqual([rule, true])
   })
 })
 

@@ -9,7 +9,10 @@ const emit = defineEmits<{ again: [] }>()
 <template>
   <h1 tabindex="-1">{{ message.title }}</h1>
   <p class="text">{{ message.text }}</p>
-  <p v-if="message.forward"><a :href="message.forward">Go on</a></p>
+  <GoingOn
+    v-if="message.forward"
+    :address="message.forward"
+  />
   <div v-else-if="canRepeat">
     <v-btn
       class="big"

@@ -76,6 +76,7 @@ function setRule(when: string | null) {
       words="Handed off when"
       :text="handOff.when"
       :place="last"
+      :part="name"
       @change="setRule"
       ><template #none><span class="small quiet">always</span></template></RuleField
     >

@@ -100,6 +100,7 @@ function stateOf(p: Promised, i: number) {
         words="It holds when"
         :text="p.holds === 'true' ? undefined : p.holds"
         :place="last"
+        :part="String(i)"
         @change="change(i, { holds: $event ?? 'true' })"
         ><template #none><span class="small quiet">say when it holds</span></template></RuleField
       >

@@ -19,15 +19,19 @@ const lit = computed(() => {
 
 <template>
   <p
-    v-if="lit"
+    v-if="rehearsal.shown"
     class="lit-line small"
   >
-    These answers lead to {{ lit.name }}{{ lit.shown ? ', marked below.' : ', which does not show.'
-    }}<template v-if="rehearsal.today !== dayHere()">
+    <template v-if="lit"
+      >These answers lead to {{ lit.name
+      }}{{ lit.shown ? ', marked below.' : ', which does not show.' }}</template
+    ><template v-else>These are the answers of an example.</template> Your own are kept.<template
+      v-if="rehearsal.today !== dayHere()"
+    >
       Today is {{ readableDate(rehearsal.today) }} here.</template
     >
     <v-btn
-      v-if="!lit.shown"
+      v-if="lit && !lit.shown"
       variant="text"
       @click="emit('why', lit.address)"
     >

@@ -2,16 +2,37 @@
 import type { AnswerCheck } from '#core/form/fields'
 import type { Place } from '#core/form/walk'
 
+/** What has to hold of an answer, and what is said when it does not. A check comes into the draft with its rule. */
 const props = defineProps<{ checks: readonly AnswerCheck[]; place: Place }>()
 const emit = defineEmits<{ change: [checks: AnswerCheck[], merge: string | null] }>()
+const draft = useDraft()
+const { checks: begunChecks } = useBegunRules()
+const key = computed(() => `${draft.id} ${props.place.address}`)
+/** The message of the check that is being begun; undefined: none is. */
+const begun = computed(() => begunChecks.get(key.value))
+/** Those that are there, and the one that is begun. */
+const all = computed((): readonly AnswerCheck[] =>
+  begun.value === undefined ? props.checks : [...props.checks, { rule: '', message: begun.value }],
+)
 const put = (i: number, next: AnswerCheck | null, merge: string | null = null) =>
   emit('change', next === null ? props.checks.toSpliced(i, 1) : props.checks.toSpliced(i, 1, next), merge)
+const isBegun = (i: number) => i === props.checks.length
+
+function setRule(i: number, check: AnswerCheck, rule: string | null) {
+  if (isBegun(i)) begunChecks.delete(key.value)
+  if (rule !== null) put(i, { ...check, rule }, `check${i}`)
+  else if (!isBegun(i)) put(i, null)
+}
+function setMessage(i: number, check: AnswerCheck, message: string) {
+  if (isBegun(i)) begunChecks.set(key.value, message)
+  else put(i, { ...check, message }, `message${i}`)
+}
 </script>
 
 <template>
   <div class="checks">
     <div
-      v-for="(c, i) in checks"
+      v-for="(c, i) in all"
       :key="i"
       class="check"
     >
@@ -19,20 +40,24 @@ const put = (i: number, next: AnswerCheck | null, merge: string | null = null) =
         words="Valid when"
         :text="c.rule === '' ? undefined : c.rule"
         :place="place"
-        @change="put(i, $event === null ? null : { ...c, rule: $event }, `check${i}`)"
+        :part="String(i)"
+        :about="place.code"
+        :begins="isBegun(i)"
+        @change="setRule(i, c, $event)"
       />
       <v-text-field
         :model-value="c.message"
         :aria-label="`Message of check ${i + 1}`"
         placeholder="What to say when it is not; {{ code }} quotes an answer"
-        @input="put(i, { ...c, message: inputText($event) }, `message${i}`)"
+        @input="setMessage(i, c, inputText($event))"
       />
     </div>
     <v-btn
+      v-if="begun === undefined"
       variant="text"
-      @click="emit('change', [...checks, { rule: '', message: '' }], null)"
+      @click="begunChecks.set(key, '')"
     >
-      + check
+      + valid when …
     </v-btn>
   </div>
 </template>

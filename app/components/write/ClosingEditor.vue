@@ -83,6 +83,7 @@ function setForward() {
       words="Said when"
       :text="closing.when"
       :place="last"
+      :part="closing.code"
       @change="put({ when: $event ?? undefined }, 'when')"
       ><template #none><span class="small quiet">always</span></template></RuleField
     >

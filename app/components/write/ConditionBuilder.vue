@@ -1,6 +1,12 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
-import { OPERATORS, type Condition, type ConditionTest, type Operator } from '#core/expressions/pointing'
+import {
+  firstTest,
+  OPERATORS,
+  type Condition,
+  type ConditionTest,
+  type Operator,
+} from '#core/expressions/pointing'
 import { numberFromText, numberText } from '#core/expressions/decimal'
 import { dateTimeText, dayNumber, timeText } from '#core/expressions/dates'
 import { print } from '#core/expressions/print'
@@ -10,6 +16,7 @@ import type { Pointable } from '#core/form/names'
 const props = defineProps<{ condition: Condition; questions: Pointable[]; nested?: boolean }>()
 const emit = defineEmits<{ change: [condition: Condition]; remove: [] }>()
 const HERE = { from: 0, to: 0 }
+const root = useTemplateRef<HTMLElement>('root')
 const INPUTS: Partial<Record<Pointable['kind'], string>> = {
   time: 'time',
 }
@@ -34,7 +41,6 @@ const IN_ENTRIES = [
   { value: 'every', title: 'in every entry …' },
   { value: 'some', title: 'in some entry …' },
 ] as const
-const firstTest = (): Condition => ({ kind: 'test', question: '', operator: 'isAnswered', operands: [] })
 
 function setPart(i: number, part: Condition) {
   if (props.condition.kind === 'group')
@@ -46,19 +52,20 @@ function removePart(i: number) {
   if (parts.length === 0) emit('remove')
   else emit('change', { ...props.condition, parts })
 }
-function addPart(part: Condition) {
-  if (props.condition.kind === 'group')
-    emit('change', { ...props.condition, parts: [...props.condition.parts, part] })
+/** A new part, and on with it. */
+async function addPart(part: Condition) {
+  if (props.condition.kind !== 'group') return
+  emit('change', { ...props.condition, parts: [...props.condition.parts, part] })
+  await nextTick()
+  const pickers = root.value?.querySelectorAll<HTMLElement>('.picker input')
+  pickers?.[pickers.length - 1]?.focus()
 }
 function setMode(mode: string) {
   if (props.condition.kind === 'group' && (mode === 'all' || mode === 'any' || mode === 'none'))
     emit('change', { ...props.condition, mode })
 }
 
-function chooseQuestion(test: ConditionTest, code: string): ConditionTest {
-  const operator = operatorsFor(code)[0]?.key ?? 'isAnswered'
-  return { kind: 'test', question: code, operator, operands: [] }
-}
+const chooseQuestion = (code: string): ConditionTest => firstTest(questionOf(code))
 function chooseOperator(test: ConditionTest, key: string): Condition {
   if (key === 'every' || key === 'some') {
     const satisfies: Condition = { kind: 'group', mode: 'all', parts: [firstTest()] }
@@ -112,6 +119,7 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
 <template>
   <div
     v-if="condition.kind === 'group'"
+    ref="root"
     class="group"
     :class="{ nested }"
     role="group"
@@ -189,7 +197,7 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
     <QuestionPicker
       :value="condition.question"
       :questions="questions"
-      @choose="emit('change', chooseQuestion(condition, $event))"
+      @choose="emit('change', chooseQuestion($event))"
     />
     <template v-if="condition.question">
       <v-select

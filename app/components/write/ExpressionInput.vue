@@ -12,6 +12,8 @@ const props = defineProps<{
   wanted: ValueType | null | undefined
   row?: string
   placeholder?: string
+  /** Nothing is written any more; what stood there stays in force until the field is left. */
+  isEmptied?: boolean
 }>()
 const emit = defineEmits<{ write: [text: string] }>()
 const draft = useDraft()
@@ -19,7 +21,7 @@ const box = useTemplateRef('box')
 const suggest = useSuggestions(() => props.place)
 
 const reading = computed(() => {
-  if (props.text.trim() === '' || !draft.names) return null
+  if (props.isEmptied || props.text.trim() === '' || !draft.names) return null
   if (props.wanted === undefined) return draft.names.read(props.text, props.place)
   return draft.names.read(props.text, props.place, props.wanted, props.row ?? null)
 })

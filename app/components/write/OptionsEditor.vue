@@ -184,7 +184,8 @@ const marks = (o: Option) =>
             words="Offered when"
             :text="o.shownWhen"
             :place="place"
-            :except="question.code"
+            :except="place"
+            :part="o.code"
             @change="change(i, { shownWhen: $event ?? undefined })"
           />
         </div>

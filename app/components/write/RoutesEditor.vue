@@ -63,6 +63,7 @@ function setWhen(i: number, when: string | null) {
         words="Taken when"
         :text="r.when"
         :place="place"
+        :part="String(i)"
         @change="setWhen(i, $event)"
       >
         <template #none><span class="small quiet">always taken</span></template>

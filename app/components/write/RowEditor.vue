@@ -133,7 +133,7 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
       words="Shown when"
       :text="place.node.shownWhen"
       :place="place"
-      :except="question?.code ?? null"
+      :except="place"
       @change="set({ shownWhen: $event }, 'shownWhen')"
     >
       <template #none><span class="small quiet">always</span></template>

@@ -1,25 +1,39 @@
 <script setup lang="ts">
 import { ExpressionError, parse } from '#core/expressions/parse'
-import { expressionOf, type Condition } from '#core/expressions/pointing'
+import { expressionOf, firstTest, type Condition } from '#core/expressions/pointing'
 import { conditionOf } from '#core/expressions/pointed'
 import { oppositeCondition } from '#core/expressions/opposite'
 import { print } from '#core/expressions/print'
 import { pointableQuestions } from '#core/form/names'
 import type { Place } from '#core/form/walk'
+import { useBegunRule } from '~/composables/write/useBegunRule'
 
 /** One rule, built by pointing or written as text; both show the same condition. */
-const props = defineProps<{ text: string | undefined; words: string; place: Place; except?: string | null }>()
+const props = defineProps<{
+  text: string | undefined
+  words: string
+  place: Place
+  /** Tells rules of one kind at one place apart. */
+  part?: string
+  /** What the rule decides about, where that can't depend on itself or on what stands in it. */
+  except?: Place | null
+  /** The question that a new rule begins with. */
+  about?: string
+  /** Begins at once. */
+  begins?: boolean
+}>()
 const emit = defineEmits<{ change: [text: string | null] }>()
 const draft = useDraft()
 const clip = useRuleClip()
-const isText = ref(false)
-/** A condition that is not finished yet, and so not in the draft. */
-const unfinished = ref<Condition | null>(null)
+const root = useTemplateRef('root')
+const begun = useBegunRule(props, () => props.text)
+const { condition: unfinished, isText } = begun
+/** What the rule was before it was turned round. */
+const turned = ref<{ before: string; now: string } | null>(null)
 
 const questions = computed(() =>
   draft.form ? pointableQuestions(draft.form, draft.places, props.place, props.except) : [],
 )
-const firstTest = (): Condition => ({ kind: 'test', question: '', operator: 'isAnswered', operands: [] })
 const asGroup = (c: Condition): Condition =>
   c.kind === 'group' ? c : { kind: 'group', mode: 'all', parts: [c] }
 const kindOf = (code: string, group?: string) => {
@@ -46,41 +60,61 @@ const readable = computed(() => {
 const condition = computed(
   () => unfinished.value ?? (readable.value ? asGroup(conditionOf(readable.value, kindOf)) : null),
 )
-watch(
-  () => props.text,
-  now => {
-    const built = unfinished.value && expressionOf(unfinished.value)
-    if (!built || print(built) !== now) unfinished.value = null
-  },
-)
+// What can't be read is text, and stays so while it is written, until somebody asks for pointing.
+watchEffect(() => {
+  if (props.text !== undefined && readable.value === null) isText.value = true
+})
 
 function set(next: Condition) {
   unfinished.value = next
   const built = expressionOf(next)
   if (built) emit('change', print(built))
 }
-function begin() {
-  unfinished.value = { kind: 'group', mode: 'all', parts: [firstTest()] }
+/** Where a new rule goes on: at its question, or at how the question that it begins with is compared. */
+async function begin() {
+  const about = questions.value.find(q => q.code === props.about)
+  unfinished.value = { kind: 'group', mode: 'all', parts: [firstTest(about)] }
+  await nextTick()
+  const fields = root.value?.querySelectorAll<HTMLElement>('.part input')
+  fields?.[about ? 1 : 0]?.focus()
 }
+onMounted(() => {
+  if (props.begins && props.text === undefined && !unfinished.value) void begin()
+})
+/** Emptied, it is no rule yet: only when the field is left so is the rule taken away. */
+const isEmptied = ref(false)
 function remove() {
-  unfinished.value = null
-  isText.value = false
-  if (props.text !== undefined) emit('change', null)
+  begun.forget()
+  isEmptied.value = false
+  emit('change', null)
 }
 function write(text: string) {
   unfinished.value = null
-  emit('change', text)
+  isEmptied.value = text.trim() === ''
+  if (!isEmptied.value) emit('change', text)
 }
+function leave() {
+  if (isEmptied.value && props.text !== undefined) remove()
+}
+onBeforeUnmount(leave)
 function turn() {
-  const { names } = draft
-  if (readable.value && names)
-    emit('change', print(oppositeCondition(readable.value, name => names.typeOf(name))))
+  if (!readable.value || props.text === undefined) return
+  const now = print(oppositeCondition(readable.value))
+  turned.value = { before: props.text, now }
+  emit('change', now)
 }
-const showText = computed(() => isText.value || (props.text !== undefined && readable.value === null))
+/** The exact complement: true of a blank too. */
+const withBlank = computed(() => {
+  const { value } = turned
+  return value && value.now === props.text ? `not(${value.before})` : null
+})
 </script>
 
 <template>
-  <div class="rule-field">
+  <div
+    ref="root"
+    class="rule-field"
+  >
     <div
       v-if="text === undefined && !unfinished && !isText"
       class="row-flex"
@@ -88,7 +122,7 @@ const showText = computed(() => isText.value || (props.text !== undefined && rea
       <slot name="none" />
       <v-btn
         variant="text"
-        @click="begin"
+        @click="begin()"
       >
         + {{ words.toLowerCase() }} …
       </v-btn>
@@ -102,7 +136,7 @@ const showText = computed(() => isText.value || (props.text !== undefined && rea
     </div>
     <template v-else>
       <ConditionBuilder
-        v-if="!showText && condition"
+        v-if="!isText && condition"
         :condition="condition"
         :questions="questions"
         @change="set"
@@ -114,15 +148,17 @@ const showText = computed(() => isText.value || (props.text !== undefined && rea
         :label="`${words}, as text`"
         :place="place"
         :wanted="undefined"
+        :is-emptied="isEmptied"
         @write="write"
+        @focusout="leave"
       />
       <div class="row-flex">
         <v-btn
           variant="text"
-          :disabled="showText && text !== undefined && readable === null"
-          @click="isText = !showText"
+          :disabled="isText && text !== undefined && readable === null"
+          @click="isText = !isText"
         >
-          {{ showText ? 'By pointing' : 'As text' }}
+          {{ isText ? 'By pointing' : 'As text' }}
         </v-btn>
         <v-btn
           v-if="text"
@@ -152,23 +188,36 @@ const showText = computed(() => isText.value || (props.text !== undefined && rea
           Take the rule away
         </v-btn>
         <code
-          v-if="!showText && text"
+          v-if="!isText && text"
           class="quiet"
           >{{ text }}</code
         >
       </div>
       <p
-        v-if="problem && !showText && !unfinished"
+        v-if="problem && !isText && !unfinished"
         class="small fault"
         role="alert"
       >
         ✕ Character {{ problem.from + 1 }}: {{ problem.sentence }}
       </p>
       <RuleSentence
-        v-else-if="text && !problem"
+        v-else-if="text && !problem && !isEmptied"
         :words="words"
         :text="text"
       />
+      <p
+        v-if="withBlank"
+        class="small quiet"
+        role="status"
+      >
+        Left blank, neither this holds nor what stood here before.
+        <v-btn
+          variant="text"
+          @click="emit('change', withBlank)"
+        >
+          Let a blank count too
+        </v-btn>
+      </p>
     </template>
   </div>
 </template>

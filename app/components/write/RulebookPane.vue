@@ -240,6 +240,8 @@ function go(rule: Rule) {
               :words="RULE_WORDS[item.rule.kind]"
               :text="item.rule.text"
               :place="item.rule.place"
+              :part="item.id"
+              :except="item.rule.kind === 'shownWhen' ? item.rule.place : null"
               @change="change(item.rule, $event, item.id)"
             />
             <ExpressionField

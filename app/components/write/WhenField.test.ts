@@ -1,13 +1,17 @@
 // @vitest-environment happy-dom
 import { mount } from '@vue/test-utils'
-import { beforeAll, describe, expect, it, vi } from 'vitest'
-import { computed } from 'vue'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { createPinia, setActivePinia } from 'pinia'
 import { listPlaces } from '#core/form/walk'
+import '../../testing/stores'
+import { useBegunRules } from '../../stores/begunRules'
 import WhenField from './WhenField.vue'
 
 // What the application brings into every file by itself.
-beforeAll(() => {
-  vi.stubGlobal('computed', computed)
+beforeEach(() => {
+  setActivePinia(createPinia())
+  vi.stubGlobal('useDraft', () => ({ id: 'f' }))
+  vi.stubGlobal('useBegunRules', useBegunRules)
 })
 
 const SegmentedChoice = {
@@ -48,9 +52,13 @@ describe('never, always, or when a condition holds', () => {
   it('choosing a mode gives its value; a rule that is there stays', async () => {
     const field = mounted('boat = true')
     for (const mode of modes(field)) await mode.trigger('click')
-    expect(field.emitted('change')).toEqual([[null], [true], ['boat = true']])
-    const never = mounted(undefined)
-    await modes(never).at(-1)?.trigger('click')
-    expect(never.emitted('change')).toEqual([['']])
+    expect(field.emitted('change')).toEqual([[null], [true]])
+    expect(field.find('.rule').text()).toBe('boat = true')
+  })
+
+  it('“when” begins a rule, and nothing is in the draft until there is one', async () => {
+    const field = mounted(undefined)
+    await modes(field).at(-1)?.trigger('click')
+    expect([field.find('.rule').exists(), field.emitted('change')]).toEqual([true, undefined])
   })
 })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Place } from '#core/form/walk'
+import { useBegunRule } from '~/composables/write/useBegunRule'
 
 /** Never, always, or when a condition holds. */
 const props = defineProps<{
@@ -12,9 +13,13 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ change: [value: true | string | null] }>()
 type Mode = 'never' | 'always' | 'when'
+const rule = computed(() => (typeof props.value === 'string' && props.value !== '' ? props.value : undefined))
+const begun = useBegunRule(props, () => rule.value)
+/** “When” is chosen, and its rule not written yet: nothing of it is in the draft. */
+const isChosen = ref(begun.condition.value !== null)
 const mode = computed((): Mode => {
-  if (props.value === undefined) return 'never'
-  return props.value === true ? 'always' : 'when'
+  if (typeof props.value === 'string' || isChosen.value) return 'when'
+  return props.value === true ? 'always' : 'never'
 })
 const options = computed((): { value: Mode; title: string }[] => [
   { value: 'never', title: 'never' },
@@ -22,9 +27,14 @@ const options = computed((): { value: Mode; title: string }[] => [
   { value: 'when', title: 'when …' },
 ])
 function choose(chosen: Mode) {
-  const rule = typeof props.value === 'string' ? props.value : ''
-  const values = { never: null, always: true, when: rule } as const
-  emit('change', values[chosen])
+  isChosen.value = chosen === 'when'
+  if (!isChosen.value) begun.forget()
+  if (chosen === 'always') emit('change', true)
+  else if (!isChosen.value || props.value === true) emit('change', null)
+}
+function setRule(text: string | null) {
+  isChosen.value = false
+  emit('change', text)
 }
 </script>
 
@@ -38,11 +48,13 @@ function choose(chosen: Mode) {
       @update:model-value="choose"
     />
     <RuleField
-      v-if="typeof value === 'string'"
+      v-if="mode === 'when'"
       :words="words"
-      :text="value === '' ? undefined : value"
+      :text="rule"
       :place="place"
-      @change="emit('change', $event)"
+      :except="place"
+      :begins="isChosen"
+      @change="setRule"
     />
   </div>
 </template>

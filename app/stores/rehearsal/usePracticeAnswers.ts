@@ -5,15 +5,13 @@ import { readJson } from '~/browser/readJson'
 
 /** Practice answers, kept by form in this browser through reloads. */
 export function usePracticeAnswers(formId: Ref<string>) {
-  const answers = useStorage<Answers>(() => `tobbin-practice-${formId.value}`, {}, localStorage, {
+  return useStorage<Answers>(() => `tobbin-practice-${formId.value}`, {}, localStorage, {
     shallow: true,
     flush: 'sync',
     writeDefaults: false,
     listenToStorageChanges: false,
     serializer: { read: readAnswers, write: JSON.stringify },
   })
-  const answer = (code: string, value: Answer) => (answers.value = { ...answers.value, [code]: value })
-  return { answers, answer }
 }
 
 /** What this browser keeps; answers that can't be read are left out. */

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Form, Question } from '../../form/definition'
+import type { Form } from '../../form/definition'
+import type { Question } from '../../form/questions'
 import { prove } from '../prove'
 import { TODAY } from '../../../tests/support/states'
 

@@ -1,4 +1,5 @@
 import { dayNumber, isoFromDay } from '../../expressions/dates'
+import { likelyTexts } from '../../form/likelyTexts'
 import type { Question, QuestionOf, QuestionType } from '../../form/questions'
 import { isRecord, type Answer, type Answers } from '../../form/answers'
 import type { Model } from '../model/model'
@@ -9,16 +10,6 @@ import { replay } from './witness'
 const MOST_WORK = 6_000
 const MOST_TRIES = 60
 
-/** What texts are called, and what they are then likely to hold. */
-const TEXTS: readonly (readonly [RegExp, string])[] = [
-  [/boat|vessel|ship/, 'Sea Holly'],
-  [/insurer|company|firm|club/, 'Tern Mutual'],
-  [/your|full name|surname|owner|who|guardian|parent|contact|skipper/, 'Ines Marlow'],
-  [/name/, 'Holly'],
-  [/street|address|where/, 'Quay Road 4'],
-  [/number|\bno\b|code|sign/, 'WR-104'],
-  [/town|city|harbour/, 'Wherry Reach'],
-]
 const SOMETIME = '10:00:00'
 const DAYS_AHEAD = 14
 const YEARS_BACK = 30
@@ -27,7 +18,7 @@ type Likely<T extends QuestionType> = (question: QuestionOf<T>, today: number) =
 
 /** By type, the likeliest answer, where one is likelier than others. */
 const LIKELY: { readonly [T in QuestionType]?: Likely<T> } = {
-  text: textFor,
+  text: q => likelyTexts(q)[0] ?? null,
   longText: () => 'As we spoke of.',
   integer: q => Math.round(middle(q)),
   decimal: q => Number(middle(q).toFixed(Math.min(1, q.decimals ?? 1))),
@@ -46,9 +37,6 @@ function likelyAnswer<T extends QuestionType>(question: QuestionOf<T>, today: nu
 }
 
 const wordsOf = ({ label, code }: Question) => `${label} ${code.replaceAll('_', ' ')}`.toLowerCase()
-function textFor(question: QuestionOf<'text'>): Answer {
-  return TEXTS.find(([pattern]) => pattern.test(wordsOf(question)))?.[1] ?? 'Something'
-}
 
 /** The middle of what may be answered; near its one limit where it has one. */
 function middle({ min, max }: { min?: number | undefined; max?: number | undefined }): number {

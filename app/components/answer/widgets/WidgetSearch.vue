@@ -32,11 +32,21 @@ const written = computed(() => {
   return isRecord(own) ? String(own[WRITE_IN] ?? '') : null
 })
 const { far, failed, isFar } = useFarRows(props, typed, open)
+/** What is chosen and not on offer, with words for it: a code is nothing to read. */
+const gone = computed(() => {
+  const known = new Set([...rows.value, ...(isFar.value ? (far.value?.rows ?? []) : [])].map(r => r.code))
+  const labelOf = (code: string) =>
+    props.step.offer?.rows.get(code)?.label ?? 'a choice that there is no longer'
+  return codes.value
+    .filter(code => !known.has(code))
+    .map(code => ({ code, label: labelOf(code), props: { disabled: true } }))
+})
 /** What can be chosen; what is chosen already stands among it, so that it has its words. */
 const items = computed(() => {
-  if (!isFar.value) return rows.value
+  if (!isFar.value) return [...rows.value, ...gone.value]
   const known = rows.value.filter(r => codes.value.includes(r.code))
-  return [...known, ...(far.value?.rows ?? []).filter(r => !codes.value.includes(r.code))]
+  const others = (far.value?.rows ?? []).filter(r => !codes.value.includes(r.code))
+  return [...known, ...gone.value, ...others]
 })
 const more = computed(() => (isFar.value ? (far.value?.count ?? 0) - (far.value?.rows.length ?? 0) : 0))
 const nothing = computed(() => {
@@ -73,6 +83,7 @@ const write = (event: Event) =>
       :items="items"
       item-title="label"
       item-value="code"
+      item-props="props"
       :multiple="many"
       :chips="many"
       :closable-chips="many"

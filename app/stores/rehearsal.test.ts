@@ -92,12 +92,34 @@ describe('the rehearsal', () => {
     const last = await begin()
     expect([last.answers, last.sets]).toEqual([{}, []])
   })
+})
 
+describe('filling the rest', () => {
   it('fills the rest so that nothing is missing, and leaves what is answered', async () => {
     const rehearsal = await begin()
     rehearsal.answer('age', 9)
-    expect(rehearsal.fillRest()).toBe(true)
+    expect(rehearsal.fillRest()).toBe(null)
     expect([rehearsal.answers.age, rehearsal.filled && allProblems(rehearsal.filled)]).toEqual([9, []])
+  })
+
+  it('fills files and signatures with stand-ins, and says which question defeats it', async () => {
+    const rehearsal = await begin()
+    const required = { required: true }
+    const items = [
+      question('scan', { ...required, type: 'file', kinds: ['image'] }),
+      question('hand', { ...required, type: 'signature' }),
+      question('even', {
+        ...required,
+        type: 'integer',
+        validWhen: [{ rule: 'even > 9 and even < 9', message: 'No.' }],
+      }),
+    ]
+    for (const [index, item] of items.entries())
+      useDraft().edit([{ do: 'insert', node: item, into: 'section/t', at: index }])
+    expect(rehearsal.fillRest()).toMatchObject({ path: 'even', sentence: 'No.' })
+    expect(rehearsal.answers).toEqual({})
+    useDraft().edit([{ do: 'change', what: 'item/even', set: { validWhen: null } }])
+    expect([rehearsal.fillRest(), rehearsal.filled && allProblems(rehearsal.filled)]).toEqual([null, []])
   })
 })
 

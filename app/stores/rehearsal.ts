@@ -1,10 +1,10 @@
 import { defineStore, storeToRefs } from 'pinia'
 import { seededRandom } from '#core/fill/draw'
-import { fill } from '#core/fill/fill'
+import { fill, type AnswerProblem } from '#core/fill/fill'
 import { pagesOf, type Page } from '#core/fill/pages'
 import { planOf } from '#core/fill/plan'
 import type { Plan } from '#core/fill/planned'
-import { drawPlausibleAnswers } from '#core/fill/plausible'
+import { drawRest } from '#core/fill/plausible'
 import { replan } from '#core/fill/replan'
 import type { Answers } from '#core/form/answers'
 import type { Address } from '#core/form/walk'
@@ -13,9 +13,6 @@ import { useDraft } from './draft'
 import { useAnswerSets } from './rehearsal/useAnswerSets'
 import { useRehearsedAnswers } from './rehearsal/useRehearsedAnswers'
 import { placesConcerned } from './rehearsal/useWitness'
-
-/** How often likely answers are drawn until a set is complete. */
-const TRIES = 10
 
 /** The live form beside the design: practice answers survive every edit, and reloads. */
 export const useRehearsal = defineStore('rehearsal', () => {
@@ -49,11 +46,13 @@ export const useRehearsal = defineStore('rehearsal', () => {
     startAfresh()
     answers.value = found.answers
   }
-  /** Fills what is not answered with likely answers; false when no way through was found. */
-  function fillRest(): boolean {
-    const likely = plan.value && drawRest(plan.value, answers.value, today.value)
-    if (likely) answers.value = { ...answers.value, ...likely }
-    return likely !== null
+  /** Fills what is not answered with likely answers. @returns null, or what keeps the response from being complete */
+  function fillRest(): AnswerProblem | null {
+    if (!plan.value) return null
+    const drawn = drawRest(plan.value, answers.value, today.value, seededRandom(Date.now() % 2 ** 31))
+    if ('defeatedBy' in drawn) return drawn.defeatedBy
+    answers.value = { ...answers.value, ...drawn.answers }
+    return null
   }
   /** Opens the witness of a finding: its answers on its day, the rules concerned lit. */
   function show(finding: Finding) {
@@ -73,17 +72,6 @@ export const useRehearsal = defineStore('rehearsal', () => {
   const acting = { restore, startAfresh, fillRest, show, open }
   return { ...rehearsed, rounds, plan, filled, sets, saveSet, removeSet, openSet, ...acting }
 })
-
-/** Likely answers to what is blank; null when none were found that complete the form. */
-function drawRest(plan: Plan, answers: Answers, today: string): Answers | null {
-  const given = Object.fromEntries(Object.entries(answers).filter(([, v]) => v !== null))
-  const next = seededRandom(Date.now() % 2 ** 31)
-  for (let attempt = 0; attempt < TRIES; attempt++) {
-    const likely = drawPlausibleAnswers(plan, given, today, next, undefined, 0)
-    if (likely) return likely
-  }
-  return null
-}
 
 /** The page of a section on which something stands, or the last one that comes before it. */
 function pageNear(pages: readonly Page[], section: number, order: number): Page | undefined {

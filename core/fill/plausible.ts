@@ -4,7 +4,7 @@ import type { QuestionOf, QuestionType } from '../form/questions'
 import { WRITE_IN } from '../form/rows'
 import type { Answer, Answers } from '../form/answers'
 import { drawSteps, repairAnswers, type Drawing } from './draw'
-import { Filling, problemsIn } from './fill'
+import { Filling, problemsIn, type AnswerProblem } from './fill'
 import { answersInPlay } from './keep'
 import type { Plan, PlannedQuestion } from './planned'
 
@@ -14,6 +14,8 @@ interface Making {
   next: () => number
   day: number
   words: Words
+  /** Whether files that are nowhere kept stand in for real ones. */
+  standIns: boolean
 }
 type Maker<T extends QuestionType> = (q: QuestionOf<T>, making: Making, step: PlannedQuestion) => Answer
 
@@ -71,13 +73,21 @@ const MAKERS: { readonly [T in QuestionType]: Maker<T> } = {
     shuffled(q.options, next)
       .slice(0, q.most)
       .map(o => o.code),
-  file: () => null,
+  file: (q, { standIns }) => (standIns ? [standInFile(q)] : null),
   signature: (_, { next, words }) => ({
     typed: pick(words('signature') ?? ['I. Marlow'], next) ?? 'I. Marlow',
   }),
   value: () => null,
   hidden: q => FROM_LINK[q.holds ?? 'text'],
 }
+
+const ENDINGS = { image: 'png', pdf: 'pdf', document: 'odt', spreadsheet: 'ods', text: 'txt' } as const
+/** A file for practice: it has a name and a size, and nothing in it. */
+const standInFile = ({ code, kinds }: QuestionOf<'file'>): Answer => ({
+  file: `rehearsal-${code}`,
+  name: `stand-in.${ENDINGS[kinds?.[0] ?? 'pdf']}`,
+  bytes: 1_000,
+})
 
 /** What a link brings, by what the hidden value holds. */
 const FROM_LINK = { text: 'from the link', number: 12, yesNo: true, date: '2026-05-01' } as const
@@ -107,22 +117,45 @@ export function drawPlausibleAnswers(
   words: Words = () => undefined,
   blanks = 0.5,
 ): Answers | null {
-  const drawing: Drawing = { next, blanks, pool: pooled({ next, day: dayNumber(today) ?? 0, words }) }
+  const making: Making = { next, day: dayNumber(today) ?? 0, words, standIns: false }
+  const drawn = drawAll(plan, given, today, making, blanks)
+  return 'answers' in drawn ? drawn.answers : null
+}
+
+/** How often likely answers to what is blank are drawn until a set is complete. */
+const MOST_DRAWN = 10
+
+/**
+ * Practice answers to what is blank, with stand-ins for files.
+ * @returns the answers that count, or what keeps the response from being complete
+ */
+export function drawRest(plan: Plan, answers: Answers, today: string, next: () => number): DrawnAnswers {
+  const given = Object.fromEntries(Object.entries(answers).filter(([, v]) => v !== null))
+  const making: Making = { next, day: dayNumber(today) ?? 0, words: () => undefined, standIns: true }
+  let drawn = drawAll(plan, given, today, making, 0)
+  for (let attempt = 1; attempt < MOST_DRAWN && 'defeatedBy' in drawn; attempt++)
+    drawn = drawAll(plan, given, today, making, 0)
+  return drawn
+}
+
+/** Answers that complete a form, or the first thing that no draw made right. */
+export type DrawnAnswers = { answers: Answers } | { defeatedBy: AnswerProblem }
+
+function drawAll(plan: Plan, given: Answers, today: string, making: Making, blanks: number): DrawnAnswers {
+  const drawing: Drawing = { next: making.next, blanks, pool: pooled(making) }
   const answers: Record<string, Answer> = {}
   const filling = new Filling(plan, today)
+  const keepGiven = () => {
+    Object.assign(answers, given)
+  }
   for (let index = 0; index < plan.sections.length; index = filling.leave(index)) {
     const section = plan.sections[index]
     if (!section) break
     Object.assign(answers, drawSteps(section.steps, drawing), given)
     if (!filling.enter(index, answers)) continue
-    const keepGiven = () => {
-      Object.assign(answers, given)
-    }
-    if (
-      !repairAnswers(filling, section, answers, drawing, TRIES, keepGiven) ||
-      problemsIn(filling.state, section).length > 0
-    )
-      return null
+    repairAnswers(filling, section, answers, drawing, TRIES, keepGiven)
+    const [defeatedBy] = problemsIn(filling.state, section)
+    if (defeatedBy) return { defeatedBy }
   }
-  return answersInPlay(filling.state)
+  return { answers: answersInPlay(filling.state) }
 }

@@ -36,11 +36,13 @@ export const quotedWith = (
         .join('')
     : text
 
-/** The heading of an entry; `Engine 2` where the group gives none. */
+/** The heading of an entry; `Engine 2` where the group gives none, or nothing that it quotes is answered yet. */
 export function entryHeading(entry: Frame, group: GroupPlace, index: number): string {
-  const quoted = group.node.repeat?.heading
-    ? quotedText(entry, group.node.repeat.heading, standpointInside(group)).trim()
-    : ''
+  const own = group.node.repeat?.heading ?? ''
+  const stand = standpointInside(group)
+  const quotes = textFor(entry.plan, own, stand).filter(p => typeof p !== 'string')
+  const isBlank = quotes.length > 0 && quotes.every(q => q.run(entry.values) === null)
+  const quoted = isBlank ? '' : quotedText(entry, own, stand).trim()
   return quoted || `${group.node.title || 'Entry'} ${index + 1}`
 }
 

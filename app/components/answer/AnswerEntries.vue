@@ -30,12 +30,15 @@ const heading = inject(HEADING_BELOW, ref('h3'))
 const said = ref('')
 const box = useTemplateRef('box')
 
-const put = (i: number, code: string, value: Answer) =>
+function put(i: number, code: string, value: Answer) {
+  removed.value = null
   emit(
     'answer',
     list.value.map((e, j) => (j === i ? { ...e, [code]: value } : e)),
   )
+}
 function add() {
+  removed.value = null
   emit('answer', [...list.value, {}])
   said.value = `Entry ${list.value.length + 1} is added.`
   void nextTick(() =>
@@ -44,15 +47,33 @@ function add() {
       ?.focus(),
   )
 }
+/** The entry that was removed last, until something else is done. */
+const removed = ref<{ at: number; entry: Answers; name: string } | null>(null)
+const focusSoon = (selector: string) =>
+  void nextTick(() => box.value?.querySelector<HTMLElement>(selector)?.focus())
 function remove(i: number) {
+  const [entry, frame] = [list.value[i], frames.value[i]]
+  if (entry && frame) removed.value = { at: i, entry, name: entryHeading(frame, props.group.place, i) }
   emit('answer', list.value.toSpliced(i, 1))
-  said.value = `Entry ${i + 1} is removed.`
-  void nextTick(() => box.value?.querySelector<HTMLElement>('.add')?.focus())
+  focusSoon('.undo')
 }
+function takeBack() {
+  if (!removed.value) return
+  const { at, entry, name } = removed.value
+  removed.value = null
+  emit('answer', list.value.toSpliced(at, 0, entry))
+  said.value = `${name} is back.`
+  focusSoon(`[data-entry="${at}"] .remove`)
+}
+/** The entry that was moved keeps the focus, at the button that goes on the same way. */
 function move(i: number, by: 1 | -1) {
   const entry = list.value[i]
-  if (entry) emit('answer', list.value.toSpliced(i, 1).toSpliced(i + by, 0, entry))
-  said.value = `Entry ${i + 1} is now number ${i + by + 1}.`
+  const at = i + by
+  if (entry) emit('answer', list.value.toSpliced(i, 1).toSpliced(at, 0, entry))
+  said.value = `Entry ${i + 1} is now number ${at + 1}.`
+  const isAtEnd = at === 0 || at === list.value.length - 1
+  const way = isAtEnd ? '.tool' : `[data-by="${by}"]`
+  focusSoon(`[data-entry="${at}"] ${way}`)
 }
 </script>
 
@@ -80,6 +101,7 @@ function move(i: number, by: 1 | -1) {
       v-for="(f, i) in frames"
       :key="i"
       class="entry sheet"
+      :data-entry="i"
       role="group"
       :aria-label="entryHeading(f, group.place, i)"
     >
@@ -90,6 +112,7 @@ function move(i: number, by: 1 | -1) {
             v-if="i > 0"
             variant="plain"
             class="tool"
+            data-by="-1"
             :aria-label="`Move ${entryHeading(f, group.place, i)} up`"
             @click="move(i, -1)"
           >
@@ -99,6 +122,7 @@ function move(i: number, by: 1 | -1) {
             v-if="i < frames.length - 1"
             variant="plain"
             class="tool"
+            data-by="1"
             :aria-label="`Move ${entryHeading(f, group.place, i)} down`"
             @click="move(i, 1)"
           >
@@ -107,6 +131,7 @@ function move(i: number, by: 1 | -1) {
           <v-btn
             v-if="frames.length > group.min"
             variant="text"
+            class="remove"
             :aria-label="`Remove ${entryHeading(f, group.place, i)}`"
             @click="remove(i)"
             >Remove</v-btn
@@ -127,6 +152,20 @@ function move(i: number, by: 1 | -1) {
         />
       </div>
     </div>
+    <p
+      v-if="removed"
+      class="small"
+      role="status"
+    >
+      “{{ removed.name }}” is removed.
+      <v-btn
+        variant="text"
+        class="undo"
+        @click="takeBack"
+      >
+        Undo
+      </v-btn>
+    </p>
     <v-btn
       v-if="!locked && frames.length < group.max"
       class="add"

@@ -3,6 +3,7 @@ import { EXPLAIN } from './keys'
 import type { Answer } from '#core/form/answers'
 import { problemOf, type Frame } from '#core/fill/fill'
 import { keptAnswer } from '#core/fill/keep'
+import { choicesWanted } from '#core/form/choicesWanted'
 import { unitOf } from '#core/form/unitOf'
 import { quotedText } from '#core/fill/quote'
 import type { PlannedQuestion } from '#core/fill/planned'
@@ -48,6 +49,10 @@ const text = (t: string | undefined) => (t ? quotedText(props.frame, t, props.qu
 const label = computed(() => text(node.value.label) || node.value.code)
 const help = computed(() => ('help' in node.value ? text(node.value.help) : ''))
 const unit = computed(() => unitOf(node.value))
+/** Said before somebody chooses too many. */
+const wanted = computed(() =>
+  node.value.type === 'choices' && !locked.value ? choicesWanted(node.value) : null,
+)
 const lost = computed(() =>
   (props.frame.lost.get(props.question.slot) ?? []).map(
     code => props.question.offer?.rows.get(code)?.label ?? code,
@@ -62,6 +67,7 @@ const describedby = computed(
   () =>
     [
       help.value ? `${props.id}-help` : '',
+      wanted.value ? `${props.id}-wanted` : '',
       lost.value.length > 0 ? `${props.id}-lost` : '',
       problem.value ? `${props.id}-wrong` : '',
     ]
@@ -126,6 +132,13 @@ const role = computed(() =>
       class="help"
     >
       {{ help }}
+    </p>
+    <p
+      v-if="wanted"
+      :id="`${id}-wanted`"
+      class="help"
+    >
+      {{ wanted }}
     </p>
     <p
       v-if="lost.length > 0"

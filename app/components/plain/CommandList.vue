@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useFillRest } from '~/composables/rehearse/useFillRest'
 import { VCommandPalette } from 'vuetify/labs/VCommandPalette'
 import { placeName } from '#core/form/walk'
 
@@ -18,6 +19,7 @@ const to =
   (stage: string, query: Record<string, string> = {}) =>
   () =>
     void navigateTo({ path: `/forms/${draft.id}/${stage}`, query })
+const fillRest = useFillRest()
 const commands = computed((): Command[] => [
   { words: 'Write: the script', hint: '', run: to('write') },
   { words: 'Write: the rulebook', hint: '', run: to('write', { view: 'rulebook' }) },
@@ -29,13 +31,7 @@ const commands = computed((): Command[] => [
   { words: 'Undo', hint: 'Ctrl Z', run: draft.undo },
   { words: 'Redo', hint: 'Ctrl Shift Z', run: draft.redo },
   { words: 'Start the rehearsal afresh', hint: 'Alt N', run: rehearsal.startAfresh },
-  {
-    words: 'Fill the rest of the rehearsal',
-    hint: '',
-    run: () => {
-      rehearsal.fillRest()
-    },
-  },
+  { words: 'Fill the rest of the rehearsal', hint: '', run: fillRest },
   { words: 'All forms', hint: '', run: () => void navigateTo('/') },
 ])
 const rows = computed((): Command[] =>

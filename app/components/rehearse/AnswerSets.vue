@@ -1,14 +1,12 @@
 <script setup lang="ts">
 import { mdiClose, mdiFormTextbox } from '@mdi/js'
+import { useFillRest } from '~/composables/rehearse/useFillRest'
+
 /** Filling the rest, and the sets of answers kept under a name. */
 const { say } = useSaid()
 const rehearsal = useRehearsal()
 const name = ref('')
-function fillRest() {
-  const found = rehearsal.fillRest()
-  const filled = 'The rest is filled with likely answers.'
-  say(found ? filled : 'No complete set of answers was found; look at what is required.')
-}
+const fillRest = useFillRest()
 function saveSet() {
   const kept = name.value.trim()
   if (!kept) return

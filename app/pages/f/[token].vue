@@ -126,7 +126,9 @@ async function toTop(step: void | Promise<void>) {
   margin: 0 auto;
   padding: 36px 16px 80px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 28px;
+  overflow-wrap: anywhere;
 }
 .top {
   display: flex;

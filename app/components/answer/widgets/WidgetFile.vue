@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isFile, DEFAULT_MEGABYTES } from '#core/fill/readers'
+import { isFile, DEFAULT_MEGABYTES, type FileAnswer } from '#core/fill/readers'
 import { readableBytes } from '#core/fill/describeValue'
 import { FILE_TAKER } from '../keys'
 import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
@@ -36,6 +36,7 @@ const over = ref(false)
 
 async function take(chosen: readonly File[]) {
   refused.value = []
+  removed.value = null
   let kept = [...files.value]
   for (const file of chosen) {
     if (kept.length >= most.value && most.value > 1) {
@@ -70,14 +71,29 @@ function drop(event: DragEvent) {
   over.value = false
   void take([...(event.dataTransfer?.files ?? [])])
 }
-function remove(i: number) {
-  const next = files.value.toSpliced(i, 1)
+const box = useTemplateRef('box')
+/** The file that was removed last, until another is given. */
+const removed = shallowRef<{ at: number; file: FileAnswer } | null>(null)
+function put(next: readonly FileAnswer[], focus: string) {
   emit('answer', next.length === 0 ? null : next)
+  void nextTick(() => box.value?.querySelector<HTMLElement>(focus)?.focus())
+}
+function remove(at: number) {
+  const file = files.value[at]
+  if (file) removed.value = { at, file }
+  put(files.value.toSpliced(at, 1), '.undo')
+}
+function takeBack() {
+  if (!removed.value) return
+  const { at, file } = removed.value
+  removed.value = null
+  put(files.value.toSpliced(at, 0, file), 'li .v-btn')
 }
 </script>
 
 <template>
   <div
+    ref="box"
     class="files"
     :class="{ over, invalid }"
     @dragover.prevent="over = true"
@@ -99,6 +115,20 @@ function remove(i: number) {
         >
       </li>
     </ul>
+    <p
+      v-if="removed"
+      class="small"
+      role="status"
+    >
+      “{{ removed.file.name }}” is removed.
+      <v-btn
+        variant="text"
+        class="undo"
+        @click="takeBack"
+      >
+        Undo
+      </v-btn>
+    </p>
     <p
       v-for="name in sending"
       :key="name"

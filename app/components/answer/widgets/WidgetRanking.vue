@@ -15,6 +15,7 @@ const most = computed(() =>
 )
 const labelOf = (code: string) => props.question.options.find(o => o.code === code)?.label ?? code
 const list = useTemplateRef('list')
+const box = useTemplateRef('box')
 const said = ref('')
 
 function put(codes: string[]) {
@@ -25,13 +26,25 @@ function move(code: string, to: number, focus = true) {
   const at = Math.max(0, Math.min(without.length, to))
   put(without.toSpliced(at, 0, code))
   said.value = `${labelOf(code)} is now number ${at + 1}.`
-  if (focus)
-    void nextTick(() => list.value?.querySelector<HTMLElement>(`[data-code="${CSS.escape(code)}"]`)?.focus())
+  if (focus) focusSoon(`[data-code="${CSS.escape(code)}"]`)
 }
+/** The next one that can be chosen, or once all are, the one that was. */
 function add(code: string) {
+  const next =
+    open.value.find((_, i) => open.value[i - 1]?.code === code) ?? open.value.find(o => o.code !== code)
+  const isFull = ranked.value.length + 1 >= most.value
   put([...ranked.value, code])
   said.value = `${labelOf(code)} is number ${ranked.value.length + 1}.`
+  focusSoon(next && !isFull ? openOne(next.code) : `[data-code="${CSS.escape(code)}"]`)
 }
+function takeOut(code: string) {
+  put(ranked.value.filter(c => c !== code))
+  said.value = `${labelOf(code)} is out of the order.`
+  focusSoon(openOne(code))
+}
+const openOne = (code: string) => `[data-open="${CSS.escape(code)}"]`
+const focusSoon = (selector: string) =>
+  void nextTick(() => box.value?.querySelector<HTMLElement>(selector)?.focus())
 /** Going from one button of the widget to another is no leaving. */
 function leave(event: FocusEvent) {
   if (!(
@@ -70,6 +83,7 @@ onBeforeUnmount(() => stops.forEach(stop => stop()))
 
 <template>
   <div
+    ref="box"
     class="ranking"
     @focusout="leave"
   >
@@ -108,7 +122,7 @@ onBeforeUnmount(() => stops.forEach(stop => stop()))
           type="button"
           class="own-button tool"
           :aria-label="`Take ${labelOf(code)} out of the order`"
-          @click="put(ranked.filter(c => c !== code))"
+          @click="takeOut(code)"
         >
           ×
         </button>
@@ -129,6 +143,7 @@ onBeforeUnmount(() => stops.forEach(stop => stop()))
         :id="i === 0 ? id : undefined"
         :key="o.code"
         type="button"
+        :data-open="o.code"
         class="own-button"
         @click="add(o.code)"
       >

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Edit } from '#core/form/edits'
+import { listPlaces } from '#core/form/walk'
 import { beginAfresh, copy, person, question, Server, START } from '../testing/stores'
 
 const named = fc.constantFrom('a', 'b', 'c', 'd')
@@ -83,7 +84,9 @@ describe('a draft of two people', () => {
       { numRuns: 200 },
     )
   })
+})
 
+describe('what two people change at once', () => {
   it('says where two changed the same, keeps the own and offers the other', async () => {
     const server = new Server(START)
     const [ines, caspar] = [await person(server, 'Ines'), await person(server, 'Caspar')]
@@ -96,17 +99,95 @@ describe('a draft of two people', () => {
     expect(caspar.draft.clashes).toEqual([
       {
         sentence: 'Ines changed the label of a at the same time: theirs was “Hull”, yours “Keel” stands.',
-        theirs: label('Hull')[0],
+        offer: { words: 'Take theirs', edit: label('Hull')[0], otherwise: 'Keep mine' },
       },
     ])
     expect(server.form.sections[0]?.items.map(i => 'label' in i && i.label)).toEqual(['Keel', 'c'])
-    // What was taken away meanwhile is said with what was written there.
+    // What was taken away meanwhile is said, and comes back with what was written there.
     ines.draft.edit([{ do: 'change', what: 'item/b', set: { help: 'Lost?' } }])
     await ines.does(d => d.flush())
-    expect(ines.draft.clashes[0]?.sentence).toMatch(
-      /^Caspar changed the same place; your change could not be made: .*\(help: Lost\?\)$/,
-    )
+    expect(ines.draft.clashes.map(c => c.sentence)).toEqual([
+      'Caspar deleted “b” while it was being written in here.',
+      'Caspar changed the label of a right after you: yours was “Hull”, theirs “Keel” stands.',
+    ])
     expect(copy(ines.draft.form)).toEqual(server.form)
+    await ines.does(async d => {
+      for (const { offer } of d.clashes) if (offer) d.edit([offer.edit])
+      await d.flush()
+    })
+    expect(server.form.sections[0]?.items).toMatchObject([
+      { code: 'a', label: 'Hull' },
+      { code: 'b', help: 'Lost?' },
+      { code: 'c' },
+    ])
+  })
+})
+
+describe('undo', () => {
+  it('leaves what somebody else has set since, whatever one’s own steps were', async () => {
+    const theirs = fc.tuple(named, fc.constantFrom('label', 'help'))
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(edit('own'), { minLength: 1, maxLength: 8 }),
+        fc.array(theirs, { minLength: 1, maxLength: 4 }),
+        async (own, set) => {
+          const server = new Server(START)
+          const [ines, caspar] = [await person(server, 'Ines'), await person(server, 'Caspar')]
+          await ines.does(d => (own.forEach(e => d.edit([e])), d.flush()))
+          const made = await caspar.does(async d => {
+            await d.look()
+            const done = set.filter(([code, key]) =>
+              d.edit([{ do: 'change', what: `item/${code}`, set: { [key]: 'theirs' } }]),
+            )
+            await d.flush()
+            return done
+          })
+          await ines.does(async d => {
+            await d.look()
+            while (d.past.length > 0) d.undo()
+            await d.flush()
+          })
+          for (const [code, key] of made)
+            expect(listPlaces(server.form).find(p => p.code === code)?.node).toHaveProperty(key, 'theirs')
+        },
+      ),
+      { numRuns: 100 },
+    )
+  })
+})
+
+describe('undo after a reload', () => {
+  it('takes back only what is one’s own', async () => {
+    const server = new Server(START)
+    const [ines, caspar] = [await person(server, 'Ines'), await person(server, 'Caspar')]
+    const set = (what: 'a' | 'b', values: Record<string, string>): Edit[] => [
+      { do: 'change', what: `item/${what}`, set: values },
+    ]
+    await ines.does(async d => {
+      d.edit(set('a', { label: 'Hull', help: 'Below' }))
+      d.edit([{ do: 'insert', into: 'section/s', at: 0, node: question('new') }])
+      d.edit(set('b', { label: 'Mast' }))
+      await d.flush()
+    })
+    await caspar.does(async d => {
+      await d.look()
+      d.edit([{ do: 'change', what: 'item/new', set: { help: 'Mine' } }])
+      d.edit(set('a', { label: 'Keel' }))
+      await d.flush()
+    })
+    await ines.does(d => d.look())
+    await ines.reload()
+    await ines.does(async d => {
+      while (d.past.length > 0) d.undo()
+      await d.flush()
+    })
+    const [added, a, b] = server.form.sections[0]?.items ?? []
+    expect([added, a, b]).toMatchObject([
+      { code: 'new', help: 'Mine' },
+      { code: 'a', label: 'Keel' },
+      { code: 'b', label: 'b' },
+    ])
+    expect(a).not.toHaveProperty('help')
   })
 })
 

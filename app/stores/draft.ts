@@ -4,6 +4,7 @@ import type { Accepted } from '#core/prove/acceptance'
 import { API } from '#shared/api/endpoints'
 import type { ReleaseBrief } from '#shared/api/releases'
 import { callApi } from '~/api/callApi'
+import { overtaking, useKeptHistory } from './draft/useKeptHistory'
 import { useDraftForm } from './draft/useDraftForm'
 import { useEditHistory } from './draft/useEditHistory'
 import { useSelection } from './draft/useSelection'
@@ -19,9 +20,12 @@ export const useDraft = defineStore('draft', () => {
   /** Risks that somebody has accepted. */
   const accepted = shallowRef<readonly Accepted[]>([])
   const { apply, ...document } = useDraftForm()
-  const { begin, queue, ...sync } = useSynchronising(id, document.form)
   const selection = useSelection(document.places)
   const history = useEditHistory()
+  const { selected } = selection
+  const overtake = overtaking(history)
+  const { begin, queue, ...sync } = useSynchronising(id, document.form, { selected, overtake })
+  const recallSteps = useKeptHistory({ id, history, ...sync })
 
   async function load(formId: string) {
     const loaded = await callApi(API.loadForm, { params: { id: formId } })
@@ -34,8 +38,8 @@ export const useDraft = defineStore('draft', () => {
     accepted.value = loaded.accepted
     begin(loaded.draft, loaded.revision, loaded.savedAt)
     if (!isOther) return
-    history.clear()
     selection.select(null)
+    await recallSteps(loaded.draft)
   }
   /** Edits that were made are on their way: the draft is not any release's any more. */
   function send(edits: readonly Edit[]) {

@@ -1,6 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
-import { computed, ref, shallowReactive, shallowRef, watch } from 'vue'
+import { computed, nextTick, ref, shallowReactive, shallowRef, watch } from 'vue'
 import type { Form, Item } from '#core/form/definition'
 import { applyEdits, EditError, type Edit } from '#core/form/edits'
 import { dayHere } from '../browser/dayHere'
@@ -83,25 +83,40 @@ interface Options {
 const refuse = (code: string, sentence: string) =>
   Promise.reject(Object.assign(new Error(sentence), { status: 409, data: { data: { code, sentence } } }))
 
-/** Somebody at a draft: `does` what follows with that person's connection. */
+/** What a browser keeps under names. */
+function storage() {
+  const kept = new Map<string, string>()
+  return {
+    getItem: (k: string) => kept.get(k) ?? null,
+    setItem: (k: string, v: string) => void kept.set(k, v),
+    removeItem: (k: string) => void kept.delete(k),
+  }
+}
+
+/** Somebody at a draft: `does` what follows with that person's connection and tab; `reload` begins anew in the same tab. */
 export async function person(server: Server, by: string) {
-  const pinia = createPinia()
+  let pinia = createPinia()
+  const tab = storage()
   const does = async <T>(what: (draft: ReturnType<typeof useDraft>) => T | Promise<T>): Promise<T> => {
     vi.stubGlobal('$fetch', server.fetchFor(by))
-    return what(useDraft(pinia))
+    vi.stubGlobal('sessionStorage', tab)
+    const done = await what(useDraft(pinia))
+    await nextTick()
+    return done
   }
-  await does(draft => draft.load('x'))
-  return { draft: useDraft(pinia), does }
+  const load = () => does(draft => draft.load('x'))
+  const reload = () => {
+    pinia = createPinia()
+    return load()
+  }
+  await load()
+  return { draft: useDraft(pinia), does, reload }
 }
 
 /** A browser of one’s own: no store yet, nothing kept, a clock that stands. */
 export function beginAfresh() {
   vi.useFakeTimers({ now: new Date('2026-11-24T10:00:00') })
   setActivePinia(createPinia())
-  const kept = new Map<string, string>()
-  vi.stubGlobal('localStorage', {
-    getItem: (k: string) => kept.get(k) ?? null,
-    setItem: (k: string, v: string) => void kept.set(k, v),
-    removeItem: (k: string) => void kept.delete(k),
-  })
+  vi.stubGlobal('localStorage', storage())
+  vi.stubGlobal('sessionStorage', storage())
 }

@@ -1,17 +1,9 @@
 import { readFileSync } from 'node:fs'
 import axe from 'axe-core'
 import { expect, test, type Locator, type Page } from '@playwright/test'
-import { errorsOf, open, ready, signIn } from './support'
-import { releaseForm } from '../support/release'
+import { errorsOf, open, ready, released } from './support'
 
 const definition = (name: string): unknown => JSON.parse(readFileSync(name, 'utf8'))
-
-/** Brings a definition in and releases it; gives the address for respondents. */
-async function released(page: Page, form: unknown): Promise<string> {
-  await signIn(page)
-  const { id } = await (await page.request.post('/api/forms', { data: { definition: form } })).json()
-  return `/f/${await releaseForm(page, id)}`
-}
 
 /** Goes on by Tab until something has the focus: whatever can't be reached by keyboard fails here. */
 async function tabTo(page: Page, wanted: Locator) {

@@ -1,4 +1,5 @@
 import { expect, type Locator, type Page } from '@playwright/test'
+import { releaseForm } from '../support/release'
 
 /** Waits until the page's script runs: a click before that is lost. */
 export const ready = (page: Page) =>
@@ -54,4 +55,11 @@ export async function giveFiles(page: Page, button: string, files: Parameters<Lo
   const dialog = page.waitForEvent('filechooser')
   await page.getByRole('button', { name: button }).click()
   await (await dialog).setFiles(files)
+}
+
+/** Brings a definition in and releases it; gives the address for respondents. */
+export async function released(page: Page, form: unknown): Promise<string> {
+  await signIn(page)
+  const { id } = await (await page.request.post('/api/forms', { data: { definition: form } })).json()
+  return `/f/${await releaseForm(page, id)}`
 }

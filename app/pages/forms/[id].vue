@@ -64,8 +64,8 @@ const selectedName = computed(() => {
 })
 type Clash = (typeof draft.clashes)[number]
 const dismiss = (clash: Clash) => (draft.clashes = draft.clashes.filter(c => c !== clash))
-function takeTheirs(clash: Clash) {
-  if (clash.theirs) draft.edit([clash.theirs])
+function takeOffer(clash: Clash) {
+  if (clash.offer) draft.edit([clash.offer.edit])
   dismiss(clash)
 }
 </script>
@@ -143,17 +143,17 @@ function takeTheirs(clash: Clash) {
       >
         {{ c.sentence }}
         <v-btn
-          v-if="c.theirs"
+          v-if="c.offer"
           variant="text"
-          @click="takeTheirs(c)"
+          @click="takeOffer(c)"
         >
-          Take theirs
+          {{ c.offer.words }}
         </v-btn>
         <v-btn
           variant="text"
           @click="dismiss(c)"
         >
-          {{ c.theirs ? 'Keep mine' : 'Done' }}
+          {{ c.offer?.otherwise ?? 'Done' }}
         </v-btn>
       </p>
     </v-alert>

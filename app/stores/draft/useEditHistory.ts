@@ -10,6 +10,12 @@ export interface EditStep {
   selected: Address | null
 }
 
+/** The steps that can be undone, and those that can be made again. */
+export interface EditSteps {
+  past: readonly EditStep[]
+  future: readonly EditStep[]
+}
+
 /** Milliseconds within which edits of the same thing are one step. */
 const MERGE_WITHIN = 1_500
 const MOST_STEPS = 500
@@ -45,11 +51,16 @@ export function useEditHistory() {
     future.value = future.value.slice(0, -1)
     if (make(next.forward)) past.value = [...past.value, { ...next, merge: null }]
   }
-  function clear() {
-    past.value = []
-    future.value = []
+  /** Leaves out of every step what `left` says is no longer one's own. */
+  function overtake(left: (step: EditStep) => EditStep | null) {
+    past.value = past.value.flatMap(step => left(step) ?? [])
+    future.value = future.value.flatMap(step => left(step) ?? [])
   }
-  return { past, future, remember, undo, redo, clear }
+  function begin(steps: EditSteps | null) {
+    past.value = steps?.past ?? []
+    future.value = steps?.future ?? []
+  }
+  return { past, future, remember, undo, redo, overtake, begin }
 }
 
 const joined = (last: EditStep, step: EditStep): EditStep => ({

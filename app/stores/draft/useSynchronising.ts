@@ -5,7 +5,7 @@ import { applyEdits, type Edit } from '#core/form/edits'
 import { API } from '#shared/api/endpoints'
 import type { Refusal } from '#shared/api/refusal'
 import { callApi } from '~/api/callApi'
-import { usePull, type SharedState } from './usePull'
+import { usePull, type Follower, type SharedState } from './usePull'
 
 export type SaveState =
   { kind: 'saved'; at: string } | { kind: 'saving' } | { kind: 'failed'; refusal: Refusal }
@@ -15,11 +15,11 @@ const SAVE_AFTER = 350
 const RETRY_AFTER = 4_000
 
 /** Keeps a draft the same here and on the server: own edits go there, those of others come from there. */
-export function useSynchronising(id: Ref<string>, form: Ref<Form | null>) {
+export function useSynchronising(id: Ref<string>, form: Ref<Form | null>, follower: Follower) {
   const save = ref<SaveState>({ kind: 'saved', at: '' })
   const shared = newSharedState(id, form)
   const { revision, clashes, confirmed, waiting } = shared
-  const pull = usePull(shared)
+  const { pull, remember } = usePull(shared, follower)
   const sending = shallowRef<Promise<void> | null>(null)
   const soon = useTimeoutFn(() => flush(), SAVE_AFTER, { immediate: false })
   const again = useTimeoutFn(() => flush(), RETRY_AFTER, { immediate: false })
@@ -54,9 +54,9 @@ export function useSynchronising(id: Ref<string>, form: Ref<Form | null>) {
     const edits = [...waiting.value]
     save.value = { kind: 'saving' }
     try {
-      const body = { base: revision.value, edits }
-      const done = await callApi(API.saveEdits, { params: { id: id.value }, body })
+      const done = await saveEdits(id.value, { base: revision.value, edits })
       waiting.value = waiting.value.slice(edits.length)
+      remember(edits)
       if (confirmed.value) confirmed.value = applyEdits(confirmed.value, edits).form
       revision.value = done.revision
       save.value = waiting.value.length === 0 ? { kind: 'saved', at: done.savedAt } : { kind: 'saving' }
@@ -75,6 +75,9 @@ export function useSynchronising(id: Ref<string>, form: Ref<Form | null>) {
   const look = () => (unsaved() || !id.value ? Promise.resolve(true) : pull())
   return { revision, save, clashes, begin, queue, flush, unsaved, look }
 }
+
+const saveEdits = (formId: string, body: { base: number; edits: Edit[] }) =>
+  callApi(API.saveEdits, { params: { id: formId }, body })
 
 const newSharedState = (id: Ref<string>, form: Ref<Form | null>): SharedState => ({
   ...{ id, form },

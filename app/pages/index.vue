@@ -7,6 +7,7 @@ import type { Form } from '#core/form/definition'
 import { API } from '#shared/api/endpoints'
 import type { Refusal } from '#shared/api/refusal'
 import { callApi, useApi } from '~/api/callApi'
+import type { Command } from '~/composables/commands'
 
 bringPatternEngine()
 definePageMeta({ middleware: 'designer' })
@@ -14,6 +15,33 @@ useHead({ title: 'Forms · Tobbin' })
 const api = useApi()
 const { data: forms, refresh } = await useAsyncData('forms', () => api(API.listForms))
 const title = ref('')
+const filing = useTemplateRef('filing')
+const words = ref('')
+const tag = ref<string | null>(null)
+const inArchive = ref(false)
+const tags = computed(() => [...new Set((forms.value ?? []).flatMap(f => f.tags))].toSorted())
+const found = computed(() =>
+  (forms.value ?? []).filter(
+    f =>
+      f.isArchived === inArchive.value &&
+      (!tag.value || f.tags.includes(tag.value)) &&
+      hasWords([f.title, f.code, ...f.tags].join(' '), words.value),
+  ),
+)
+/** What the list of commands offers here. */
+const commands = (): Command[] => [
+  ...(forms.value ?? []).map(f => ({
+    words: f.title,
+    hint: f.code,
+    names: [f.code],
+    run: () => void navigateTo(`/forms/${f.id}/write`),
+  })),
+  ...TEMPLATES.map(t => ({
+    words: `New form from ${t.title}`,
+    hint: '',
+    run: () => void create({ definition: t.form }),
+  })),
+]
 const refusal = ref<Refusal | null>(null)
 
 async function create(body: { title: string } | { definition: unknown }) {
@@ -52,14 +80,6 @@ async function bring(definitions: Form[]) {
   await refresh()
 }
 
-const HEADERS = [
-  { title: 'Form', key: 'title' },
-  { title: 'Code', key: 'code' },
-  { title: 'Questions', key: 'questions', align: 'end' },
-  { title: 'Release', key: 'release' },
-  { title: 'Responses', key: 'responses', align: 'end' },
-  { title: 'Last saved', key: 'savedAt' },
-] as const
 /** Chosen forms as one zip of definition files. */
 const chosen = ref<string[]>([])
 async function exportChosen() {
@@ -75,7 +95,12 @@ async function exportChosen() {
 
 <template>
   <div>
-    <TopBar />
+    <TopBar>
+      <CommandList
+        :commands="commands"
+        placeholder="A form by title or code, or a template"
+      />
+    </TopBar>
     <main class="home">
       <div class="row-flex head">
         <h1>Forms</h1>
@@ -124,60 +149,33 @@ async function exportChosen() {
         @close="looking = []"
         @bring="bring"
       />
+      <FormFilter
+        v-if="(forms ?? []).length > 0"
+        v-model:words="words"
+        v-model:tag="tag"
+        v-model:in-archive="inArchive"
+        :tags="tags"
+        :archived="(forms ?? []).filter(f => f.isArchived).length"
+      />
+      <FormFiling
+        ref="filing"
+        :known="tags"
+        @changed="refresh()"
+        @refused="refusal = refusalOf($event)"
+      />
       <div class="sheet">
-        <v-data-table
-          v-if="forms && forms.length > 0"
-          v-model="chosen"
-          :headers="HEADERS"
-          :items="forms"
-          item-value="id"
-          show-select
-          :items-per-page="50"
-          :hide-default-footer="forms.length <= 50"
-        >
-          <template #[`header.data-table-select`]="{ allSelected, someSelected, selectAll }">
-            <v-checkbox-btn
-              :model-value="allSelected"
-              :indeterminate="someSelected && !allSelected"
-              aria-label="Choose all forms for export"
-              @update:model-value="selectAll(!allSelected)"
-            />
-          </template>
-          <template #[`item.data-table-select`]="{ item, internalItem, isSelected, toggleSelect }">
-            <v-checkbox-btn
-              :model-value="isSelected(internalItem)"
-              :aria-label="`Choose ${item.title} for export`"
-              @update:model-value="toggleSelect(internalItem)"
-            />
-          </template>
-          <template #[`item.title`]="{ item }"
-            ><NuxtLink
-              :to="`/forms/${item.id}/write`"
-              class="form-link"
-              >{{ item.title }}</NuxtLink
-            ></template
-          >
-          <template #[`item.code`]="{ item }"
-            ><code class="quiet">{{ item.code }}</code></template
-          >
-          <template #[`item.release`]="{ item }">{{
-            item.release > 0 ? `version ${item.release} is open` : 'draft, not yet released'
-          }}</template>
-          <template #[`item.responses`]="{ item }"
-            ><NuxtLink
-              v-if="item.responses > 0"
-              :to="`/forms/${item.id}/collect`"
-              >{{ item.responses }}</NuxtLink
-            ><span
-              v-else
-              class="quiet"
-              >0</span
-            ></template
-          >
-          <template #[`item.savedAt`]="{ item }"
-            ><span class="quiet">{{ readableDay(item.savedAt) }}</span></template
-          >
-        </v-data-table>
+        <FormTable
+          v-if="found.length > 0"
+          v-model:chosen="chosen"
+          :forms="found"
+          @act="(act, form) => filing?.begin(act, form)"
+          @tag="tag = $event"
+        />
+        <v-empty-state
+          v-else-if="(forms ?? []).length > 0"
+          title="No form like this"
+          text="No form goes by these words here; other words, another tag or the archive may have it."
+        />
         <v-empty-state
           v-else
           title="No forms yet"
@@ -239,13 +237,5 @@ async function exportChosen() {
 .sheet :deep(th),
 .sheet :deep(td) {
   padding: 9px 16px;
-}
-.form-link {
-  color: var(--ink);
-  font-weight: 600;
-  text-decoration: none;
-}
-.form-link:hover {
-  text-decoration: underline;
 }
 </style>

@@ -5,7 +5,9 @@ import { checkIntegrity, type RowProblem } from '../../core/lists/integrity'
 import {
   headProblems,
   guessColumnKind,
-  guessRoles,
+  guessTableRoles,
+  headsFor,
+  isHeaded,
   readRows,
   type Role,
   type Table,
@@ -20,6 +22,8 @@ export interface Preview {
   roles: Role[]
   kinds: Record<string, ColumnKind>
   warnings: string[]
+  /** Whether the first line heads the columns. */
+  isHeaded: boolean
 }
 export interface Comparison {
   added: Row[]
@@ -33,6 +37,7 @@ export interface Comparison {
 }
 export type ListsQuestion =
   | { ask: 'read'; file: File; known: Record<string, ColumnKind> }
+  | { ask: 'head'; isHeaded: boolean; known: Record<string, ColumnKind> }
   | { ask: 'compare'; roles: Role[]; kinds: Record<string, ColumnKind>; before: Row[]; missing: Missing }
   | { ask: 'check'; asked: number; lists: ChoiceList[] }
 export type ListsAnswer =
@@ -45,6 +50,8 @@ export type ListsAnswer =
 /** How many lines and rows are shown before anything is taken in. */
 const SHOWN = 20
 const MOST_LINES = 200_000
+/** All lines of the file, and those that are rows. */
+let whole: Table = []
 let table: Table = []
 
 const reply = (answer: ListsAnswer) => postMessage(answer)
@@ -66,28 +73,36 @@ async function answer(question: ListsQuestion) {
     return reply({ is: 'checked', asked: question.asked, problems, milliseconds: performance.now() - begun })
   }
   if (question.ask === 'compare') return compare(question)
-  const lines = /\.xlsx$/i.test(question.file.name)
-    ? await fromWorkbook(question.file)
-    : fromText(await question.file.arrayBuffer())
-  const [heads = [], ...rest] = lines
-  table = rest
-  const roles = guessRoles(heads, Object.keys(question.known))
+  if (question.ask === 'read') {
+    const { file } = question
+    whole = /\.xlsx$/i.test(file.name) ? await fromWorkbook(file) : fromText(await file.arrayBuffer())
+  }
+  const { known } = question
+  show(question.ask === 'head' ? question.isHeaded : isHeaded(whole.slice(0, 200), Object.keys(known)), known)
+}
+
+/** Shows what the table is taken for: its heads, or all lines as rows. */
+function show(isHeaded: boolean, known: Record<string, ColumnKind>) {
+  const heads = isHeaded ? [...(whole[0] ?? [])] : headsFor(whole.slice(0, 200))
+  table = isHeaded ? whole.slice(1) : whole
+  const roles = guessTableRoles(heads, table.slice(0, 1_000), Object.keys(known))
   const kinds = Object.fromEntries(
     roles.flatMap((role, i) =>
       typeof role === 'object'
-        ? [[role.column, question.known[role.column] ?? guessColumnKind(column(rest, i))] as const]
+        ? [[role.column, known[role.column] ?? guessColumnKind(column(table, i))] as const]
         : [],
     ),
   )
   reply({
     is: 'read',
     preview: {
-      heads: [...heads],
-      lines: rest.slice(0, SHOWN).map(l => [...l]),
-      count: rest.length,
+      heads,
+      lines: table.slice(0, SHOWN).map(l => [...l]),
+      count: table.length,
       roles,
       kinds,
-      warnings: headProblems(heads, rest.slice(0, 1_000)),
+      warnings: headProblems(heads, table.slice(0, 1_000)),
+      isHeaded,
     },
   })
 }
@@ -122,10 +137,12 @@ const unescaped = (cell: string) => (/^'[=+\-@\t]/.test(cell) ? cell.slice(1) : 
 
 async function fromWorkbook(file: File): Promise<Table> {
   reply({ is: 'progress', share: 0.1 })
-  const [first] = await readXlsx(file)
+  const [first] = await readXlsx(file, { parseNumber: numberAsSeen })
   reply({ is: 'progress', share: 0.9 })
   return (first?.data ?? []).map(line => line.map(cellOf))
 }
+/** A number as a sheet shows it: fifteen digits, without what the machine's fractions add beyond them. */
+const numberAsSeen = (text: string): string => String(Number(Number(text).toPrecision(15)))
 function cellOf(cell: unknown): string {
   if (cell instanceof Date) return cell.toISOString().slice(0, 10)
   return cell === null ? '' : String(cell)

@@ -3,6 +3,7 @@ import { freeCode, takenCodes } from './codes'
 import { Item, Section, type Form } from './definition'
 import { FINISH } from './finish'
 import { ChoiceList } from './choiceLists'
+import { LIMITS } from './limits'
 import { applyEdit, locate, type Edit } from './edits'
 import { namesUsed } from './threads'
 import { codesIn, listsIn, recoded } from './transform'
@@ -150,12 +151,24 @@ export function duplicateEdits(form: Form, places: readonly Place[], addresses: 
   const last = places.findLast(p => addresses.includes(p.address))
   if (!clip || !last) return { edits: [], addresses: [], notes: [] }
   const found = locate(form, last.address)
+  const titles = new Set(form.sections.map(s => s.title))
+  const nodes = clip.nodes.map(n => ('kind' in n ? n : { ...n, title: freeTitle(n.title, titles) }))
   return pasteEdits(
     form,
-    clip,
+    { ...clip, nodes },
     { into: found.container === 'sections' ? last.address : found.container, at: found.index + 1 },
     last.section + 1,
   )
+}
+
+/** A title of its own for the copy of a section: “Crew (2)”. It is taken then. */
+function freeTitle(title: string, taken: Set<string>): string {
+  const base = title.replace(/ \(\d{1,4}\)$/, '').slice(0, LIMITS.label - 7)
+  let number = 2
+  while (taken.has(`${base} (${number})`)) number += 1
+  const free = `${base} (${number})`
+  taken.add(free)
+  return free
 }
 
 /** The edits that take out several things; what stands inside another of them goes with that one. */

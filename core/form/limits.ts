@@ -18,6 +18,8 @@ export const LIMITS = {
   parties: 40,
   turns: 40,
   team: 50,
+  tags: 20,
+  tag: 40,
   promises: 500,
   walks: 1_000,
   code: 60,

@@ -1,4 +1,5 @@
 import type { Form } from './definition'
+import { FINISH } from './finish'
 import type { Turn } from './turns'
 import type { Edit } from './edits'
 import { listPlaces, type Place } from './walk'
@@ -70,6 +71,31 @@ export function rulesOf(form: Form, places: readonly Place[] = listPlaces(form))
       (form.promises ?? []).map(p => p.holds),
     ),
   ]
+}
+
+/** The exits that sections always take: routes without a condition, as rules with an empty text. */
+export function plainExits(places: readonly Place[]): Rule[] {
+  return places.flatMap(place =>
+    (place.kind === 'section' ? (place.node.routes ?? []) : []).flatMap((route, index): Rule[] =>
+      route.when === undefined
+        ? [{ id: ruleId(place, 'route', index), kind: 'route', place, index, text: '' }]
+        : [],
+    ),
+  )
+}
+
+/** Where a route leads, as it is called: the title of a section, or the finish. */
+export function exitName(form: Form, { place, index }: Pick<Rule, 'place' | 'index'>): string {
+  const to = place.kind === 'section' ? place.node.routes?.[index]?.to : undefined
+  if (to === FINISH) return 'the finish'
+  const section = form.sections.find(s => s.code === to)
+  return section?.title || to || ''
+}
+
+/** The edit that takes an exit out of its section. */
+export function withoutExit({ place, index }: Pick<Rule, 'place' | 'index'>): Edit {
+  const routes = place.kind === 'section' ? (place.node.routes ?? []).toSpliced(index, 1) : []
+  return { do: 'change', what: place.address, set: { routes: routes.length > 0 ? routes : null } }
 }
 
 /** Every hand-off rule of a form, turn by turn: a rule's `index` counts in this list. */

@@ -73,6 +73,9 @@ describe('copies', () => {
           expect(wiring(after)).toEqual([])
           const codes = listPlaces(after).map(p => `${p.kind === 'section'}${p.code}`)
           expect(new Set(codes).size).toBe(codes.length)
+          const titles = after.sections.map(s => s.title)
+          const own = new Set(before.sections.map(s => s.title))
+          if (own.size === before.sections.length) expect(new Set(titles).size).toBe(titles.length)
           const gone = applyEdits(before, removeEdits(before, places, addresses)).form
           expect(listPlaces(gone).length).toBeLessThan(places.length)
         },

@@ -34,6 +34,49 @@ const KNOWN: Readonly<Record<string, Role>> = {
   remarks: 'remark',
 }
 
+const LONGEST_HEAD = 60
+
+/**
+ * Whether the first line of a table most likely heads its columns: it names something that is known, or holds words over cells of another
+ * kind, or says nothing that the lines below say again.
+ */
+export function isHeaded(lines: Table, known: readonly string[] = []): boolean {
+  const [first = [], ...rest] = lines
+  const heads = first.map(plain)
+  const words = heads.filter(h => h !== '')
+  if (words.length === 0 || rest.length === 0) return rest.length === 0
+  if (words.some(h => KNOWN[h] !== undefined || known.some(c => plain(c) === h))) return true
+  if (new Set(words).size < words.length || words.some(h => h.length > LONGEST_HEAD)) return false
+  if (heads.some((_, i) => guessColumnKind([first[i] ?? '']) !== 'text')) return false
+  const kinds = heads.map((_, i) => guessColumnKind(rest.map(line => line[i] ?? '')))
+  return kinds.some(kind => kind !== 'text')
+}
+
+/** Heads for a table that has none. */
+export const headsFor = (lines: Table): string[] =>
+  Array.from({ length: Math.max(0, ...lines.map(l => l.length)) }, (_, i) => `Column ${i + 1}`)
+
+const CODE_LIKE = /^[\p{L}\p{N}][\p{L}\p{N}_.:/-]{0,15}$/u
+
+/** Whether the cells of a column look like codes: short, without blanks, no two alike, and not what one reads. */
+function looksLikeCodes(cells: readonly string[]): boolean {
+  const said = cells.map(c => c.trim()).filter(c => c !== '')
+  const isShort = said.length > 0 && said.every(c => CODE_LIKE.test(c))
+  const isNamed = said.some(c => /\d/.test(c) || c === c.toLowerCase() || c === c.toUpperCase())
+  return isShort && isNamed && new Set(said).size === said.length
+}
+
+/** What each head most likely stands for; where no head says it, a first column of codes before one that is read is the code. */
+export function guessTableRoles(heads: readonly string[], lines: Table, known: readonly string[]): Role[] {
+  const roles = guessRoles(heads, known)
+  const cellsOf = (i: number) => lines.map(line => line[i] ?? '')
+  const next = heads[1] ?? ''
+  const isPlain = !roles.includes('code') && KNOWN[plain(heads[0] ?? '')] === undefined && heads.length > 1
+  if (!isPlain || !looksLikeCodes(cellsOf(0)) || looksLikeCodes(cellsOf(1))) return roles
+  const [, second, ...others] = guessRoles(['code', next, ...heads.slice(2)], known)
+  return ['code', second ?? 'label', ...others]
+}
+
 /** What each head most likely stands for. Without a head that says label, the first column that is no code is it. */
 export function guessRoles(heads: readonly string[], known: readonly string[]): Role[] {
   const taken = new Set<string>(ROW_KEYS)

@@ -12,7 +12,14 @@ import { changes, forms, releases, responses } from '../store/schema'
 /** The forms with what home shows of each, the last saved first. */
 export async function listForms(db: Database): Promise<FormBrief[]> {
   const rows = await db
-    .select({ id: forms.id, title: forms.title, draft: forms.draft, savedAt: forms.savedAt })
+    .select({
+      id: forms.id,
+      title: forms.title,
+      draft: forms.draft,
+      savedAt: forms.savedAt,
+      tags: forms.tags,
+      archivedAt: forms.archivedAt,
+    })
     .from(forms)
     .orderBy(desc(forms.savedAt))
   const released = await db
@@ -32,6 +39,8 @@ export async function listForms(db: Database): Promise<FormBrief[]> {
     questions: listPlaces(row.draft).filter(p => p.kind === 'question').length,
     release: released.find(r => r.formId === row.id)?.number ?? 0,
     responses: Number(answered.find(r => r.formId === row.id)?.number ?? 0),
+    tags: row.tags,
+    isArchived: row.archivedAt !== null,
   }))
 }
 

@@ -44,6 +44,10 @@ export const forms = pgTable('forms', {
   revision: integer('revision').notNull().default(0),
   createdAt: at('created_at'),
   savedAt: at('saved_at'),
+  /** Words by which it is found among many. */
+  tags: json('tags', z.array(z.string())).notNull().default([]),
+  /** Since when it is put away; null: it stands among the forms that are worked on. */
+  archivedAt: timestamp('archived_at', { withTimezone: true, mode: 'date' }),
 })
 
 /** Choice lists that the workspace keeps for all forms; drafts hold a copy that follows, releases the rows of their time. */

@@ -30,6 +30,27 @@ export const API = {
   listForms: { method: 'GET', path: '/api/forms', answer: z.array(forms.FormBrief) },
   createForm: { method: 'POST', path: '/api/forms', body: forms.NewForm, answer: forms.CreatedForm },
   loadForm: { method: 'GET', path: '/api/forms/:id', params: Id, answer: forms.LoadedForm },
+  copyForm: {
+    method: 'POST',
+    path: '/api/forms/:id/copies',
+    params: Id,
+    body: forms.CopyForm,
+    answer: forms.CreatedForm,
+  },
+  fileForm: {
+    method: 'PUT',
+    path: '/api/forms/:id/filing',
+    params: Id,
+    body: forms.Filing,
+    answer: session.Done,
+  },
+  deleteForm: {
+    method: 'DELETE',
+    path: '/api/forms/:id',
+    params: Id,
+    query: forms.DeleteForm,
+    answer: session.Done,
+  },
   saveEdits: {
     method: 'POST',
     path: '/api/forms/:id/edits',

@@ -20,8 +20,23 @@ export const FormBrief = z.object({
   questions: z.int(),
   release: z.int(),
   responses: z.int(),
+  tags: z.array(z.string()),
+  isArchived: z.boolean(),
 })
 export type FormBrief = z.infer<typeof FormBrief>
+
+/** A copy of a form, with a title of its own. */
+export const CopyForm = z.strictObject({ title: z.string().trim().min(1).max(LIMITS.label) })
+
+/** How a form is filed: its tags, and whether it is put away. */
+export const Filing = z.strictObject({
+  tags: z.array(z.string().trim().min(1).max(LIMITS.tag)).max(LIMITS.tags),
+  isArchived: z.boolean(),
+})
+export type Filing = z.infer<typeof Filing>
+
+/** Deletes a form; with responses only when its title is typed. */
+export const DeleteForm = z.object({ confirmed: z.string().max(LIMITS.label).default('') })
 
 /** A form as a designer opens it; `responses` counts those to all releases. */
 export const LoadedForm = z.object({

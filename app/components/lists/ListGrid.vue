@@ -15,7 +15,7 @@ const props = defineProps<{
   marked: ReadonlyMap<number, string>
   sorted: RowOrder | null
 }>()
-const emit = defineEmits<{ sort: [column: string] }>()
+const emit = defineEmits<{ sort: [column: string]; table: [text: string] }>()
 const columns = computed(() => shownColumns(props.list))
 const scroller = useTemplateRef('scroller')
 const { from, shown, linesOnScreen, revealLine, scrollToTop } = useRowWindow(scroller, () => props.view)
@@ -90,7 +90,10 @@ function copy(event: ClipboardEvent) {
 function paste(event: ClipboardEvent) {
   if (typed.value !== null) return
   event.preventDefault()
-  edits.paste(event.clipboardData?.getData('text/plain') ?? '')
+  const text = event.clipboardData?.getData('text/plain') ?? ''
+  // A whole table into a list without rows: what its columns are is asked first.
+  if (props.list.rows.length === 0 && text.includes('\t')) return emit('table', text)
+  edits.paste(text)
   startAt(box.value.top)
 }
 const onKey = useGridKeys({

@@ -5,12 +5,13 @@ import type { Role } from '#core/lists/table'
 import { ROW_KEYS, type ChoiceList, type ColumnKind } from '#core/form/choiceLists'
 import { columnsOf } from '#core/form/types'
 import { codeFromLabel } from '#core/form/codes'
+import { LIMITS } from '#core/form/limits'
 import type { Address } from '#core/form/walk'
 import type { Edit } from '#core/form/edits'
 import type { Comparison, ListsAnswer, ListsQuestion, Preview } from '~/workers/lists.worker'
 
 /** A file comes in: read in a worker, each column said what it is, then what it would change; one step to undo. */
-const props = defineProps<{ list: ChoiceList }>()
+const props = defineProps<{ list: ChoiceList; pasted: string | null }>()
 const emit = defineEmits<{ close: [] }>()
 const draft = useDraft()
 const address = computed((): Address => `list/${props.list.code}`)
@@ -52,18 +53,20 @@ function read(file: File | undefined) {
   failed.value = null
   preview.value = comparison.value = null
   share.value = 0
-  ask({
-    ask: 'read',
-    file,
-    known: Object.fromEntries(
-      props.list.rows.length === 0
-        ? columnsOf(props.list)
-            .filter(c => c.given)
-            .map(c => [c.code, c.type])
-        : columnsOf(props.list).map(c => [c.code, c.type]),
-    ),
-  })
+  ask({ ask: 'read', file, known: known() })
 }
+/** The columns that the list has; of an empty one those whose kind was said. */
+const known = () =>
+  Object.fromEntries(
+    columnsOf(props.list)
+      .filter(c => props.list.rows.length > 0 || c.given)
+      .map(c => [c.code, c.type]),
+  )
+const setHeaded = (isHeaded: boolean | null) =>
+  ask({ ask: 'head', isHeaded: isHeaded === true, known: known() })
+onMounted(() => {
+  if (props.pasted !== null) read(new File([props.pasted], 'pasted.tsv'))
+})
 function compare() {
   share.value ??= 0.9
   ask({
@@ -88,6 +91,19 @@ function setRole(i: number, text: string) {
   roles.value = roles.value.with(i, roleOf(text))
   compare()
 }
+/** Which column is the code, or the label: said once, wherever it stands; what was it before becomes a column again. */
+function setNamed(role: 'code' | 'label', at: number | null) {
+  const own = (i: number): Role => ({ column: columnsFor(i).at(-1) ?? `column_${i + 1}` })
+  roles.value = roles.value.map((r, i) => {
+    if (i === at) return role
+    return r === role ? own(i) : r
+  })
+  compare()
+}
+const columnItems = computed(() =>
+  (preview.value?.heads ?? []).map((h, i) => ({ value: i, title: h || `Column ${i + 1}` })),
+)
+const placeOf = (role: Role) => roles.value.indexOf(role)
 function roleOf(text: string): Role {
   if (text.startsWith('column:')) return { column: text.slice('column:'.length) }
   return NAMED_ROLES.find(r => r === text) ?? 'skip'
@@ -96,18 +112,22 @@ const columnsFor = (i: number) => {
   const own = codeFromLabel(preview.value?.heads[i] ?? '', `column_${i + 1}`)
   return [...new Set([...columnsOf(props.list).map(c => c.code), ...(ROW_KEYS.has(own) ? [] : [own])])]
 }
+/** A new column is called what its head said. */
+function newColumn(code: string) {
+  const at = roles.value.findIndex(r => typeof r === 'object' && r.column === code)
+  const label = preview.value?.heads[at]?.trim().slice(0, LIMITS.label) ?? ''
+  const type = kinds.value[code] ?? 'text'
+  return {
+    code,
+    ...(label !== '' && label !== code ? { label } : {}),
+    ...(type === 'text' ? {} : { type }),
+  }
+}
 function take() {
   const found = comparison.value
   if (!found) return
-  const known = new Set(columnsOf(props.list).map(c => c.code))
-  const columns = [
-    ...(props.list.columns ?? []),
-    ...found.columns
-      .filter(c => !known.has(c))
-      .map(code =>
-        kinds.value[code] && kinds.value[code] !== 'text' ? { code, type: kinds.value[code] } : code,
-      ),
-  ]
+  const has = new Set(columnsOf(props.list).map(c => c.code))
+  const columns = [...(props.list.columns ?? []), ...found.columns.filter(c => !has.has(c)).map(newColumn)]
   const edits: Edit[] = [
     ...(columns.length > (props.list.columns ?? []).length
       ? [{ do: 'change' as const, what: address.value, set: { columns } }]
@@ -160,6 +180,25 @@ function take() {
       >
         {{ w }}
       </v-alert>
+      <div class="row-flex asks">
+        <v-select
+          :model-value="placeOf('label')"
+          label="Respondents read"
+          :items="columnItems"
+          @update:model-value="setNamed('label', $event)"
+        />
+        <v-select
+          :model-value="placeOf('code')"
+          label="The code is"
+          :items="[{ value: -1, title: 'made of what is read' }, ...columnItems]"
+          @update:model-value="setNamed('code', $event)"
+        />
+        <v-checkbox
+          :model-value="preview.isHeaded"
+          label="The first line heads the columns"
+          @update:model-value="setHeaded"
+        />
+      </div>
       <div class="table">
         <v-table class="small">
           <thead>
@@ -209,62 +248,11 @@ function take() {
       </div>
     </template>
     <template v-if="comparison">
-      <p class="small">
-        <strong>{{ comparison.counts.added }} new</strong> ·
-        <strong>{{ comparison.counts.changed }} changed</strong> · {{ comparison.counts.same }} as they
-        are<template v-if="comparison.counts.clashing > 0">
-          ·
-          <strong class="risk"
-            >{{ comparison.counts.clashing }} with a code that another row’s label had: does the code mean
-            something else now?</strong
-          ></template
-        >
-      </p>
-      <p
-        v-if="comparison.counts.missing > 0"
-        class="small"
-      >
-        {{ comparison.counts.missing }} of the list {{ comparison.counts.missing === 1 ? 'is' : 'are' }} not
-        in the file (such as {{ comparison.missing[0]?.label }}):
-        <v-select
-          v-model="missing"
-          aria-label="What becomes of rows that the file does not have"
-          :items="[
-            { value: 'keep', title: 'keep them as they are' },
-            { value: 'retire', title: 'retire them' },
-            { value: 'remove', title: 'take them out' },
-          ]"
-          @update:model-value="compare"
-        />
-      </p>
-      <ul class="small quiet">
-        <li
-          v-for="c in comparison.changed.slice(0, 5)"
-          :key="c.after.code"
-        >
-          <code>{{ c.after.code }}</code>:
-          {{ c.cells.map(k => `${k} “${c.before[k] ?? ''}” → “${c.after[k] ?? ''}”`).join(', ') }}
-        </li>
-        <li
-          v-for="c in comparison.clashing.slice(0, 5)"
-          :key="c.after.code"
-          class="risk"
-        >
-          <code>{{ c.after.code }}</code>: “{{ c.before.label }}” → “{{ c.after.label }}”
-        </li>
-      </ul>
-      <FoldedPart
-        v-if="comparison.problems.length > 0"
-        class="risk"
-        :title="`${comparison.problems.length} ${comparison.problems.length === 1 ? 'thing does' : 'things do'} not fit`"
-      >
-        <p
-          v-for="(p, i) in comparison.problems.slice(0, 50)"
-          :key="i"
-        >
-          Row {{ p.row }}: {{ p.sentence }}
-        </p>
-      </FoldedPart>
+      <ImportComparison
+        v-model:missing="missing"
+        :comparison="comparison"
+        @compare="compare"
+      />
       <div class="row-flex">
         <v-btn
           variant="flat"
@@ -292,6 +280,13 @@ function take() {
   overflow-y: auto;
   flex: none;
 }
+.asks {
+  flex-wrap: wrap;
+  gap: 8px 16px;
+}
+.asks .v-select {
+  flex: 0 1 220px;
+}
 .table {
   overflow-x: auto;
 }
@@ -307,8 +302,5 @@ th {
 .reading {
   width: 160px;
   accent-color: var(--verdigris);
-}
-li {
-  margin-left: 18px;
 }
 </style>

@@ -18,10 +18,16 @@ const problems = computed(() => (list.value ? lists.of(list.value.code) : []))
 const { search, only, sorted, wrong, view, sort, keepOrder, showProblems } = useListView(list, problems)
 const grid = useTemplateRef('grid')
 const panel = ref<Panel | null>(null)
-watch(
-  () => list.value?.code,
-  () => (panel.value = null),
-)
+/** A table that was pasted into a list without rows: it is looked at before it comes in. */
+const pasted = ref<string | null>(null)
+watch([() => list.value?.code, panel], ([code], [before]) => {
+  if (code !== before) panel.value = null
+  if (panel.value !== 'import') pasted.value = null
+})
+function lookAtTable(text: string) {
+  pasted.value = text
+  panel.value = 'import'
+}
 /** After rows became linked lists, the tree of them is shown. */
 function showTree(code: string) {
   chosen.value = code
@@ -67,7 +73,9 @@ async function look(problem: RowProblem) {
       />
       <ListImport
         v-if="panel === 'import'"
+        :key="pasted ?? ''"
         :list="list"
+        :pasted="pasted"
         @close="panel = null"
       />
       <ListColumns
@@ -100,6 +108,7 @@ async function look(problem: RowProblem) {
         :marked="wrong"
         :sorted="sorted"
         @sort="sort"
+        @table="lookAtTable"
       />
     </section>
     <v-empty-state

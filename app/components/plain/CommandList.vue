@@ -1,57 +1,48 @@
 <script setup lang="ts">
-import { useFillRest } from '~/composables/rehearse/useFillRest'
+import { useEventListener } from '@vueuse/core'
 import { VCommandPalette } from 'vuetify/labs/VCommandPalette'
-import { placeName } from '#core/form/walk'
+import type { Command } from '~/composables/commands'
 
-/** The list of commands, and every row of the form, by a few letters. */
-const draft = useDraft()
-const rehearsal = useRehearsal()
+/** What can be done and gone to, by a few letters; Ctrl K opens it from wherever one is. */
+const props = defineProps<{
+  /** Asked for while the list is open: a form of a thousand rows is typed in meanwhile. */
+  commands: () => readonly Command[]
+  placeholder: string
+}>()
 const open = ref(false)
 const wanted = ref('')
 const MOST = 14
 
-interface Command {
-  words: string
-  hint: string
-  run: () => void
-}
-const to =
-  (stage: string, query: Record<string, string> = {}) =>
-  () =>
-    void navigateTo({ path: `/forms/${draft.id}/${stage}`, query })
-const fillRest = useFillRest()
-const commands = computed((): Command[] => [
-  { words: 'Write: the script', hint: '', run: to('write') },
-  { words: 'Write: the rulebook', hint: '', run: to('write', { view: 'rulebook' }) },
-  { words: 'Write: the history', hint: '', run: to('write', { view: 'history' }) },
-  { words: 'Rehearse', hint: '', run: to('rehearse') },
-  { words: 'Prove', hint: '', run: to('prove') },
-  { words: 'Release', hint: '', run: to('release') },
-  { words: 'Collect', hint: '', run: to('collect') },
-  { words: 'Undo', hint: 'Ctrl Z', run: draft.undo },
-  { words: 'Redo', hint: 'Ctrl Shift Z', run: draft.redo },
-  { words: 'Start the rehearsal afresh', hint: 'Alt N', run: rehearsal.startAfresh },
-  { words: 'Fill the rest of the rehearsal', hint: '', run: fillRest },
-  { words: 'All forms', hint: '', run: () => void navigateTo('/') },
-])
-const rows = computed((): Command[] =>
-  draft.places.map(p => ({
-    words: `${p.number} ${placeName(p)}`,
-    hint: p.code,
-    run: () => {
-      draft.select(p.address)
-      void navigateTo(`/forms/${draft.id}/write`)
-    },
-  })),
-)
-/** Only while the list is open: a form of a thousand rows is typed in meanwhile. */
+const isExact = ({ names }: Command) => names?.includes(wanted.value.trim().toLowerCase()) === true
 const items = computed(() => {
   if (!open.value) return []
-  return [...commands.value, ...rows.value]
-    .filter(c => hasWords(`${c.words} ${c.hint}`, wanted.value))
+  const found = props.commands().filter(c => hasWords(`${c.words} ${c.hint}`, wanted.value))
+  return [...found.filter(isExact), ...found.filter(c => !isExact(c))]
     .slice(0, MOST)
     .map(c => ({ title: c.words, hint: c.hint, onClick: c.run }))
 })
+
+const isInList = (event: Event) =>
+  event.target instanceof HTMLElement && event.target.closest('.v-command-palette') !== null
+/** Typed before the list has the focus: it is for the list all the same, and nothing under it gets a key. */
+function typeAhead(event: KeyboardEvent) {
+  event.preventDefault()
+  event.stopPropagation()
+  if (event.key === 'Escape') open.value = false
+  else if (event.key === 'Backspace') wanted.value = wanted.value.slice(0, -1)
+  else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey) wanted.value += event.key
+}
+function onKey(event: KeyboardEvent) {
+  const isOpening = (event.ctrlKey || event.metaKey) && !event.altKey && event.key.toLowerCase() === 'k'
+  if (isOpening) {
+    event.preventDefault()
+    event.stopPropagation()
+    open.value = !open.value
+  } else if (open.value && !isInList(event)) typeAhead(event)
+  // What the list leaves alone, such as Ctrl Z in its field, is not for the form under it.
+  else if (open.value && (event.ctrlKey || event.altKey || event.metaKey)) event.stopPropagation()
+}
+useEventListener('keydown', onKey, { capture: true })
 </script>
 
 <template>
@@ -66,17 +57,17 @@ const items = computed(() => {
     v-model="open"
     v-model:search="wanted"
     :items="items"
-    hotkey="ctrl+k"
+    content-class="v-command-palette"
     no-filter
     no-data-text="Nothing goes by these words."
     aria-label="Commands"
   >
-    <template #input="{ props }">
+    <template #input="{ props: input }">
       <v-text-field
-        v-bind="props"
+        v-bind="input"
         v-model="wanted"
         aria-label="Command or row"
-        placeholder="A command, or a row by number, label or code"
+        :placeholder="placeholder"
       />
     </template>
     <template #[`item.append`]="{ item }">

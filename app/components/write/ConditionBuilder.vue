@@ -57,7 +57,7 @@ async function addPart(part: Condition) {
   if (props.condition.kind !== 'group') return
   emit('change', { ...props.condition, parts: [...props.condition.parts, part] })
   await nextTick()
-  const pickers = root.value?.querySelectorAll<HTMLElement>('.picker input')
+  const pickers = root.value?.querySelectorAll<HTMLElement>('.picker input[role]')
   pickers?.[pickers.length - 1]?.focus()
 }
 function setMode(mode: string) {
@@ -201,6 +201,7 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
     />
     <template v-if="condition.question">
       <v-select
+        class="comparison"
         :model-value="condition.operator"
         aria-label="Comparison"
         :items="comparisonsFor(condition.question)"

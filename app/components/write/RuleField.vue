@@ -75,8 +75,8 @@ async function begin() {
   const about = questions.value.find(q => q.code === props.about)
   unfinished.value = { kind: 'group', mode: 'all', parts: [firstTest(about)] }
   await nextTick()
-  const fields = root.value?.querySelectorAll<HTMLElement>('.part input')
-  fields?.[about ? 1 : 0]?.focus()
+  const field = about ? '.comparison input[role]' : '.picker input[role]'
+  root.value?.querySelector<HTMLElement>(field)?.focus()
 }
 onMounted(() => {
   if (props.begins && props.text === undefined && !unfinished.value) void begin()

@@ -3,7 +3,17 @@ import type { Severity } from '#core/prove/finding'
 import { SEVERITY_MARKS } from '~/theme/severityMarks'
 import { sentenceText } from '#core/expressions/sentence'
 import { ruleSentence } from '#core/form/names'
-import { isCondition, RULE_WORDS, rulesOf, withRule, type Rule, type RuleKind } from '#core/form/rules'
+import {
+  exitName,
+  isCondition,
+  plainExits,
+  RULE_WORDS,
+  rulesOf,
+  withoutExit,
+  withRule,
+  type Rule,
+  type RuleKind,
+} from '#core/form/rules'
 import { placeName } from '#core/form/walk'
 import type { Edit } from '#core/form/edits'
 
@@ -38,7 +48,7 @@ const WEIGHT = { fault: 0, risk: 1, advice: 2, fine: 3 } as const
 const lines = computed((): Line[] =>
   !draft.form
     ? []
-    : rulesOf(draft.form, draft.places).map(rule => {
+    : [...rulesOf(draft.form, draft.places), ...plainExits(draft.places)].map(rule => {
         const said = findings
           .at(rule.place.address)
           .filter(
@@ -48,19 +58,26 @@ const lines = computed((): Line[] =>
                 c => c.address === rule.place.address && c.kind === rule.kind && c.index === rule.index,
               ),
           )
-        const segments = draft.words ? ruleSentence(rule.text, draft.words) : null
         const status = said[0]?.severity ?? 'fine'
         return {
           id: rule.id,
           rule,
           order: rule.place.order,
           effect: RULE_WORDS[rule.kind].toLowerCase(),
-          sentence: segments ? sentenceText(segments) : rule.text,
+          sentence: sentenceIn(rule),
           status,
           weight: WEIGHT[status],
         }
       }),
 )
+/** What a rule says; of a route, where it leads too. */
+function sentenceIn(rule: Rule): string {
+  const segments = draft.words && rule.text !== '' ? ruleSentence(rule.text, draft.words) : null
+  const said = segments ? sentenceText(segments) : rule.text
+  if (rule.kind !== 'route' || !draft.form) return said
+  const to = `on to ${exitName(draft.form, rule)}`
+  return rule.text === '' ? `always ${to}` : `${to} when ${said}`
+}
 const shown = computed(() => {
   const wanted = search.value.toLowerCase()
   return lines.value.filter(
@@ -106,7 +123,9 @@ function each(make: (rule: Rule) => Edit | null) {
 }
 /** Several lists of one place (checks, routes) can't be rewritten one after the other from the same state: one at a time. */
 function removePicked() {
-  for (const { rule } of picked.value.toSorted((a, b) => b.rule.index - a.rule.index)) change(rule, null)
+  for (const { rule } of picked.value.toSorted((a, b) => b.rule.index - a.rule.index))
+    if (rule.text === '') draft.edit([withoutExit(rule)])
+    else change(rule, null)
   chosen.value = []
 }
 function movePicked(to: 'shownWhen' | 'required') {
@@ -238,7 +257,7 @@ function go(rule: Rule) {
             <RuleField
               v-if="isPointed(item)"
               :words="RULE_WORDS[item.rule.kind]"
-              :text="item.rule.text"
+              :text="item.rule.text || undefined"
               :place="item.rule.place"
               :part="item.id"
               :except="item.rule.kind === 'shownWhen' ? item.rule.place : null"

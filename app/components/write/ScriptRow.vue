@@ -2,7 +2,7 @@
 import { SEVERITY_MARKS } from '~/theme/severityMarks'
 import { draggable, dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
 import type { Finding } from '#core/prove/finding'
-import { RULE_WORDS, rulesAt } from '#core/form/rules'
+import { exitName, plainExits, RULE_WORDS, rulesAt } from '#core/form/rules'
 import { typeBrief } from '#core/form/types'
 import { nodeText, type Address, type Place } from '#core/form/walk'
 import type { Strand } from './strand'
@@ -46,10 +46,8 @@ function act(event: MouseEvent) {
 }
 const isAddress = (value: unknown): value is Address =>
   typeof value === 'string' && /^(?:section|item)\//.test(value)
-const routeTo = (index: number) => {
-  const to = props.place.kind === 'section' ? props.place.node.routes?.[index]?.to : undefined
-  return to === 'finish' ? 'the finish' : (draft.form?.sections.find(s => s.code === to)?.title ?? to)
-}
+const exitTo = (index: number) => (draft.form ? exitName(draft.form, { place: props.place, index }) : '')
+const exits = computed(() => plainExits([props.place]))
 
 onMounted(() => {
   const element = row.value
@@ -127,10 +125,16 @@ onMounted(() => {
         class="rule-line"
       >
         <RuleSentence
-          :words="r.kind === 'route' ? `→ ${routeTo(r.index)} when` : RULE_WORDS[r.kind]"
+          :words="r.kind === 'route' ? `→ ${exitTo(r.index)} when` : RULE_WORDS[r.kind]"
           :text="r.text"
         />
       </span>
+      <span
+        v-for="e in exits"
+        :key="e.id"
+        class="rule-line exit"
+        >→ then on to <b>{{ exitTo(e.index) }}</b></span
+      >
     </span>
     <code class="code-cell">{{ place.code }}</code>
     <span class="type quiet">{{ brief }}</span>
@@ -239,6 +243,11 @@ onMounted(() => {
   line-clamp: 1;
   -webkit-box-orient: vertical;
   overflow: hidden;
+}
+.exit {
+  font-size: 13px;
+  font-weight: 400;
+  color: var(--verdigris);
 }
 .rule-line {
   line-height: 1.25;

@@ -1,10 +1,14 @@
+import { sentenceText } from '#core/expressions/sentence'
 import { locate } from '#core/form/edits'
+import { ruleSentence } from '#core/form/names'
+import { placeName } from '#core/form/walk'
 import { useChosen } from './useChosen'
 import { useScriptMoves } from './useScriptMoves'
 
 /** Rows that go into the group above them, or out of the one they are in. */
 export function useIndenting() {
   const draft = useDraft()
+  const { sayDone } = useSaid()
   const { placeAt, chosen } = useChosen()
   const { moveTo } = useScriptMoves()
   function indent(): boolean {
@@ -18,7 +22,14 @@ export function useIndenting() {
       )
       .at(-1)
     if (before?.kind !== 'group' || locate(form, before.address).index !== found.index - 1) return false
-    return moveTo({ into: before.address, at: before.node.items.length })
+    const isMoved = moveTo({ into: before.address, at: before.node.items.length })
+    const rule = before.node.shownWhen
+    if (isMoved && rule !== undefined) {
+      const words = draft.words && ruleSentence(rule, draft.words)
+      const when = words ? `: when ${sentenceText(words)}` : ''
+      sayDone(`“${placeName(place)}” is in “${placeName(before)}” now, and shows only when that does${when}.`)
+    }
+    return isMoved
   }
   function outdent(): boolean {
     const place = placeAt(chosen()[0] ?? null)

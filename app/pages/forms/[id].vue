@@ -3,6 +3,7 @@ import { bringPatternEngine } from '#core/expressions/patternEngine'
 import { mdiRedo, mdiUndo } from '@mdi/js'
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { placeName } from '#core/form/walk'
+import { useFormCommands } from '~/composables/write/useFormCommands'
 
 bringPatternEngine()
 definePageMeta({ middleware: 'designer' })
@@ -10,6 +11,7 @@ const route = useRoute()
 const draft = useDraft()
 const rehearsal = useRehearsal()
 const findings = useFindings()
+const commands = useFormCommands()
 const missing = ref<string | null>(null)
 const stage = computed(() => route.path.split('/')[3] ?? 'write')
 const id = String(route.params.id)
@@ -124,7 +126,10 @@ function takeOffer(clash: Clash) {
       >
         Export
       </v-btn>
-      <CommandList />
+      <CommandList
+        :commands="commands"
+        placeholder="A command, or a row by number, label or code"
+      />
       <span
         class="hidden-words"
         aria-live="polite"

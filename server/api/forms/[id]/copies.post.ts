@@ -1,0 +1,5 @@
+import { API } from '../../../../shared/api/endpoints'
+import { designerRoute } from '../../../http/route'
+import { copyForm } from '../../../services/keepForms'
+
+export default designerRoute(API.copyForm, ({ db, params, body }) => copyForm(db, params.id, body.title))

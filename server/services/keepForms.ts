@@ -1,0 +1,49 @@
+import { count, eq } from 'drizzle-orm'
+import { codeFromLabel } from '../../core/form/codes'
+import type { Filing } from '../../shared/api/forms'
+import { refuse } from '../http/refuse'
+import type { Database } from '../store/database'
+import { forms, releases, responses } from '../store/schema'
+import { loadFormRow } from './drafts'
+
+/** A copy of a form's draft, with a title and code of its own; releases, responses and acceptances stay with the first. */
+export async function copyForm(db: Database, id: string, title: string): Promise<{ id: string }> {
+  const { draft, tags } = await loadFormRow(db, id)
+  const copy = { ...draft, title, code: codeFromLabel(title, 'form') }
+  const [row] = await db
+    .insert(forms)
+    .values({ title, draft: copy, begun: copy, tags })
+    .returning({ id: forms.id })
+  return row ?? refuse(500, 'not-stored', 'The form could not be stored.')
+}
+
+/** Files a form: its tags, each once, and whether it is put away. Its links stay as they are. */
+export async function fileForm(db: Database, id: string, { tags, isArchived }: Filing): Promise<void> {
+  const { archivedAt } = await loadFormRow(db, id)
+  const since = isArchived ? (archivedAt ?? new Date()) : null
+  await db
+    .update(forms)
+    .set({ tags: [...new Set(tags)], archivedAt: since })
+    .where(eq(forms.id, id))
+}
+
+/** Deletes a form with all its releases, and with its responses only when its title is typed. */
+export async function deleteForm(db: Database, id: string, confirmed: string): Promise<void> {
+  await db.transaction(async tx => {
+    const [form] = await tx.select({ title: forms.title }).from(forms).where(eq(forms.id, id)).for('update')
+    if (!form) return refuse(404, 'not-found', 'There is no such form.')
+    const [answered] = await tx
+      .select({ number: count() })
+      .from(responses)
+      .innerJoin(releases, eq(responses.releaseId, releases.id))
+      .where(eq(releases.formId, id))
+    const number = answered?.number ?? 0
+    if (number > 0 && confirmed.trim() !== form.title.trim())
+      refuse(
+        409,
+        'not-confirmed',
+        `This form has ${number === 1 ? 'a response' : `${number} responses`}; type its title to delete it with them.`,
+      )
+    await tx.delete(forms).where(eq(forms.id, id))
+  })
+}

@@ -8,6 +8,7 @@ const CORE = dirname(fileURLToPath(import.meta.url))
 const ROOMS = [
   'expressions',
   'form',
+  'form/templates',
   'lists',
   'fill',
   'parties',

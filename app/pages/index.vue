@@ -2,7 +2,7 @@
 import { bringPatternEngine } from '#core/expressions/patternEngine'
 import { useFileDialog } from '@vueuse/core'
 import { strToU8, zipSync } from 'fflate'
-import { TEMPLATES } from '#core/form/blocks'
+import { TEMPLATES } from '#core/form/templates'
 import type { Form } from '#core/form/definition'
 import { API } from '#shared/api/endpoints'
 import type { Refusal } from '#shared/api/refusal'

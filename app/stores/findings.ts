@@ -9,6 +9,7 @@ import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
 import { dayHere } from '~/browser/dayHere'
 import type { ProveAnswer, ProveMessage } from '../workers/prove.worker'
+import { useBegunRows } from './begunRows'
 import { useDraft } from './draft'
 
 /** Milliseconds without a further edit after which the draft is proved. */
@@ -106,8 +107,10 @@ function useProver(hear: (answer: ProveAnswer) => void, fail: (reason: string) =
 /** Findings by severity and place; what somebody accepted as it stands is apart. */
 function useSortedFindings(verdict: Readonly<Ref<Verdict | null>>) {
   const draft = useDraft()
-  const ofSeverity = (severity: Finding['severity']) =>
-    verdict.value?.findings.filter(f => f.severity === severity) ?? []
+  const begun = useBegunRows()
+  /** What is said: of a row that is being begun not that it is empty. */
+  const said = computed(() => verdict.value?.findings.filter(f => !begun.isQuiet(f)) ?? NONE)
+  const ofSeverity = (severity: Finding['severity']) => said.value.filter(f => f.severity === severity)
   const faults = computed(() => ofSeverity('fault'))
   const acceptances = computed(() =>
     [...ofSeverity('risk'), ...ofSeverity('advice')].flatMap(finding => {
@@ -125,7 +128,7 @@ function useSortedFindings(verdict: Readonly<Ref<Verdict | null>>) {
   /** By address; a list that says the same stays the same object. */
   const byAddress = computed<ReadonlyMap<string, readonly Finding[]>>(before => {
     const map = new Map<string, Finding[]>()
-    for (const f of verdict.value?.findings ?? [])
+    for (const f of said.value)
       if (f.address !== null && !accepted.value.has(f)) map.set(f.address, [...(map.get(f.address) ?? []), f])
     return new Map([...map].map(([address, found]) => [address, keepSame(before?.get(address), found)]))
   })

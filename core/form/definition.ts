@@ -1,3 +1,4 @@
+import { GIVEN_TITLES } from './givenTitles'
 import { z } from 'zod'
 import type { Answer } from './answers'
 import { ChoiceList } from './choiceLists'
@@ -135,5 +136,5 @@ export const emptyForm = (code: string, title: string): Form => ({
   code,
   title,
   language: 'en',
-  sections: [{ code: 'section_1', title: 'First section', items: [] }],
+  sections: [{ code: 'section_1', title: GIVEN_TITLES.first, items: [] }],
 })

@@ -45,11 +45,12 @@ function setMessage(i: number, check: AnswerCheck, message: string) {
         :begins="isBegun(i)"
         @change="setRule(i, c, $event)"
       />
-      <v-text-field
+      <QuotableField
         :model-value="c.message"
+        :place="place"
         :aria-label="`Message of check ${i + 1}`"
-        placeholder="What to say when it is not; {{ code }} quotes an answer"
-        @input="setMessage(i, c, inputText($event))"
+        placeholder="What to say when it is not"
+        @write="setMessage(i, c, $event)"
       />
     </div>
     <v-btn

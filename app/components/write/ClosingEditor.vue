@@ -71,12 +71,15 @@ function setForward() {
         @click="emit('remove')"
       />
     </div>
-    <v-textarea
+    <QuotableField
+      v-if="last"
+      multiline
+      :place="last"
       rows="2"
       :model-value="closing.text ?? ''"
       placeholder="Your answers have been sent."
       :aria-label="`Closing ${number}: text`"
-      @input="put({ text: inputText($event) }, 'text')"
+      @write="put({ text: $event }, 'text')"
     />
     <RuleField
       v-if="last"

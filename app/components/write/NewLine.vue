@@ -26,10 +26,29 @@ function commit() {
   emit('add', [text.value.trim()])
   text.value = ''
 }
+const isUnfolded = ref(false)
+/** `/` at the beginning of a word offers the types; as part of one, such as “km/h”, it is typed. */
 function slash(event: KeyboardEvent) {
-  if (event.key !== '/' || text.value !== '') return
+  const field = event.target
+  if (event.key !== '/' || !(field instanceof HTMLInputElement)) return
+  const before = field.value.slice(0, field.selectionStart ?? 0)
+  if (!/(?:^|\s)$/.test(before)) return
   event.preventDefault()
   choice.value?.focus()
+  isUnfolded.value = true
+}
+/** A type that was chosen, and on with the line. */
+function choose(kind: LineKind) {
+  emit('kind', kind)
+  void nextTick(() => input.value?.focus())
+}
+/** Without one the line has its `/` after all. */
+function fold(event: KeyboardEvent) {
+  event.stopPropagation()
+  isUnfolded.value = false
+  const { value } = text
+  text.value = value === '' ? value : `${value}/`
+  input.value?.focus()
 }
 /** No key typed here is the script's. */
 function keys(event: KeyboardEvent) {
@@ -89,8 +108,11 @@ function leave(event: FocusEvent) {
       :model-value="props.kind"
       aria-label="Type of the new line"
       :items="KINDS"
-      @update:model-value="emit('kind', $event)"
+      :menu="isUnfolded"
+      @update:menu="isUnfolded = $event"
+      @update:model-value="choose"
       @keydown.enter.prevent="input?.focus()"
+      @keydown.esc.capture="fold"
     />
     <span class="small quiet"><kbd>/</kbd> type</span>
   </div>

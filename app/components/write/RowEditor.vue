@@ -8,7 +8,7 @@ import { TYPE_FIELDS } from './typeFields'
 const props = defineProps<{ place: Place }>()
 const emit = defineEmits<{ renamed: [address: Address]; move: [] }>()
 const draft = useDraft()
-const first = useTemplateRef<HTMLInputElement | HTMLTextAreaElement>('first')
+const first = useTemplateRef('first')
 const more = ref(false)
 onMounted(() => first.value?.focus())
 
@@ -46,21 +46,16 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
     @keydown="stay"
   >
     <label :for="`label-${place.address}`">{{ LABEL_WORDS[labelKey] }}</label>
-    <v-textarea
-      v-if="place.kind === 'note'"
-      :id="`label-${place.address}`"
-      ref="first"
-      rows="2"
-      :model-value="label"
-      @input="set({ [labelKey]: inputText($event) }, 'label')"
-    />
-    <v-text-field
-      v-else
+    <QuotableField
       :id="`label-${place.address}`"
       ref="first"
       :model-value="label"
-      maxlength="500"
-      @input="set({ [labelKey]: inputText($event) }, 'label')"
+      :place="place"
+      :except="place"
+      :multiline="place.kind === 'note'"
+      :rows="place.kind === 'note' ? 2 : undefined"
+      :maxlength="place.kind === 'note' ? undefined : 500"
+      @write="set({ [labelKey]: $event }, 'label')"
     />
 
     <RowIdentity
@@ -98,11 +93,13 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
     </template>
     <template v-if="question && question.type !== 'hidden'">
       <label :for="`help-${place.address}`">Help</label>
-      <v-text-field
+      <QuotableField
         :id="`help-${place.address}`"
         :model-value="help"
+        :place="place"
+        :except="place"
         placeholder="A line under the label"
-        @input="set({ help: inputText($event) || null }, 'help')"
+        @write="set({ help: $event || null }, 'help')"
       />
     </template>
     <template v-if="question && TYPE_FIELDS[question.type].length > 0">

@@ -12,6 +12,7 @@ import type { Strand } from './strand'
 const draft = useDraft()
 const findings = useFindings()
 const script = useScript()
+const begun = useBegunRows()
 const open = ref<Address | null>(null)
 /** Where the next line is being typed: below this row; `end` when the form is empty. */
 const typing = ref<Address | 'end' | null>(null)
@@ -54,6 +55,20 @@ function toggle(address: Address) {
   open.value = open.value === address ? null : address
   if (!open.value) focus(address)
 }
+// A form without a line is one that is being begun: with the cursor where its first question is typed.
+onMounted(() => {
+  const [only, ...others] = draft.places
+  if (!only || others.length > 0) return
+  begun.begin(only.address)
+  typing.value = only.address
+})
+watch(
+  () => draft.selected ?? typing.value,
+  address => {
+    if (address !== null && address !== 'end') begun.leaveBut(address)
+  },
+)
+onBeforeUnmount(() => begun.leaveBut(null))
 // Whoever points at a place from elsewhere (a thread, a finding, the rulebook) finds it on screen.
 watch(
   () => draft.selected,
@@ -70,6 +85,7 @@ function add(lines: string[]) {
   )
   if (!address) return
   draft.select(address)
+  if (lines.length === 1) begun.begin(address)
   if (lineKind.value === 'choice' || lineKind.value === 'choices') {
     // A choice is nothing without its options: its row opens, ready for them.
     typing.value = null

@@ -1,6 +1,7 @@
 import { removeEdits } from '#core/form/clipboard'
 import { newItem } from '#core/form/create'
 import { locate, type Edit } from '#core/form/edits'
+import { GIVEN_TITLES } from '#core/form/givenTitles'
 import { mergeEdits, splitEdits } from '#core/form/sections'
 import { usesOf } from '#core/form/uses'
 import { useChosen } from './useChosen'
@@ -34,7 +35,7 @@ export function useScriptStructure() {
     const first = draft.places.find(p => addresses.includes(p.address))
     if (!form || !first || first.kind === 'section') return
     const found = locate(form, first.address)
-    const node = newItem(form, 'group', 'New group')
+    const node = newItem(form, 'group', GIVEN_TITLES.group)
     const insert: Edit = { do: 'insert', into: found.container, at: found.index, node }
     const moves = addresses
       .filter(a => a.startsWith('item/'))
@@ -48,7 +49,7 @@ export function useScriptStructure() {
   }
   function split() {
     const place = placeAt(draft.selected)
-    if (draft.form && place) draft.edit(splitEdits(draft.form, place, 'New section'))
+    if (draft.form && place) draft.edit(splitEdits(draft.form, place, GIVEN_TITLES.section))
   }
   return { remove, group, merge, split }
 }

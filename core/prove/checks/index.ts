@@ -34,6 +34,7 @@ import { labelForCode } from './labelForCode'
 import { laterName } from './laterName'
 import { contradictsOuter, neverShown } from './neverShown'
 import { promiseBroken } from './promiseBroken'
+import { givenTitle } from './givenTitle'
 import { hiddenClosing } from './hiddenClosing'
 import { unseenNames } from './unseenNames'
 import { quoteError } from './quoteError'
@@ -78,6 +79,7 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   labelForCode,
   duplicateCode,
   emptySection,
+  givenTitle,
   emptyList,
   backwardRoute,
   unknownClosing,

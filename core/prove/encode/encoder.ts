@@ -55,11 +55,16 @@ export interface Equality {
   literal: Literal
 }
 
+/** A test that the answers don't determine; null: whatever stood there. */
+export interface FreeTest extends Truth {
+  expr: Expr | null
+}
+
 /** What the parts of an encoding ask of one another: each kind of expression may stand inside every other. */
 export interface Encoder extends Logic {
   readonly model: Model
   /** Tests that the answers don't determine, by what they say. */
-  readonly free: Map<string, Truth>
+  readonly free: Map<string, FreeTest>
   /** The comparisons of two choices: what is the same just while both are answered alike. */
   readonly equalities: Equality[]
   /** Says that answers are taken wider than they are. */

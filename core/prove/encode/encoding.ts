@@ -3,7 +3,7 @@ import { EntrySources } from './entrySources'
 import { EntryNumbers } from './entryNumbers'
 import { FurtherEntries } from './furtherEntries'
 import { GroupEntries } from './groupEntries'
-import type { Encoder, Equality, Truth, Variable, Term, Unit, TermCase } from './encoder'
+import type { Encoder, FreeTest, Equality, Truth, Variable, Term, Unit, TermCase } from './encoder'
 import { dateTimeFromSeconds, dayNumber, isoFromDay, timeFromSeconds } from '../../expressions/dates'
 import { isLengthBetween } from './ages'
 import { namesIn, type Expr, type ExprOf } from '../../expressions/tree'
@@ -26,7 +26,7 @@ export class Encoding implements Encoder {
   readonly solver = new Solver()
   readonly arithmetic: Arithmetic
   readonly yes: Literal
-  readonly free = new Map<string, Truth>()
+  readonly free = new Map<string, FreeTest>()
   readonly equalities: Equality[] = []
   /** The groups that rules look into, and entries of theirs that are not told apart. */
   readonly groups: GroupEntries
@@ -77,7 +77,7 @@ export class Encoding implements Encoder {
   /** What may be true, false or unknown, whatever is answered. */
   anything(): Truth {
     this.widen()
-    const truth = { t: this.solver.newVariable(), f: this.solver.newVariable() }
+    const truth = { t: this.solver.newVariable(), f: this.solver.newVariable(), expr: null }
     this.free.set(`${ANYTHING}${this.free.size}`, truth)
     this.solver.addClause([-truth.t, -truth.f])
     return truth
@@ -247,9 +247,9 @@ export class Encoding implements Encoder {
   /** The questions that products and quotients are made of. */
   opaqueNames = (): string[] => [...this.terms.opaque.names]
 
-  /** What the answers’ classes don’t decide, as it is written: tests, and numbers that are no sums. */
-  openParts = (): string[] => [
-    ...[...this.free.keys()].filter(key => !key.startsWith(ANYTHING)),
+  /** What the answers’ classes don’t decide: tests, and numbers that are no sums. */
+  openParts = (): Expr[] => [
+    ...[...this.free.values()].flatMap(({ expr }) => expr ?? []),
     ...this.terms.opaque.parts(),
   ]
 

@@ -10,7 +10,7 @@ import type { Encoder, Term } from './encoder'
  * one can’t contradict each other, and what lies outside the bounds is impossible; whether it can be just that number is left to the replay.
  */
 export class OpaqueNumbers {
-  private readonly made = new Map<string, Term>()
+  private readonly made = new Map<string, { term: Term; expr: Expr }>()
   /** The questions that they are made of. */
   readonly names = new Set<string>()
 
@@ -42,21 +42,21 @@ export class OpaqueNumbers {
     return or([-arithmetic.atMostZero(linear), arithmetic.atMostZero(linear, true)])
   }
 
-  /** The calculations, as they are written. */
-  parts = (): string[] => [...this.made.keys()]
+  /** The calculations. */
+  parts = (): Expr[] => [...this.made.values()].map(m => m.expr)
 
   /** The number that a calculation gives, between bounds: the same each time that it is written. */
   between(expr: Expr, given: Literal, [low, high]: Span): Term {
     this.encoder.widen()
     const key = print(expr)
     const known = this.made.get(key)
-    if (known) return known
+    if (known) return known.term
     for (const name of namesIn(expr)) this.names.add(plainCode(name))
     const { arithmetic, yes } = this.encoder
     const { index, linear } = arithmetic.variable(null)
     arithmetic.within(index, { literal: yes, low, high, strict: false })
     const term: Term = { linear, unit: 'number', given }
-    this.made.set(key, term)
+    this.made.set(key, { term, expr })
     return term
   }
 }

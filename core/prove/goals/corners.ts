@@ -1,6 +1,8 @@
 import { numberFromDouble, numberText, type Num } from '../../expressions/decimal'
 import type { PlannedQuestion } from '../../fill/planned'
-import type { Answer } from '../../form/answers'
+import { isRecord, type Answer, type Answers } from '../../form/answers'
+import { parseEntryCode } from '../model/entryCodes'
+import type { Model } from '../model/model'
 import { isPossible, sampleAnswer } from '../model/sampleAnswers'
 import type { Range } from '../model/domain'
 import type { Slice } from './reachState'
@@ -34,7 +36,10 @@ function* cornersWithin(space: StateSpace, slice: Slice, rangesOf: RangesOf): Ge
   })
   const varied = (answers: Record<string, Answer>): Slice => ({
     ...slice,
-    answers: { ...slice.answers, ...answers },
+    answers: Object.entries(answers).reduce(
+      (all, [code, answer]) => withAnswer(space.model, all, code, answer),
+      slice.answers,
+    ),
   })
   for (const at of [0, -1])
     yield varied(Object.fromEntries(choices.map(c => [c.code, c.ends.at(at) ?? null])))
@@ -48,6 +53,18 @@ function* cornersWithin(space: StateSpace, slice: Slice, rangesOf: RangesOf): Ge
           yield varied({ [code]: end, ...(other ? { [other.code]: second } : {}) })
         }
       }
+}
+
+/** Answers with another one to a question, in the entry that its code says. */
+function withAnswer(model: Model, answers: Answers, code: string, answer: Answer): Answers {
+  const group = model.stepOf(code)?.place.entryOf?.code
+  if (group === undefined) return { ...answers, [code]: answer }
+  const { base, entry } = parseEntryCode(code)
+  const given = answers[group]
+  if (!Array.isArray(given)) return answers
+  const entries: readonly Answer[] = given
+  const changed = entries.map((e, i) => (isRecord(e) && i === entry - 1 ? { ...e, [base]: answer } : e))
+  return { ...answers, [group]: changed }
 }
 
 /** The stretch in which the model found last has a number; none where it is blank. */
@@ -78,7 +95,7 @@ function endsOf({ encoding }: StateSpace, question: PlannedQuestion, ranges: rea
   const { place } = question
   if (place.node.type === 'text' || place.node.type === 'longText')
     return textsOfLengths(place.node).filter(text => isPossible(text, question))
-  if (place.entryOf !== null || !NUMBERS.has(place.node.type)) return []
+  if (!NUMBERS.has(place.node.type)) return []
   const places = encoding.variable(place.code).domain.places ?? 2
   return [...new Set(ranges.flatMap(range => numbersIn(range, places)))]
     .map(n => numberFromDouble(Number(n.toFixed(places))))

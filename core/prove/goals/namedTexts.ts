@@ -1,4 +1,3 @@
-import { parseCached } from '../../expressions/parse'
 import { namesIn, nodesOf, type Expr } from '../../expressions/tree'
 import type { Answer } from '../../form/answers'
 import { isPossible } from '../model/sampleAnswers'
@@ -15,7 +14,7 @@ const MOST_TRIED = 24
 export function* namedTextsOf(space: StateSpace, slice: Slice): Generator<Slice> {
   let tried = 0
   for (const part of space.openParts())
-    for (const answers of variantsOf(parseCached(part))) {
+    for (const answers of variantsOf(part)) {
       const isFit = Object.entries(answers).every(([code, text]) => isFitting(space, code, text))
       if (!isFit) continue
       tried += 1

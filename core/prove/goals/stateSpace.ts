@@ -1,7 +1,6 @@
 import type { PlannedRule, Step } from '../../fill/planned'
 import type { Answers } from '../../form/answers'
-import { parseCached } from '../../expressions/parse'
-import { namesIn } from '../../expressions/tree'
+import { namesIn, type Expr } from '../../expressions/tree'
 import type { RuleKind } from '../../form/rules'
 import type { Place } from '../../form/walk'
 import { Encoding } from '../encode/encoding'
@@ -161,10 +160,10 @@ export class StateSpace {
   }
 
   /** The tests of which the goal asked last says something, and that the answers’ classes don’t decide. */
-  openParts(): string[] {
+  openParts(): Expr[] {
     const asked = new Set(this.asked)
     return this.encoding.openParts().filter(part => {
-      const names = namesIn(parseCached(part))
+      const names = namesIn(part)
       return names.length > 0 && names.every(name => asked.has(name))
     })
   }

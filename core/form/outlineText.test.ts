@@ -1,11 +1,14 @@
-import type { Drafted } from './outlineText'
+import type { Drafted } from './outlineQuestion'
+import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { prove } from '../prove/prove'
 import type { Form, Item } from './definition'
 import { applyEdits } from './edits'
-import { outlineEdits, readOutline } from './outlineText'
+import { outlineEdits } from './outlineEdits'
+import { readOutline } from './outlineText'
 import { readForm } from './read'
+import { listPlaces } from './walk'
 
 const TODAY = '2026-11-24'
 const WIRING = ['syntax-error', 'unknown-name', 'later-name', 'wrong-type', 'unknown-code', 'duplicate-code']
@@ -22,12 +25,14 @@ const form = (...sections: Item[][]): Form => ({
   sections: sections.map((items, i) => ({ code: `s${i + 1}`, title: `S${i + 1}`, items })),
 })
 
-/** A drafted line in short: type, “*” where required, options, “+” with a write-in. */
+/** A drafted line in short: type, “*” where required, options, “+” with a write-in, its range, and the answer that it is asked behind. */
 function brief(d: Drafted): string {
   if (d.kind === 'section') return `# ${d.title}`
-  if (d.kind !== 'question') return ''
+  if (d.kind === 'note') return `> ${d.text}`
   const [star, plus] = [d.required ? '*' : '', d.writeIn ? '+' : '']
-  return `${d.label} | ${d.type}${star} ${d.options.join(',')}${plus}`.trim()
+  const range = d.range ? ` ${d.range.min}-${d.range.max}` : ''
+  const behind = d.behind ? ` < ${d.behind.answer.toLowerCase()}` : ''
+  return `${d.label} | ${d.type}${star}${range} ${d.options.join(',')}${plus}`.trim() + behind
 }
 
 describe('outlines', () => {
@@ -70,6 +75,26 @@ o No`)
     expect(after.sections.map(s => s.items.length)).toEqual([6, 3])
     expect(wiring(after)).toEqual([])
   })
+})
+
+describe('checklists as offices write them', () => {
+  const corpus = readFileSync(new URL('../../tests/fixtures/outlines.txt', import.meta.url), 'utf8')
+  const pieces = corpus.split(/^=== /m).slice(1)
+  it('are thirty', () => expect(pieces.length).toBeGreaterThanOrEqual(30))
+  for (const piece of pieces) {
+    const [title = '', ...lines] = piece.split('\n')
+    const [text = '', wanted = ''] = lines.join('\n').split(/^---$/m)
+    it(title, () => {
+      const drafted = readOutline(text)
+      expect(drafted.map(brief)).toEqual(wanted.split('\n').filter(Boolean))
+      const f = form([])
+      const { edits } = outlineEdits(f, drafted, { into: 'section/s1', at: 0 }, 1)
+      const after = applyEdits(f, edits).form
+      expect([readForm(after).problems, wiring(after)]).toEqual([null, []])
+      const rules = listPlaces(after).filter(p => p.node.shownWhen !== undefined)
+      expect(rules).toHaveLength(drafted.filter(d => d.kind === 'question' && d.behind).length)
+    })
+  }
 })
 
 describe('outlines', () => {

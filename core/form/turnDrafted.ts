@@ -1,4 +1,4 @@
-import { draftQuestion, type Drafted } from './outlineText'
+import { draftQuestion, type Drafted } from './outlineQuestion'
 
 export const DRAFTED_KINDS = ['section', 'question', 'note'] as const
 

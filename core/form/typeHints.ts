@@ -7,7 +7,7 @@ const TYPE_HINTS: Readonly<Record<QuestionType, readonly string[]>> = {
   integer: ['number', 'whole number', 'integer'],
   decimal: ['decimal', 'decimal number'],
   money: ['money', 'amount', 'currency'],
-  yesNo: ['yes/no', 'yes / no', 'yes or no', 'yes-no', 'boolean'],
+  yesNo: ['y/n', 'y / n', 'yes/no', 'yes / no', 'yes or no', 'yes-no', 'boolean'],
   choice: ['choice', 'single choice', 'one of', 'choose one', 'drop-down', 'dropdown', 'radio'],
   choices: [
     'multiple choice',
@@ -22,7 +22,7 @@ const TYPE_HINTS: Readonly<Record<QuestionType, readonly string[]>> = {
   time: ['time'],
   dateTime: ['date and time'],
   email: ['e-mail', 'email'],
-  phone: ['phone', 'telephone'],
+  phone: ['phone', 'telephone', 'tel'],
   url: ['web address', 'website', 'url'],
   scale: ['scale', 'rating'],
   grid: [],

@@ -19,7 +19,7 @@ import type { Form, Item } from './definition'
 import { applyEdits } from './edits'
 import { readForm } from './read'
 import { renameCode } from './rename'
-import { findText, replaceTextEdits } from './findText'
+import { findText, replaceFoundEdits, replaceTextEdits } from './findText'
 import { mergeEdits, splitEdits } from './sections'
 import { usesOf } from './uses'
 import { listPlaces, type Address } from './walk'
@@ -223,11 +223,11 @@ describe('find and replace', () => {
   it('finds in labels, codes and rules; a replaced code takes its rules along', () => {
     const f = form([q('hull_ok'), q('b', { label: 'The hull', shownWhen: 'hull_ok = true' })])
     expect(
-      findText(f, listPlaces(f), 'HULL', ['label', 'code', 'rule']).map(
+      findText(f, listPlaces(f), { text: 'HULL' }, ['label', 'code', 'rule']).map(
         x => `${x.address} ${x.field} ${x.from}`,
       ),
     ).toEqual(['item/hull_ok label 0', 'item/hull_ok code 0', 'item/b label 4', 'item/b rule 0'])
-    const { edits, count } = replaceTextEdits(f, 'hull', 'keel', ['label', 'code'])
+    const { edits, count } = replaceTextEdits(f, { text: 'hull' }, 'keel', ['label', 'code'])
     const after = applyEdits(f, edits).form
     expect(count).toBe(3)
     expect(after.sections[0]?.items).toEqual(
@@ -235,6 +235,26 @@ describe('find and replace', () => {
         n === 0 ? { ...i, label: 'keel_ok' } : i,
       ),
     )
+  })
+
+  it('finds by case and whole words when asked to, and replaces one by one', () => {
+    const f = form([
+      q('hull_ok', { label: 'Hull and hull_ok, hulls' }),
+      q('b', { shownWhen: 'hull_ok = true' }),
+    ])
+    const at = (more: object) =>
+      findText(f, listPlaces(f), { text: 'hull', ...more }, ['label', 'rule']).map(x => x.from)
+    expect([at({}), at({ matchCase: true }), at({ wholeWord: true })]).toEqual([
+      [0, 9, 18, 0],
+      [9, 18, 0],
+      [0],
+    ])
+    const [, second] = findText(f, listPlaces(f), { text: 'hull' }, ['label'])
+    const edits = replaceFoundEdits(f, second!, 'keel')
+    const after = Array.isArray(edits) ? applyEdits(f, edits).form : f
+    expect(after.sections[0]?.items[0]).toMatchObject({ label: 'Hull and keel_ok, hulls' })
+    const [code] = findText(f, listPlaces(f), { text: 'hull_ok' }, ['code'])
+    expect(replaceFoundEdits(f, code!, 'b')).toBe('The code “b” is taken.')
   })
 })
 

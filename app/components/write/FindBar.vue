@@ -1,19 +1,33 @@
 <script setup lang="ts">
-import { findText, replaceTextEdits, type Field } from '#core/form/findText'
+import {
+  findText,
+  replaceFoundEdits,
+  replaceTextEdits,
+  withReplaced,
+  type Field,
+  type Found,
+} from '#core/form/findText'
 import { placeName, type Address } from '#core/form/walk'
 
 /** Finds and replaces in labels, codes and rules. */
 const emit = defineEmits<{ close: []; go: [address: Address] }>()
 const draft = useDraft()
 const wanted = ref('')
+const matchCase = ref(false)
+const wholeWord = ref(false)
+const sought = computed(() => ({
+  text: wanted.value,
+  matchCase: matchCase.value,
+  wholeWord: wholeWord.value,
+}))
 const by = ref('')
 const fields = ref<Field[]>(['label', 'code', 'rule'])
 const at = ref(0)
-const { sayDone } = useSaid()
+const { say, sayDone } = useSaid()
 const input = useTemplateRef('input')
 onMounted(() => input.value?.focus())
 const found = computed(() =>
-  draft.form ? findText(draft.form, draft.places, wanted.value, fields.value) : [],
+  draft.form ? findText(draft.form, draft.places, sought.value, fields.value) : [],
 )
 const position = computed(() => {
   if (!wanted.value) return ''
@@ -22,7 +36,7 @@ const position = computed(() => {
 })
 const current = computed(() => found.value[at.value])
 const place = computed(() => draft.places.find(p => p.address === current.value?.address))
-watch(wanted, () => {
+watch(sought, () => {
   at.value = 0
 })
 function go(step: number) {
@@ -30,9 +44,29 @@ function go(step: number) {
   at.value = (at.value + step + found.value.length) % found.value.length
   if (current.value) draft.select(current.value.address)
 }
+/** So many replacements are shown before they are made. */
+const SHOWN = 6
+const preview = computed(() => (by.value === '' ? [] : found.value.slice(0, SHOWN)))
+const nameAt = ({ address }: Found) => {
+  const there = draft.places.find(p => p.address === address)
+  return there ? `${there.number} ${there.code}` : ''
+}
+/** Replaces the one that is looked at, and goes on to the next. */
+function replaceOne() {
+  const { value } = current
+  if (!draft.form || !value) return
+  const edits = replaceFoundEdits(draft.form, value, by.value)
+  if (typeof edits === 'string') return say(edits)
+  if (!draft.edit(edits)) return
+  // What was found next stands here now, unless the new text has what is looked for too.
+  const isStill =
+    found.value[at.value]?.address === value.address && found.value[at.value]?.from === value.from
+  at.value = Math.min(isStill ? at.value + 1 : at.value, Math.max(0, found.value.length - 1))
+  if (current.value) draft.select(current.value.address)
+}
 function replace() {
   if (!draft.form) return
-  const { edits, count, refused } = replaceTextEdits(draft.form, wanted.value, by.value, fields.value)
+  const { edits, count, refused } = replaceTextEdits(draft.form, sought.value, by.value, fields.value)
   if (edits.length > 0 && !draft.edit(edits)) return
   sayDone([`Replaced in ${counted(count, 'place')}.`, ...refused].join(' '))
 }
@@ -78,11 +112,19 @@ function replace() {
       />
       {{ f }}s</label
     >
+    <label class="small"><v-checkbox-btn v-model="matchCase" /> match case</label>
+    <label class="small"><v-checkbox-btn v-model="wholeWord" /> whole word</label>
     <v-text-field
       v-model="by"
       placeholder="Replace by"
       aria-label="Replace by"
     />
+    <v-btn
+      :disabled="found.length === 0"
+      @click="replaceOne"
+    >
+      Replace
+    </v-btn>
     <v-btn
       :disabled="found.length === 0"
       @click="replace"
@@ -109,6 +151,19 @@ function replace() {
       }}<mark>{{ current.text.slice(current.from, current.to) }}</mark
       >{{ current.text.slice(current.to, current.to + 40) }}
     </p>
+    <ul
+      v-if="preview.length > 0"
+      class="small quiet preview"
+      aria-label="What would be replaced"
+    >
+      <li
+        v-for="(f, i) in preview"
+        :key="i"
+      >
+        {{ nameAt(f) }}: {{ f.text }} → <strong>{{ withReplaced(f, by) }}</strong>
+      </li>
+      <li v-if="found.length > preview.length">and {{ found.length - preview.length }} more</li>
+    </ul>
   </div>
 </template>
 
@@ -126,6 +181,7 @@ function replace() {
   flex: 0 1 160px;
 }
 .hit,
+.preview,
 .find p {
   flex-basis: 100%;
 }

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
-import { outlineEdits, readOutline, type Drafted } from '#core/form/outlineText'
+import { outlineEdits } from '#core/form/outlineEdits'
+import type { Drafted, DraftedQuestion } from '#core/form/outlineQuestion'
+import { readOutline } from '#core/form/outlineText'
 import { DRAFTED_KINDS, turnDrafted } from '#core/form/turnDrafted'
 import { TYPES } from '#core/form/types'
 import type { QuestionType } from '#core/form/questions'
@@ -24,6 +26,18 @@ function turn(i: number, kind: string) {
   const before = drafted.value[i]
   const into = DRAFTED_KINDS.find(k => k === kind)
   if (before && into) drafted.value[i] = turnDrafted(before, into)
+}
+const parentOf = ({ behind }: DraftedQuestion) =>
+  drafted.value.find((d): d is DraftedQuestion => d.kind === 'question' && d.line === behind?.line)
+/** What else is read of a question: its choices, its range, and the answer that it is asked behind. */
+function about(d: DraftedQuestion): string {
+  const parent = parentOf(d)
+  return [
+    ...d.options,
+    ...(d.writeIn ? ['other, please say'] : []),
+    ...(d.range ? [`${d.range.min} to ${d.range.max}`] : []),
+    ...(d.behind && parent ? [`shown when “${parent.label}” is ${d.behind.answer}`] : []),
+  ].join(' · ')
 }
 const count = computed(() => drafted.value.filter(d => d.kind === 'question').length)
 function insert() {
@@ -107,10 +121,17 @@ function insert() {
           @click="drafted.splice(i, 1)"
         />
         <p
-          v-if="d.kind === 'question' && (d.options.length > 0 || d.writeIn)"
+          v-if="d.kind === 'question' && about(d)"
           class="small quiet opts"
         >
-          {{ [...d.options, ...(d.writeIn ? ['other, please say'] : [])].join(' · ') }}
+          {{ about(d) }}
+          <v-btn
+            v-if="d.behind && parentOf(d)"
+            variant="text"
+            @click="d.behind = null"
+          >
+            Without the rule
+          </v-btn>
         </p>
       </div>
     </div>

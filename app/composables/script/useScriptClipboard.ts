@@ -1,8 +1,22 @@
 import { clipOf, duplicateEdits, pasteEdits, readClip, type Clip } from '#core/form/clipboard'
 import { newItem, newSection, type LineKind } from '#core/form/create'
+import type { Form, Item } from '#core/form/definition'
 import type { Edit } from '#core/form/edits'
 import type { Address, Place } from '#core/form/walk'
 import { useChosen } from './useChosen'
+
+/** A star behind a question says that it is required, as in a paste. */
+function typedItem(
+  form: Form,
+  kind: Exclude<LineKind, 'section'>,
+  line: string,
+  codes: readonly string[],
+): Item {
+  const isStarred = /\S\s*\*$/.test(line)
+  const node = newItem(form, kind, isStarred ? line.replace(/\s*\*+$/, '') : line, codes)
+  if (node.kind !== 'question' || !isStarred || node.type === 'value' || node.type === 'hidden') return node
+  return { ...node, required: true }
+}
 
 /** Rows that come into the script: typed, pasted, doubled. */
 export function useScriptClipboard() {
@@ -16,7 +30,7 @@ export function useScriptClipboard() {
     const codes: string[] = []
     const isSection = kind === 'section' || !below
     const edits = lines.map((line, i): Edit => {
-      if (isSection)
+      if (kind === 'section' || !below)
         return {
           do: 'insert',
           into: 'sections',
@@ -24,7 +38,7 @@ export function useScriptClipboard() {
           node: newSection(form, line),
         }
       const spot = spotBelow(below)
-      const node = newItem(form, kind, line, codes)
+      const node = typedItem(form, kind, line, codes)
       codes.push(node.code)
       return { do: 'insert', into: spot.into, at: spot.at + i, node }
     })

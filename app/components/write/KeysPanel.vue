@@ -3,10 +3,11 @@ const emit = defineEmits<{ close: [] }>()
 /** The keys of an action, each in Vuetify's spelling, and what it does. */
 const KEYS = [
   [['up', 'down'], 'go from row to row'],
+  [['left', 'right'], 'fold the section, unfold it'],
   [['shift+up', 'shift+down'], 'select a stretch'],
   [['ctrl+a'], 'select all'],
   [['enter'], 'type a line below'],
-  [['/'], 'in an empty line: choose its type'],
+  [['/'], 'in the line that is typed: choose its type'],
   [['space'], 'open the row, close it'],
   [['tab', 'shift+tab'], 'into the group above, out of it'],
   [['alt+up', 'alt+down'], 'move'],

@@ -13,6 +13,7 @@ const draft = useDraft()
 const findings = useFindings()
 const script = useScript()
 const begun = useBegunRows()
+const folds = useFolded()
 const open = ref<Address | null>(null)
 /** Where the next line is being typed: below this row; `end` when the form is empty. */
 const typing = ref<Address | 'end' | null>(null)
@@ -73,7 +74,9 @@ onBeforeUnmount(() => begun.leaveBut(null))
 watch(
   () => draft.selected,
   address => {
-    if (address) void nextTick(() => reveal(address))
+    if (!address) return
+    folds.show(address)
+    void nextTick(() => reveal(address))
   },
 )
 
@@ -226,6 +229,7 @@ defineExpose({
             typing === p.address && lineKind,
             strands.get(p.address),
             findings.at(p.address),
+            folds.isFolded(p.address),
           ]"
           role="listitem"
           :aria-setsize="draft.places.length"

@@ -2,7 +2,6 @@
 import { SEVERITY_MARKS } from '~/theme/severityMarks'
 import { draggable, dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
 import type { Finding } from '#core/prove/finding'
-import { exitName, plainExits, RULE_WORDS, rulesAt } from '#core/form/rules'
 import { typeBrief } from '#core/form/types'
 import { nodeText, type Address, type Place } from '#core/form/walk'
 import type { Strand } from './strand'
@@ -35,8 +34,13 @@ const brief = computed(() => {
   if (kind === 'section') return ''
   return kind === 'group' && node.repeat ? 'group, in entries' : kind
 })
-const rules = computed(() => rulesAt(props.place))
 const rehearsal = useRehearsal()
+const folds = useFolded()
+/** Of a section: whether only its heading shows, and how many lines it has. */
+const folded = computed(() => props.place.kind === 'section' && folds.isFolded(props.place.address))
+const count = computed(() =>
+  folded.value ? draft.places.filter(p => p.section === props.place.section).length - 1 : 0,
+)
 const worst = computed(() => props.findings[0])
 /** A plain click on the label opens the row; with Shift or Control it selects like anywhere else. */
 function act(event: MouseEvent) {
@@ -46,8 +50,6 @@ function act(event: MouseEvent) {
 }
 const isAddress = (value: unknown): value is Address =>
   typeof value === 'string' && /^(?:section|item)\//.test(value)
-const exitTo = (index: number) => (draft.form ? exitName(draft.form, { place: props.place, index }) : '')
-const exits = computed(() => plainExits([props.place]))
 
 onMounted(() => {
   const element = row.value
@@ -99,7 +101,21 @@ onMounted(() => {
         ><i
       /></span>
     </span>
-    <span class="number num">{{ place.number }}</span>
+    <span class="number num"
+      ><button
+        v-if="place.kind === 'section'"
+        class="fold"
+        tabindex="-1"
+        :aria-expanded="!folded"
+        :aria-label="`Lines of ${label}`"
+        @click.stop="folds.fold(place.address, !folded)"
+      >
+        <v-icon
+          :icon="folded ? '$next' : '$expand'"
+          size="16"
+        /></button
+      >{{ place.number }}</span
+    >
     <span
       class="words"
       :style="{ paddingLeft: `${place.groups.length * 18}px` }"
@@ -120,21 +136,11 @@ onMounted(() => {
         >
       </button>
       <span
-        v-for="r in rules"
-        :key="r.id"
-        class="rule-line"
+        v-if="folded"
+        class="small quiet"
+        >{{ counted(count, 'line') }}</span
       >
-        <RuleSentence
-          :words="r.kind === 'route' ? `→ ${exitTo(r.index)} when` : RULE_WORDS[r.kind]"
-          :text="r.text"
-        />
-      </span>
-      <span
-        v-for="e in exits"
-        :key="e.id"
-        class="rule-line exit"
-        >→ then on to <b>{{ exitTo(e.index) }}</b></span
-      >
+      <RowRules :place="place" />
     </span>
     <code class="code-cell">{{ place.code }}</code>
     <span class="type quiet">{{ brief }}</span>
@@ -244,14 +250,14 @@ onMounted(() => {
   -webkit-box-orient: vertical;
   overflow: hidden;
 }
-.exit {
-  font-size: 13px;
-  font-weight: 400;
-  color: var(--verdigris);
-}
-.rule-line {
-  line-height: 1.25;
-  font-weight: 400;
+.fold {
+  border: 0;
+  background: none;
+  padding: 0;
+  margin-left: -16px;
+  cursor: pointer;
+  color: var(--slate);
+  vertical-align: middle;
 }
 .code-cell {
   color: var(--slate);

@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { mdiBookshelf, mdiClipboardTextOutline, mdiKeyboardOutline, mdiMagnify, mdiPlus } from '@mdi/js'
+
 /** The panels of the script and how to add to it. */
+const draft = useDraft()
+const folds = useFolded()
 export type ScriptPanel = 'find' | 'shelf' | 'move' | 'keys'
 const panel = defineModel<ScriptPanel | null>('panel', { required: true })
 const emit = defineEmits<{ outline: []; add: [] }>()
@@ -23,6 +26,13 @@ const toggle = (key: ScriptPanel) => (panel.value = panel.value === key ? null :
       @click="toggle('shelf')"
     >
       Shelf
+    </v-btn>
+    <v-btn
+      v-if="draft.places.length > 20 || folds.any"
+      variant="text"
+      @click="folds.foldAll(!folds.any)"
+    >
+      {{ folds.any ? 'Unfold all' : 'Fold sections' }}
     </v-btn>
     <span class="spread" />
     <IconButton

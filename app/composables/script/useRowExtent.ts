@@ -10,20 +10,24 @@ const MARGIN = 300
 /** Of a long script only what is near the screen is drawn; the heights of the rest are remembered, or guessed. */
 export function useRowExtent(list: Readonly<ShallowRef<HTMLElement | null>>) {
   const draft = useDraft()
+  const folds = useFolded()
+  const shown = computed(() => folds.visible(draft.places))
+  /** The same list as long as no line came, went or moved. */
+  const lines = computed(() => folds.visible(draft.threaded))
   const top = ref(0)
   const tall = ref(800)
   const { heights, measured, observe } = useRowHeights(list)
   /** Where each row begins, and behind them the end of the last. */
   const begins = computed(() => {
     void measured.value
-    const at = new Float64Array(draft.threaded.length + 1)
-    draft.threaded.forEach((p, i) => {
+    const at = new Float64Array(lines.value.length + 1)
+    lines.value.forEach((p, i) => {
       at[i + 1] = (at[i] ?? 0) + (heights.get(p.address) ?? GUESS)
     })
     return at
   })
   const extent = computed(() => {
-    const { length } = draft.places
+    const { length } = shown.value
     if (length <= WHOLE) return { from: 0, to: length, before: 0, after: 0 }
     const from = rowAt(begins.value, length, top.value - MARGIN)
     const to = Math.min(length, rowAt(begins.value, length, top.value + tall.value + MARGIN) + 1)
@@ -31,9 +35,9 @@ export function useRowExtent(list: Readonly<ShallowRef<HTMLElement | null>>) {
     const after = (begins.value[length] ?? 0) - (begins.value[to] ?? 0)
     return { from, to, before, after }
   })
-  const rows = computed(() => draft.places.slice(extent.value.from, extent.value.to))
+  const rows = computed(() => shown.value.slice(extent.value.from, extent.value.to))
   const observeLong = () => {
-    if (draft.places.length > WHOLE) observe()
+    if (shown.value.length > WHOLE) observe()
   }
   watch(rows, () => void nextTick(observeLong), { flush: 'post' })
   onMounted(observeLong)
@@ -49,7 +53,7 @@ export function useRowExtent(list: Readonly<ShallowRef<HTMLElement | null>>) {
   function reveal(address: Address) {
     const line = list.value?.querySelector(`[data-address="${CSS.escape(address)}"]`)
     if (line || !list.value) return line?.scrollIntoView({ block: 'nearest' })
-    const index = draft.places.findIndex(p => p.address === address)
+    const index = shown.value.findIndex(p => p.address === address)
     if (index < 0) return
     list.value.scrollTop = Math.max(0, (begins.value[index] ?? 0) - tall.value / 3)
     top.value = list.value.scrollTop

@@ -16,14 +16,14 @@ interface Pane {
 export function useScriptKeys({ select, focus, toggle, typeBelow, closeAll, openPanel }: Pane) {
   const draft = useDraft()
   const script = useScript()
+  const folds = useFolded()
   /** Acts, and goes to the row that is selected then; a question that is asked keeps the focus. */
   const after = (act: () => void) => {
     act()
     if (!script.doomed.value) focus(draft.selected)
   }
   function step(place: Place, by: number, stretch = false) {
-    const wanted = draft.places.indexOf(place) + by
-    const next = draft.places[Math.max(0, Math.min(draft.places.length - 1, wanted))]
+    const next = folds.lineAt(place, by)
     if (next) select(next.address, stretch ? 'stretch' : 'only')
   }
   /** By key, with Alt (`alt+`), Control (`ctrl+`) and Shift (`shift+`) before it. */
@@ -32,6 +32,8 @@ export function useScriptKeys({ select, focus, toggle, typeBelow, closeAll, open
     ArrowUp: p => step(p, -1),
     'shift+ArrowDown': p => step(p, 1, true),
     'shift+ArrowUp': p => step(p, -1, true),
+    ArrowLeft: p => select(folds.foldAround(p)),
+    ArrowRight: p => folds.fold(p.address, false),
     Home: () => select(draft.places[0]?.address ?? null),
     End: () => select(draft.places.at(-1)?.address ?? null),
     Enter: p => typeBelow(p.address),
@@ -51,16 +53,15 @@ export function useScriptKeys({ select, focus, toggle, typeBelow, closeAll, open
     ArrowDown: () => select(draft.places[0]?.address ?? null),
     Enter: () => typeBelow(draft.places.at(-1)?.address ?? 'end'),
   }
-  /** Indents or outdents; Tab that does neither goes on to the next control. */
-  function tab(backwards: boolean): boolean {
-    const moved = backwards ? script.outdent() : script.indent()
-    if (moved) focus(draft.selected)
-    return moved
-  }
   /** Does what a key says; false where it is not the script's. */
   function act(event: KeyboardEvent): boolean {
     const place = script.placeAt(draft.selected)
-    if (place && event.key === 'Tab') return tab(event.shiftKey)
+    // Indents or outdents; Tab that does neither goes on to the next control.
+    if (place && event.key === 'Tab') {
+      const isMoved = event.shiftKey ? script.outdent() : script.indent()
+      if (isMoved) focus(draft.selected)
+      return isMoved
+    }
     const known = place ? KEYS[nameOf(event)] : undefined
     if (place) known?.(place)
     const begin = place ? undefined : WITHOUT_SELECTION[event.key]

@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { exitName, plainExits, RULE_WORDS, rulesAt } from '#core/form/rules'
+import type { Place } from '#core/form/walk'
+
+/** The rules of a line as sentences, and where its section always leads. */
+const props = defineProps<{ place: Place }>()
+const draft = useDraft()
+const rules = computed(() => rulesAt(props.place))
+const exits = computed(() => plainExits([props.place]))
+const exitTo = (index: number) => (draft.form ? exitName(draft.form, { place: props.place, index }) : '')
+</script>
+
+<template>
+  <span
+    v-for="r in rules"
+    :key="r.id"
+    class="rule-line"
+  >
+    <RuleSentence
+      :words="r.kind === 'route' ? `→ ${exitTo(r.index)} when` : RULE_WORDS[r.kind]"
+      :text="r.text"
+    />
+  </span>
+  <span
+    v-for="e in exits"
+    :key="e.id"
+    class="rule-line exit"
+    >→ then on to <b>{{ exitTo(e.index) }}</b></span
+  >
+</template>
+
+<style scoped>
+.exit {
+  font-size: 13px;
+  font-weight: 400;
+  color: var(--verdigris);
+}
+.rule-line {
+  line-height: 1.25;
+  font-weight: 400;
+}
+</style>

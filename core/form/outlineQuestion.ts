@@ -30,7 +30,7 @@ const SOUNDS: readonly (readonly [RegExp, QuestionType])[] = [
   [/\b(?:website|web address|url)\b/i, 'url'],
   [/\b(?:signature|signed)\b/i, 'signature'],
   [/\bdate and time\b/i, 'dateTime'],
-  [/\b(?:date|birthday|day of|born on)\b|^when\b/i, 'date'],
+  [/\b(?:date|birthday|day of|born on)\b|^when\b|^\w+ on$/i, 'date'],
   [/\b(?:what time|time of)\b/i, 'time'],
   [/\bhow (?:many|old)\b|\bnumber of\b|^age\b|\bno\. of\b/i, 'integer'],
   [/\b(?:price|cost|fee|amount|how much does)\b/i, 'money'],

@@ -40,14 +40,20 @@ function readLine(line: string): OutlineLine {
   }
 }
 
+const STARRED = /\s*\*+\s*$/
 /** Choices behind boxes or between strokes in one line: “Insured? ☐ Yes ☐ No”, “Hull: wood / steel / GRP”; null where there are none. */
-function inlineOptions(words: string): OutlineLine['inline'] {
+function inlineOptions(line: string): OutlineLine['inline'] {
+  const words = line.replace(STARRED, '')
+  const star = words === line ? '' : ' *'
   const [before = '', ...boxed] = words.split(BOX).map(p => p.trim())
-  if (boxed.length > 1 && boxed.every(p => p !== '')) return { label: before, options: boxed }
+  if (boxed.length > 1 && boxed.every(p => p !== ''))
+    return { label: before && before + star, options: boxed }
   const [, label = '', rest = ''] = /^(.*?[:?])?\s*([^:?]+)$/.exec(words) ?? []
   const parts = rest.split(/\s+\/\s+/).map(p => p.trim())
   const isList = parts.length > 2 || (parts.length === 2 && label !== '')
-  return isList && parts.every(p => p !== '' && p.length < 60) ? { label, options: parts } : null
+  return isList && parts.every(p => p !== '' && p.length < 60)
+    ? { label: label && label + star, options: parts }
+    : null
 }
 
 /** The title that a line gives to a section; null when it is no heading. */
@@ -81,22 +87,32 @@ class Reading {
   private open: DraftedQuestion | null = null
   private depth = 0
 
+  /** Whether the choices of the open question are marked: a plain line below them is none then. */
+  private isMarked = false
+  private hasNumbers = false
+
   /** @param allBullets nothing but bullets: they are the questions */
   constructor(
-    private readonly hasNumbers: boolean,
+    private readonly lines: readonly OutlineLine[],
     private readonly allBullets: boolean,
-  ) {}
+  ) {
+    this.lookAhead(0)
+  }
+
+  /** Whether the questions of a section are numbered. */
+  private lookAhead(from: number) {
+    const end = this.lines.findIndex((l, i) => i >= from && l.heading !== null)
+    const own = this.lines.slice(from, end < 0 ? undefined : end)
+    this.hasNumbers = own.some(l => l.numbered !== undefined)
+  }
 
   take(line: OutlineLine, at: number) {
     const { words, heading, numbered, bullet, inline } = line
-    if (heading !== null) {
-      this.drafted.push({ kind: 'section', title: heading })
-      this.open = null
-      return
-    }
+    if (heading !== null) return this.head(heading, at)
     const options = this.optionsIn(line)
     if (this.open && options) {
       for (const option of options) addOption(this.open, option)
+      this.isMarked ||= this.isMarkedLine(line)
       return
     }
     const own = numbered ?? bullet ?? words
@@ -106,6 +122,14 @@ class Reading {
       this.ask(inline?.label || own, inline?.options ?? [], at)
     }
   }
+
+  private head(title: string, at: number) {
+    this.drafted.push({ kind: 'section', title })
+    this.open = null
+    this.lookAhead(at + 1)
+  }
+  private isMarkedLine = ({ bullet, inline, indent }: OutlineLine): boolean =>
+    bullet !== undefined || inline !== null || indent > this.depth
 
   /** The choices that a line adds to the question above it; null when it is no such line. */
   private optionsIn(line: OutlineLine): readonly string[] | null {
@@ -126,6 +150,7 @@ class Reading {
       made.behind = { line: parent.line, answer: behind[1] }
     }
     this.open = made
+    this.isMarked = options.length > 0
     this.drafted.push(made)
   }
   private questionAt = (line: number): DraftedQuestion | undefined =>
@@ -137,7 +162,8 @@ class Reading {
     // A line to be filled in is a question of its own.
     if (/_{3,}|…{2,}|\.{4,}/.test(words) && !/^other\b/i.test(bullet ?? words)) return false
     if (indent > this.depth || (bullet !== undefined && !this.allBullets)) return true
-    return this.hasNumbers && !words.endsWith('?') && !isSentence(words) && !/_{3,}|:\s*$/.test(words)
+    if (!this.hasNumbers || this.isMarked) return false
+    return !words.endsWith('?') && !isSentence(words) && !/_{3,}|:\s*$/.test(words)
   }
 }
 
@@ -147,7 +173,7 @@ function fromLines(lines: string[]): Drafted[] {
   const read = lines.map(readLine)
   const asked = read.filter(l => l.heading === null)
   const reading = new Reading(
-    read.some(l => l.numbered !== undefined),
+    read,
     asked.every(l => l.bullet !== undefined),
   )
   for (const [at, line] of read.entries()) reading.take(line, at)

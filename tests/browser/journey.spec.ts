@@ -3,7 +3,6 @@ import { choose, errorsOf, open, ready, signIn } from './support'
 
 async function typeQuestions(page: Page, rehearsal: Locator) {
   // Write: every line is a question; the type is chosen with “/”.
-  await page.getByRole('button', { name: 'Type the first question' }).click()
   const line = page.getByLabel('New line', { exact: true })
   await line.fill('Skipper’s name')
   await line.press('Enter')
@@ -136,8 +135,7 @@ test('the script by keyboard: type, move, indent, delete, undo to the beginning 
   await signIn(page)
   await page.getByLabel('Title of the new form').fill('Keyboard form')
   await page.getByLabel('Title of the new form').press('Enter')
-  await page.getByRole('button', { name: 'Type the first question' }).focus()
-  await page.keyboard.press('Enter')
+  await expect(page.getByLabel('New line', { exact: true })).toBeFocused()
   for (const label of ['Alpha', 'Bravo', 'Charlie']) {
     await page.keyboard.type(label)
     await page.keyboard.press('Enter')

@@ -7,9 +7,7 @@ async function beginForm(page: Page) {
   await page.getByLabel('Title of the new form').focus()
   await page.keyboard.type('Winter lay-up')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('button', { name: 'Type the first question' })).toBeVisible()
-  await page.getByRole('button', { name: 'Type the first question' }).focus()
-  await page.keyboard.press('Enter')
+  await expect(page.getByLabel('New line', { exact: true })).toBeFocused()
   const { keyboard } = page
   /** In the empty line: “/”, the type by its first letters, Enter; then the label. */
   const line = async (label: string, type?: string) => {

@@ -37,10 +37,10 @@ function slash(event: KeyboardEvent) {
   choice.value?.focus()
   isUnfolded.value = true
 }
-/** A type that was chosen, and on with the line. */
-function choose(kind: LineKind) {
-  emit('kind', kind)
-  void nextTick(() => input.value?.focus())
+/** Once the types are folded again, on with the line. */
+function setUnfolded(is: boolean) {
+  isUnfolded.value = is
+  if (!is) void nextTick(() => input.value?.focus())
 }
 /** Without one the line has its `/` after all. */
 function fold(event: KeyboardEvent) {
@@ -109,9 +109,9 @@ function leave(event: FocusEvent) {
       aria-label="Type of the new line"
       :items="KINDS"
       :menu="isUnfolded"
-      @update:menu="isUnfolded = $event"
-      @update:model-value="choose"
-      @keydown.enter.prevent="input?.focus()"
+      @update:menu="setUnfolded"
+      @update:model-value="emit('kind', $event)"
+      @keydown.enter.prevent="setUnfolded(false)"
       @keydown.esc.capture="fold"
     />
     <span class="small quiet"><kbd>/</kbd> type</span>

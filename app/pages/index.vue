@@ -228,6 +228,7 @@ async function exportChosen() {
   text-align: left;
 }
 .template {
+  justify-content: start;
   padding: 12px 16px;
   cursor: pointer;
 }

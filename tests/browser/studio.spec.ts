@@ -43,8 +43,11 @@ Anything broken? (Y/N)
 If yes, what?
 Signed: ______
 `
+/** A line of the script by its label, which a star may follow. */
 const line = (page: Page, label: string) =>
-  page.locator('[data-address]').filter({ has: page.getByRole('button', { name: label, exact: true }) })
+  page
+    .locator('[data-address]')
+    .filter({ has: page.getByRole('button', { name: new RegExp(`^${label}(?: \\*)?$`) }) })
 async function openLine(page: Page, label: string) {
   await page.keyboard.press('Escape')
   await line(page, label).focus()
@@ -62,9 +65,8 @@ async function pasteSheet(page: Page) {
 }
 
 async function makeEntries(page: Page) {
-  await openLine(page, 'Piece')
-  await page.keyboard.press('Escape')
   // The label that only heads the others goes, and they become a group in entries.
+  await page.keyboard.press('Escape')
   await line(page, 'Piece').focus()
   await page.keyboard.press('Delete')
   await line(page, 'Number of pieces').focus()

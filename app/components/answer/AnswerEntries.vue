@@ -152,20 +152,11 @@ function move(i: number, by: 1 | -1) {
         />
       </div>
     </div>
-    <p
+    <RemovedLine
       v-if="removed"
-      class="small"
-      role="status"
-    >
-      “{{ removed.name }}” is removed.
-      <v-btn
-        variant="text"
-        class="undo"
-        @click="takeBack"
-      >
-        Undo
-      </v-btn>
-    </p>
+      :name="removed.name"
+      @undo="takeBack"
+    />
     <v-btn
       v-if="!locked && frames.length < group.max"
       class="add"

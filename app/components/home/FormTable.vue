@@ -7,10 +7,10 @@ defineProps<{ forms: readonly FormBrief[] }>()
 const chosen = defineModel<string[]>('chosen', { required: true })
 const emit = defineEmits<{ act: [act: FormAct, form: FormBrief]; tag: [tag: string] }>()
 const HEADERS = [
-  { title: 'Form', key: 'title', width: '34%' },
+  { title: 'Form', key: 'title', width: '30%' },
   { title: 'Code', key: 'code' },
   { title: 'Questions', key: 'questions', align: 'end' },
-  { title: 'Release', key: 'release' },
+  { title: 'Release', key: 'release', nowrap: true },
   { title: 'Responses', key: 'responses', align: 'end' },
   { title: 'Last saved', key: 'savedAt', nowrap: true },
   { title: '', key: 'acts', sortable: false, width: 56 },
@@ -61,7 +61,7 @@ const HEADERS = [
       ><code class="quiet">{{ item.code }}</code></template
     >
     <template #[`item.release`]="{ item }">{{
-      item.release > 0 ? `version ${item.release} is open` : 'draft, not yet released'
+      item.release > 0 ? `version ${item.release} is open` : 'not yet released'
     }}</template>
     <template #[`item.responses`]="{ item }"
       ><NuxtLink

@@ -195,6 +195,8 @@ function take() {
         />
         <v-checkbox
           :model-value="preview.isHeaded"
+          density="compact"
+          hide-details
           label="The first line heads the columns"
           @update:model-value="setHeaded"
         />
@@ -285,7 +287,10 @@ function take() {
   gap: 8px 16px;
 }
 .asks .v-select {
-  flex: 0 1 220px;
+  flex: 0 1 200px;
+}
+.asks .v-checkbox {
+  flex: 0 0 auto;
 }
 .table {
   overflow-x: auto;

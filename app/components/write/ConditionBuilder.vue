@@ -280,6 +280,10 @@ function setOperand(test: ConditionTest, i: number, text: string): ConditionTest
 .mode {
   flex: 0 1 110px;
 }
+.comparison {
+  flex: 0 1 230px;
+  min-width: 190px;
+}
 .value {
   flex: 0 1 150px;
 }

@@ -115,20 +115,11 @@ function takeBack() {
         >
       </li>
     </ul>
-    <p
+    <RemovedLine
       v-if="removed"
-      class="small"
-      role="status"
-    >
-      “{{ removed.file.name }}” is removed.
-      <v-btn
-        variant="text"
-        class="undo"
-        @click="takeBack"
-      >
-        Undo
-      </v-btn>
-    </p>
+      :name="removed.file.name"
+      @undo="takeBack"
+    />
     <p
       v-for="name in sending"
       :key="name"

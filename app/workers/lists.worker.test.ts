@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import writeXlsx from 'write-excel-file/node'
 import type { ListsAnswer, ListsQuestion } from './lists.worker'
 
 let ask: (question: ListsQuestion) => Promise<ListsAnswer>
@@ -34,6 +35,32 @@ describe('the worker that reads and checks lists', () => {
       expect([heads, count, lines[0]]).toEqual([['code', 'label', 'depth'], 2, ['007', 'Åland quay', '2,5']])
       expect(roles).toEqual(['code', 'label', { column: 'depth' }])
     }
+  })
+
+  it('tells heads from rows, and takes the first line for the other when told so', async () => {
+    const headed = ['Depot;Bays\nWeir;4\nQuay;12\n', 'name;coast\nWeir;north\nQuay;north\n']
+    const bare = ['north;Weir depot\nsouth;Quay depot\n', 'Weir depot;4\nQuay depot;12\n']
+    for (const text of [...headed, ...bare]) {
+      const answer = await read(text)
+      if (answer.is !== 'read') throw new Error(JSON.stringify(answer))
+      expect([text, answer.preview.isHeaded, answer.preview.count]).toEqual([text, headed.includes(text), 2])
+    }
+    await read(bare[0] ?? '')
+    const told = await ask({ ask: 'head', isHeaded: true, known: {} })
+    expect(told).toMatchObject({ preview: { heads: ['north', 'Weir depot'], count: 1, isHeaded: true } })
+    const back = await ask({ ask: 'head', isHeaded: false, known: {} })
+    // No head says it: a first column of codes is the code, and what is read the label.
+    expect(back).toMatchObject({ preview: { count: 2, roles: ['code', 'label'] } })
+  })
+
+  it('takes numbers of a workbook as a sheet shows them', async () => {
+    const lines = [
+      ['name', 'depth', 'share'],
+      ['Weir', 0.1 + 0.2, 1 / 3],
+    ]
+    const book = await writeXlsx(lines.map(line => line.map(value => ({ value })))).toBuffer()
+    const answer = await read(new Uint8Array(book), 'depths.xlsx')
+    expect(answer).toMatchObject({ preview: { lines: [['Weir', '0.3', '0.333333333333333']] } })
   })
 
   it('tells what taking the table in would change', async () => {

@@ -37,7 +37,7 @@ const SOUNDS: readonly (readonly [RegExp, QuestionType])[] = [
   [/\b(?:describe|explain|comments?|remarks?|details|anything else)\b/i, 'longText'],
   [/\b(?:upload|attach|photo(?:graph)?s?)\b/i, 'file'],
   [/^(?:do|does|did|is|are|was|were|has|have|had|can|could|will|would|should|shall|may)\b/i, 'yesNo'],
-  [/^(?!(?:what|which|how|who|whom|whose|when|where|why)\b).*\?$/i, 'yesNo'],
+  [/^(?!.*\b(?:what|which|how|who|whom|whose|when|where|why)\b).*\?$/i, 'yesNo'],
 ]
 const ALL_THAT_APPLY = /\b(?:all that apply|several|more than one|any number)\b/i
 const RANKED = /^rank\b|\b(?:in order of|order of (?:preference|importance))\b/i

@@ -1,12 +1,11 @@
 import type { Form } from '../form/definition'
+import { listNames } from '../form/listNames'
 import { listPlaces, placeName, type Address, type Place } from '../form/walk'
 import { type Accepted, closureOf, digestOf, riskBasis } from './acceptance'
 import type { Finding } from './finding'
 
 /** So many places are told apart in what an acceptance keeps; of more, only their sections. */
 const MOST_TOLD_APART = 100
-/** So many changes are told by name. */
-const MOST_NAMED = 4
 
 /** What a finding rests on besides places and lists, and how it is called. */
 const OTHERS = {
@@ -52,9 +51,9 @@ export function sayWhyFallen(
   const more = [...now.keys()].filter(name => !before.has(name))
   const gone = [...before.keys()].filter(name => !now.has(name))
   const told = [
-    changed.length > 0 ? `${listed(changed.map(([name]) => called(name)))} changed` : null,
-    more.length > 0 ? `it came to rest on ${listed(more.map(called))} too` : null,
-    gone.length > 0 ? `it ceased to rest on ${listed(gone.map(called))}` : null,
+    changed.length > 0 ? `${listNames(changed.map(([name]) => called(name)))} changed` : null,
+    more.length > 0 ? `it came to rest on ${listNames(more.map(called))} too` : null,
+    gone.length > 0 ? `it ceased to rest on ${listNames(gone.map(called))}` : null,
   ].filter(part => part !== null)
   const what = before.size === 0 || told.length === 0 ? 'something that it rests on changed' : told.join('; ')
   return `Since then ${what}: it has to be looked at again.`
@@ -63,13 +62,6 @@ export function sayWhyFallen(
 const splitLast = (part: string): [string, string] => {
   const at = part.lastIndexOf('=')
   return [part.slice(0, at), part.slice(at + 1)]
-}
-
-/** Names as a list in a sentence; of many, the first ones and how many more. */
-function listed(names: readonly string[]): string {
-  const more = names.length - MOST_NAMED
-  const shown = more > 0 ? [...names.slice(0, MOST_NAMED), `${more} more`] : names
-  return new Intl.ListFormat('en').format(shown)
 }
 
 /** The parts that a finding rests on, each with a digest of its state; words for people don't count. */

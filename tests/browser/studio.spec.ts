@@ -1,7 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
-import { draftOf, pasteInto, saved } from './scriptSupport'
-import { choose, errorsOf, open, responsesOf, signIn } from './support'
+import { draftOf, saved } from './scriptSupport'
+import { addCheck, handOn, makeCascade, makeEntries, makeTotal, makeTurns, pasteSheet } from './sheetSupport'
+import { errorsOf, open, responsesOf, signIn } from './support'
 import { releaseForm } from '../support/release'
+import { listPlaces } from '../../core/form/walk'
 
 /** As it hangs beside the kilns. */
 const SHEET = `KILN BOOKING
@@ -43,82 +45,173 @@ Anything broken? (Y/N)
 If yes, what?
 Signed: ______
 `
-/** A line of the script by its label, which a star may follow. */
-const line = (page: Page, label: string) =>
-  page
-    .locator('[data-address]')
-    .filter({ has: page.getByRole('button', { name: new RegExp(`^${label}(?: \\*)?$`) }) })
-async function openLine(page: Page, label: string) {
-  await page.keyboard.press('Escape')
-  await line(page, label).focus()
-  await page.keyboard.press('Space')
-  await expect(page.locator('.editor')).toBeVisible()
-}
+/** As a caterer has it on paper. */
+const ORDER = `CATERING ORDER
+1) Customer's name *
+2) Tel. *
+3) E-mail
+4) Company? Yes / No
+   If yes, name of the company: ______ *
+   If yes, VAT number
+5) Event: wedding / birthday / meeting / other, please say ____ *
+6) Date of the event *
+7) What time shall we serve?
+8) Number of guests [1-300] *
+PART B: FOOD
+Menu
+Dish of the house
+Course
+Portions [1-300] *
+Price of a portion (money) *
+For whom?
+To pay
+Allergies (tick all that apply)
+( ) nuts
+( ) milk
+( ) fish
+( ) Other: ______
+Please tell us early if anybody must not eat something.
+PART C: PLACE
+Address *
+Kitchen on site? ☐ Yes ☐ No
+If no, how far is the next kitchen?
+Parking [0-20]
+Remarks
+PART D: THE KITCHEN
+Cook *
+Confirmed? (Y/N) *
+If no, why not?
+Rate the order (1-5)
+Signature
+`
 
-async function pasteSheet(page: Page) {
-  await page.getByLabel('Title of the new form').fill('Kiln booking')
-  await page.keyboard.press('Enter')
-  await expect(page.getByLabel('New line', { exact: true })).toBeFocused()
-  await pasteInto(page, SHEET)
-  await page.getByRole('button', { name: /^Insert \d+ questions$/ }).click()
-  await expect(line(page, 'Signed')).toBeVisible()
-}
-
-async function makeEntries(page: Page) {
-  // The label that only heads the others goes, and they become a group in entries.
-  await page.keyboard.press('Escape')
-  await line(page, 'Piece').focus()
-  await page.keyboard.press('Delete')
-  await line(page, 'Number of pieces').focus()
-  await page.keyboard.press('Shift+ArrowDown')
-  await page.keyboard.press('Shift+ArrowDown')
-  await page.keyboard.press('Control+g')
-  await page.keyboard.press('Space')
-  await page.locator('.editor').getByLabel('Title').fill('Batch')
-  await page.locator('.editor').getByLabel('in entries').check()
-  await openLine(page, 'Height')
-  await page.getByRole('button', { name: '+ valid when …' }).click()
-  await choose(page, 'Comparison', 'is at most')
-  await page.getByLabel('Value').fill('60')
-  await page.getByLabel('Value').press('Tab')
-  await page.getByLabel('Message of check 1').fill('The kiln is 60 cm high.')
-}
-
-test('a messy sheet becomes a form with entries, a check and follow-ups, and is sent', async ({ page }) => {
-  const errors = errorsOf(page)
-  await signIn(page)
-  await test.step('the sheet is pasted and read', () => pasteSheet(page))
-  await test.step('three of its lines are asked in entries, one with a check', () => makeEntries(page))
+/** What the release gets, and the link with which a form is answered. */
+async function release(page: Page, sections: readonly string[]): Promise<{ id: string; token: string }> {
   await saved(page)
+  await expect(page.getByRole('link', { name: /^Prove/ })).not.toContainText('fault')
   const id = page.url().split('/')[4] ?? ''
   const draft = await draftOf(page, id)
-  expect(draft.sections.map(s => s.title)).toEqual(['Kiln booking', 'The pots', 'Collecting', 'The studio'])
-  expect(JSON.stringify(draft).match(/"kind":"question"/g)?.length).toBeGreaterThan(25)
-  expect(JSON.stringify(draft).match(/"shownWhen"/g)).toHaveLength(4)
-  expect(errors).toEqual([])
-  const token = await releaseForm(page, id)
-  await open(page, `/f/${token}`)
+  expect(draft.sections.map(s => s.title)).toEqual(sections)
+  const questions = listPlaces(draft).filter(p => p.kind === 'question')
+  expect(questions.length).toBeGreaterThanOrEqual(27)
+  expect(questions.filter(p => p.node.shownWhen !== undefined)).toHaveLength(4)
+  return { id, token: await releaseForm(page, id) }
+}
+/** The link of the turn that is open. */
+async function nextTurn(page: Page, id: string): Promise<string> {
+  const [response] = (await responsesOf(page, id)).rows
+  const details = await (await page.request.get(`/api/responses/${response?.id}`)).json()
+  return `/f/${details.turns.at(-1).token}`
+}
+async function sendLast(page: Page, id: string, cells: readonly string[]) {
+  await page.getByRole('button', { name: 'Check your answers' }).click()
+  await page.getByRole('button', { name: 'Send', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'Thank you' })).toBeVisible()
+  const [sent] = (await responsesOf(page, id)).rows
+  expect(sent?.turn).toBeNull()
+  expect(Object.values(sent?.cells ?? {})).toEqual(expect.arrayContaining([...cells]))
+}
+const answer = (page: Page, question: string, choice: string) =>
+  page.getByRole('radiogroup', { name: question }).getByText(choice, { exact: true }).click()
+const next = (page: Page) => page.getByRole('button', { name: /^Next/ }).click()
+
+async function fillAsPotter(page: Page) {
   await page.getByLabel('Your name').fill('Ada Quill')
   await page.getByLabel('E-mail').fill('ada@kiln.example')
-  await page.getByLabel('Yes').check()
+  await answer(page, 'Member of the studio?', 'Yes')
   await page.getByLabel('Member no.').fill('K-12')
-  await page.getByText('glaze', { exact: true }).click()
+  await answer(page, 'House', 'North house')
+  await expect(page.getByText('Large kiln')).toBeHidden()
+  await answer(page, 'Kiln', 'Raku kiln')
+  await answer(page, 'Firing', 'glaze')
   await expect(page.getByLabel('Temperature wanted')).toBeVisible()
   await page.getByLabel('Date wanted').fill('2026-12-05')
-  await page.getByRole('button', { name: /^Next/ }).click()
+  await next(page)
   await page.getByRole('button', { name: '+ Add to Batch' }).click()
   await page.getByLabel('Number of pieces').fill('4')
   await page.getByLabel('Height').fill('75')
   await page.getByLabel('Fee per piece').fill('2,50')
   await expect(page.getByText('The kiln is 60 cm high.')).toBeVisible()
   await page.getByLabel('Height').fill('35')
-  await page.getByRole('button', { name: /^Next/ }).click()
-  await page.getByRole('button', { name: /^Next/ }).click()
+  await next(page)
+  await handOn(page, 'Workshop')
+}
+
+test('a potter’s sheet becomes a form with entries, a cascade, a check, a total and two parties, and is sent', async ({
+  page,
+}) => {
+  const errors = errorsOf(page)
+  await signIn(page)
+  await pasteSheet(page, 'Kiln booking', SHEET, 'Signed')
+  await makeEntries(page, 'Piece', 'Number of pieces', 3, 'Batch')
+  await addCheck(page, 'Height', 'is at most', '60', 'The kiln is 60 cm high.')
+  await makeCascade(page, [
+    { label: 'House', list: 'Houses', table: 'Code\tHouse\nnorth\tNorth house\nsouth\tSouth house' },
+    {
+      label: 'Kiln',
+      list: 'Kilns',
+      table: 'Code\tKiln\thouse\nk1\tSmall kiln\tnorth\nk2\tRaku kiln\tnorth\nk3\tLarge kiln\tsouth',
+    },
+  ])
+  const labels = { group: 'Batch', pieces: 'Number of pieces', price: 'Fee per piece' }
+  await makeTotal(page, { ...labels, own: 'Fee of the batch', total: 'Fees' })
+  await makeTurns(page, ['Potter', 'Workshop'], 'The studio')
+  const { id, token } = await release(page, ['Kiln booking', 'The pots', 'Collecting', 'The studio'])
+  await open(page, `/f/${token}`)
+  await fillAsPotter(page)
+  await open(page, await nextTurn(page, id))
   await page.getByLabel('Fired on').fill('2026-12-06')
-  await page.getByRole('button', { name: 'Check your answers' }).click()
-  await page.getByRole('button', { name: 'Send', exact: true }).click()
-  await expect(page.getByRole('heading', { name: 'Thank you' })).toBeVisible()
-  const { rows } = await responsesOf(page, id)
-  expect(Object.values(rows[0]?.cells ?? {})).toEqual(expect.arrayContaining(['Ada Quill', 'K-12', 'glaze']))
+  await sendLast(page, id, ['Ada Quill', 'K-12', 'glaze', 'North house', 'Raku kiln'])
+  expect(errors).toEqual([])
+})
+
+async function fillAsCustomer(page: Page) {
+  await page.getByLabel('Customer’s name').or(page.getByLabel("Customer's name")).fill('Bo Tarn')
+  await page.getByLabel('Tel.').fill('01632 960104')
+  await answer(page, 'Company?', 'Yes')
+  await page.getByLabel('Name of the company').fill('Tarn & Daughters')
+  await answer(page, 'Event', 'wedding')
+  await page.getByLabel('Date of the event').fill('2027-05-08')
+  await page.getByLabel('Number of guests').fill('40')
+  await next(page)
+  await answer(page, 'Menu', 'Garden menu')
+  await expect(page.getByText('Trout')).toBeHidden()
+  await answer(page, 'Dish of the house', 'Pea soup')
+  await page.getByRole('button', { name: '+ Add to Dishes' }).click()
+  await page.getByLabel('Portions').fill('250')
+  await expect(page.getByText('We cook 200 of one dish.')).toBeVisible()
+  await page.getByLabel('Portions').fill('40')
+  await page.getByLabel('Price of a portion').fill('12')
+  await next(page)
+  await page.getByLabel('Address').fill('Mill Lane 3')
+  await answer(page, 'Kitchen on site?', 'No')
+  await page.getByLabel('How far is the next kitchen?').fill('two doors')
+  await handOn(page, 'Kitchen')
+}
+
+test('a caterer’s order sheet becomes such a form too, and is sent', async ({ page }) => {
+  const errors = errorsOf(page)
+  await signIn(page)
+  await pasteSheet(page, 'Catering order', ORDER, 'Signature')
+  await makeEntries(page, 'Course', 'Portions', 3, 'Dishes')
+  await addCheck(page, 'Portions', 'is at most', '200', 'We cook 200 of one dish.')
+  await makeCascade(page, [
+    { label: 'Menu', list: 'Menus', table: 'id\tname\ng\tGarden menu\nr\tRiver menu' },
+    {
+      label: 'Dish of the house',
+      list: 'Plates',
+      table: 'id\tname\tmenu\nd1\tPea soup\tg\nd2\tBeet salad\tg\nd3\tTrout\tr',
+    },
+  ])
+  const labels = { group: 'Dishes', pieces: 'Portions', price: 'Price of a portion' }
+  await makeTotal(page, { ...labels, own: 'Sum', total: 'To pay' })
+  await makeTurns(page, ['Customer', 'Kitchen'], 'The kitchen')
+  const { id, token } = await release(page, ['Catering order', 'Food', 'Place', 'The kitchen'])
+  await open(page, `/f/${token}`)
+  await fillAsCustomer(page)
+  await open(page, await nextTurn(page, id))
+  await page.getByLabel('Cook').fill('Ro Fenn')
+  await answer(page, 'Confirmed?', 'Yes')
+  await sendLast(page, id, ['Bo Tarn', 'Tarn & Daughters', 'wedding', 'Garden menu', 'Pea soup', 'Ro Fenn'])
   expect(errors).toEqual([])
 })

@@ -62,7 +62,9 @@ describe('the worker that reads and checks lists', () => {
     const answer = await read(new Uint8Array(book), 'depths.xlsx')
     expect(answer).toMatchObject({ preview: { lines: [['Weir', '0.3', '0.333333333333333']] } })
   })
+})
 
+describe('the worker that reads and checks lists', () => {
   it('tells what taking the table in would change', async () => {
     await read(CSV)
     const answer = await ask({

@@ -1,5 +1,7 @@
+import { readFileSync } from 'node:fs'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import fc from 'fast-check'
+import type { Form } from '../../core/form/definition'
 import { applyEdits, type Edit } from '../../core/form/edits'
 import type { Finding } from '../../core/prove/finding'
 import { prove } from '../../core/prove/prove'
@@ -39,6 +41,10 @@ const editsOf = (rule: string): Edit[] => [
   { do: 'change', what: 'item/q0', set: { label: rule } },
   { do: 'change', what: 'section/s0', set: { shownWhen: rule === 'q0 = null' ? null : rule } },
 ]
+/** Two smallest sets of rules keep `q3` from being shown: the one around it is the reason, whichever was met first. */
+const twoReasons: Form = JSON.parse(
+  readFileSync(new URL('../../tests/fixtures/twoReasons.json', import.meta.url), 'utf8'),
+)
 const brief = (f: Finding) => [f.code, f.address]
 
 describe('the worker that proves while somebody writes', () => {
@@ -51,14 +57,16 @@ describe('the worker that proves while somebody writes', () => {
         for (const edits of asks) hear({ asked: ++asked, edits, today: TODAY })
         await settle()
         const last = said.filter(a => a.asked === asked)
-        expect(last.map(a => [a.isWhole, a.error])).toEqual([[true, null]])
+        // On a busy machine what is known so far is said before the whole.
+        expect(last.map(a => [a.isWhole, a.error])).toEqual(last.map((_, i) => [i === last.length - 1, null]))
+        const whole = last.at(-1)
         const now = asks.reduce((before, edits) => applyEdits(before, edits).form, form)
-        expect(last[0]?.verdict?.findings.map(brief)).toEqual(prove(now, TODAY).findings.map(brief))
+        expect(whole?.verdict?.findings.map(brief)).toEqual(prove(now, TODAY).findings.map(brief))
         // What was overtaken is not said after what overtook it.
         const overtaken = said.findLastIndex(a => a.asked < asked)
         expect(overtaken).toBeLessThan(said.findIndex(a => a.asked === asked))
       }),
-      { numRuns: 30 },
+      { numRuns: 30, examples: [[twoReasons, ['true']]] },
     )
   })
 

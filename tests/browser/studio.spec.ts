@@ -105,7 +105,7 @@ async function nextTurn(page: Page, id: string): Promise<string> {
 }
 async function sendLast(page: Page, id: string, cells: readonly string[]) {
   await page.getByRole('button', { name: 'Check your answers' }).click()
-  await page.getByRole('button', { name: 'Send', exact: true }).click()
+  await page.getByRole('button', { name: 'Hand on' }).click()
   await expect(page.getByRole('heading', { name: 'Thank you' })).toBeVisible()
   const [sent] = (await responsesOf(page, id)).rows
   expect(sent?.turn).toBeNull()
@@ -179,6 +179,7 @@ async function fillAsCustomer(page: Page) {
   await answer(page, 'Dish of the house', 'Pea soup')
   await page.getByRole('button', { name: '+ Add to Dishes' }).click()
   await page.getByLabel('Portions').fill('250')
+  await page.getByLabel('Portions').press('Tab')
   await expect(page.getByText('We cook 200 of one dish.')).toBeVisible()
   await page.getByLabel('Portions').fill('40')
   await page.getByLabel('Price of a portion').fill('12')

@@ -96,9 +96,14 @@ test('two people on one draft: each sees the other’s edits, and a clash on one
 /** Two forms as a zip, and the same file brought in again. */
 async function bringFormsIn(page: Page) {
   const forms = page.getByRole('link', { name: 'Slipway incident report' })
+  await page.getByLabel('Find a form').fill('Slipway incident report')
+  await expect(forms.first()).toBeVisible()
   const before = await forms.count()
-  for (const name of ['Slipway incident report', 'Mooring renewal'])
+  for (const name of ['Mooring renewal', 'Slipway incident report']) {
+    // What is chosen stays so while others are looked for.
+    await page.getByLabel('Find a form').fill(name)
     await page.getByLabel(`Choose ${name} for export`).first().check()
+  }
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Export 2 as zip' }).click()
   await giveFiles(

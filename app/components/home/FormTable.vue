@@ -42,6 +42,7 @@ const HEADERS = [
         @update:model-value="toggleSelect(internalItem)"
       />
     </template>
+    <template #[`header.acts`]><span class="hidden-words">More</span></template>
     <template #[`item.title`]="{ item }"
       ><NuxtLink
         :to="`/forms/${item.id}/write`"

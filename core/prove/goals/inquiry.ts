@@ -118,7 +118,7 @@ export class Inquiry {
     if (isCircular) return { decision: { is: 'skipped' }, isOpen: false }
     const outcome = space.decideAsked(literals)
     if (outcome === 'unsatisfiable')
-      return { decision: { is: 'impossible', conflict: space.conflictOf(literals) }, isOpen: false }
+      return { decision: { is: 'impossible', conflict: space.conflictOf(literals, goal.at) }, isOpen: false }
     if (outcome === 'limit')
       return { decision: { is: 'undecided', why: 'the limit of the solver was met' }, isOpen }
     if (onlyProof || (aside && !isOpen)) return { decision: POSSIBLE, isOpen: false }

@@ -216,12 +216,16 @@ export class StateSpace {
 
   /**
    * After an impossible goal: a smallest set of rules that make it so (none can be left out).
-   * Starts from the solver's final conflict and tries to do without each rule in turn.
+   * Of several such sets one of rules that stand around the goal's place, if there is one: the nearest reason, whatever the solver met
+   * before. Starts from that, else from the solver's final conflict, and tries to do without each rule in turn.
    */
-  conflictOf(goal: readonly Literal[]): ConflictPart[] {
+  conflictOf(goal: readonly Literal[], at: Place | null): ConflictPart[] {
     const { solver } = this.encoding
     const bySwitch = this.rules.partsBySwitch()
     let core = solver.conflict.filter(l => bySwitch.has(l))
+    const near = [...bySwitch].flatMap(([l, part]) => (at && this.isAround(at, part) ? [l] : []))
+    if (near.length > 0 && this.solve([...near, ...goal]) === 'unsatisfiable')
+      core = solver.conflict.filter(l => near.includes(l))
     for (const literal of [...core]) {
       if (!core.includes(literal)) continue
       const without = core.filter(l => l !== literal)
@@ -229,6 +233,12 @@ export class StateSpace {
         core = solver.conflict.filter(l => without.includes(l))
     }
     return core.flatMap(l => bySwitch.get(l) ?? []).sort(this.inFormOrder)
+  }
+
+  /** Whether a rule says when a place, or what it stands in, is shown. */
+  private isAround({ address, groups, section }: Place, part: ConflictPart): boolean {
+    const around = [address, ...groups.map(g => g.address), this.model.plan.sections[section]?.place.address]
+    return part.kind === 'shownWhen' && around.includes(part.address)
   }
 
   private inFormOrder = (a: ConflictPart, b: ConflictPart): number => {

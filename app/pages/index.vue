@@ -28,6 +28,11 @@ const found = computed(() =>
       hasWords([f.title, f.code, ...f.tags].join(' '), words.value),
   ),
 )
+/** What is gone can't be exported. */
+async function followChange() {
+  await refresh()
+  chosen.value = chosen.value.filter(id => forms.value?.some(f => f.id === id))
+}
 /** What the list of commands offers here. */
 const commands = (): Command[] => [
   ...(forms.value ?? []).map(f => ({
@@ -160,7 +165,7 @@ async function exportChosen() {
       <FormFiling
         ref="filing"
         :known="tags"
-        @changed="refresh()"
+        @changed="followChange"
         @refused="refusal = refusalOf($event)"
       />
       <div class="sheet">

@@ -120,6 +120,14 @@ export function settle(q: DraftedQuestion) {
     q.type = ALL_THAT_APPLY.test(q.label) ? 'choices' : 'choice'
 }
 
+/** Whether a question can be answered so: a rule behind another answer could never be made. */
+export function isAnswerOf({ type, options }: DraftedQuestion, answer: string): boolean {
+  const said = answer.toLowerCase()
+  if (type === 'yesNo') return ['yes', 'no', 'not'].includes(said)
+  const hasChoices = type === 'choice' || type === 'choices'
+  return hasChoices && options.some(o => o.toLowerCase() === said)
+}
+
 /** Whether the choices are a plain yes and a plain no. */
 function isYesNo({ options, writeIn }: DraftedQuestion): boolean {
   const [yes = '', no = '', ...more] = options

@@ -1,4 +1,11 @@
-import { addOption, draftQuestion, settle, type Drafted, type DraftedQuestion } from './outlineQuestion'
+import {
+  addOption,
+  draftQuestion,
+  isAnswerOf,
+  settle,
+  type Drafted,
+  type DraftedQuestion,
+} from './outlineQuestion'
 import { fromTable } from './outlineTable'
 
 const MOST_LINES = 3_000
@@ -85,6 +92,8 @@ const BEHIND =
 class Reading {
   readonly drafted: Drafted[] = []
   private open: DraftedQuestion | null = null
+  /** Of questions asked behind an answer, the words as they stood. */
+  private readonly whole = new Map<DraftedQuestion, string>()
   private depth = 0
 
   /** Whether the choices of the open question are marked: a plain line below them is none then. */
@@ -148,10 +157,21 @@ class Reading {
       // A follow-up of a follow-up stands behind the same answer’s question.
       const parent = before.behind ? (this.questionAt(before.behind.line) ?? before) : before
       made.behind = { line: parent.line, answer: behind[1] }
+      this.whole.set(made, words)
     }
     this.open = made
     this.isMarked = options.length > 0
     this.drafted.push(made)
+  }
+  /** Once types are known: “If possible, …” is behind no answer, and keeps its words. */
+  settle() {
+    for (const d of this.drafted) if (d.kind === 'question') settle(d)
+    for (const [asked, words] of this.whole) {
+      const parent = asked.behind ? this.questionAt(asked.behind.line) : undefined
+      if (parent && asked.behind && isAnswerOf(parent, asked.behind.answer)) continue
+      asked.behind = null
+      asked.label = draftQuestion(words).label
+    }
   }
   private questionAt = (line: number): DraftedQuestion | undefined =>
     this.drafted.find((d): d is DraftedQuestion => d.kind === 'question' && d.line === line)
@@ -177,6 +197,6 @@ function fromLines(lines: string[]): Drafted[] {
     asked.every(l => l.bullet !== undefined),
   )
   for (const [at, line] of read.entries()) reading.take(line, at)
-  for (const d of reading.drafted) if (d.kind === 'question') settle(d)
+  reading.settle()
   return reading.drafted
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
 import { outlineEdits } from '#core/form/outlineEdits'
-import type { Drafted, DraftedQuestion } from '#core/form/outlineQuestion'
+import { isAnswerOf, type Drafted, type DraftedQuestion } from '#core/form/outlineQuestion'
 import { readOutline } from '#core/form/outlineText'
 import { DRAFTED_KINDS, turnDrafted } from '#core/form/turnDrafted'
 import { TYPES } from '#core/form/types'
@@ -27,8 +27,12 @@ function turn(i: number, kind: string) {
   const into = DRAFTED_KINDS.find(k => k === kind)
   if (before && into) drafted.value[i] = turnDrafted(before, into)
 }
+/** The question that one is asked behind, as long as it can be answered so. */
 const parentOf = ({ behind }: DraftedQuestion) =>
-  drafted.value.find((d): d is DraftedQuestion => d.kind === 'question' && d.line === behind?.line)
+  drafted.value.find(
+    (d): d is DraftedQuestion =>
+      d.kind === 'question' && d.line === behind?.line && isAnswerOf(d, behind.answer),
+  )
 /** What else is read of a question: its choices, its range, and the answer that it is asked behind. */
 function about(d: DraftedQuestion): string {
   const parent = parentOf(d)

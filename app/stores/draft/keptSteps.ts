@@ -28,8 +28,13 @@ export function keepSteps(formId: string, { revision, past, future }: KeptSteps)
     past: past.slice(-MOST_STEPS),
     future: future.slice(-MOST_STEPS),
   })
-  if (text.length > MOST_LETTERS) sessionStorage.removeItem(keyOf(formId))
-  else sessionStorage.setItem(keyOf(formId), text)
+  sessionStorage.removeItem(keyOf(formId))
+  if (text.length > MOST_LETTERS) return
+  try {
+    sessionStorage.setItem(keyOf(formId), text)
+  } catch {
+    // The browser's room is used up: undo then ends with a reload, as where there is too much.
+  }
 }
 
 /** The steps of a draft that this tab has kept; null where there are none that can be read. */

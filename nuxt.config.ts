@@ -19,6 +19,8 @@ export default defineNuxtConfig({
       for (const file of Object.values(manifest)) file.prefetch = false
     },
   },
+  // Whoever answers a form has no session: only pages that ask for one fetch it.
+  auth: { loadStrategy: 'none' },
   devtools: { enabled: false },
   telemetry: false,
   features: { inlineStyles: false },
@@ -43,8 +45,10 @@ export default defineNuxtConfig({
   runtimeConfig: {
     demo: '',
     dataFolder: 'data',
-    // The session cookie: sealed with NUXT_SESSION_PASSWORD, for twelve hours.
-    session: { password: '', name: 'tobbin-session', maxAge: 12 * 60 * 60 },
+    // Not empty: a proxy in front says where requests come from (X-Forwarded-For).
+    trustProxy: '',
+    // The session cookie, sealed with NUXT_SESSION_PASSWORD; the store ends sessions earlier (services/people/sessions).
+    session: { password: '', name: 'tobbin-session', maxAge: 14 * 24 * 60 * 60 },
   },
   routeRules: { '/forms/**': { ssr: false } },
   vite: {

@@ -41,13 +41,16 @@ const commands = (): Command[] => [
     names: [f.code],
     run: () => void navigateTo(`/forms/${f.id}/write`),
   })),
-  ...TEMPLATES.map(t => ({
+  ...(isMaker.value ? TEMPLATES : []).map(t => ({
     words: `New form from ${t.title}`,
     hint: '',
     run: () => void create({ definition: t.form }),
   })),
 ]
 const refusal = ref<Refusal | null>(null)
+const { user } = useUserSession()
+/** Members work with what is shared with them. */
+const isMaker = computed(() => user.value?.role !== 'member')
 
 async function create(body: { title: string } | { definition: unknown }) {
   refusal.value = null
@@ -111,6 +114,7 @@ async function exportChosen() {
         <h1>Forms</h1>
         <span class="spread" />
         <form
+          v-if="isMaker"
           class="row-flex"
           @submit.prevent="title.trim() && create({ title })"
         >
@@ -135,7 +139,12 @@ async function exportChosen() {
             New form
           </v-btn>
         </form>
-        <v-btn @click="definitions.open()"> Import… </v-btn>
+        <v-btn
+          v-if="isMaker"
+          @click="definitions.open()"
+        >
+          Import…
+        </v-btn>
         <v-btn
           v-if="chosen.length > 0"
           @click="exportChosen"
@@ -154,6 +163,7 @@ async function exportChosen() {
         @close="looking = []"
         @bring="bring"
       />
+      <OpenTurns />
       <FormFilter
         v-if="(forms ?? []).length > 0"
         v-model:words="words"
@@ -182,12 +192,18 @@ async function exportChosen() {
           text="No form goes by these words here; other words, another tag or the archive may have it."
         />
         <v-empty-state
+          v-else-if="!isMaker"
+          title="No forms yet"
+          text="No form is shared with you. Turns that wait for you stand above."
+        />
+        <v-empty-state
           v-else
           title="No forms yet"
           text="Type a title above and press Enter: the script opens, and every line you type is a question."
         />
       </div>
       <section
+        v-if="isMaker"
         class="templates"
         aria-label="Forms to start from"
       >

@@ -1,98 +1,87 @@
 <script setup lang="ts">
 import { API } from '#shared/api/endpoints'
-import { callApi } from '~/api/callApi'
+import { callApi, useApi } from '~/api/callApi'
 
-const { fetch: refresh, loggedIn } = useUserSession()
+const { loggedIn, fetch } = useUserSession()
+await fetch()
 const route = useRoute()
 const email = ref('')
 const password = ref('')
-const wrong = ref('')
-const busy = ref(false)
+const code = ref('')
+const needsCode = ref(false)
+const { refusal, busy, enter } = useEntering()
 const wanted = computed(() =>
-  typeof route.query.to === 'string' && /^\/(?!\/)/.test(route.query.to) ? route.query.to : '/',
+  typeof route.query.to === 'string' && /^\/(?![/\\])/.test(route.query.to) ? route.query.to : '/',
 )
 if (loggedIn.value) await navigateTo('/')
+const api = useApi()
+const { data: setUp } = await useAsyncData('set-up', () => api(API.loadSetUp))
+if (setUp.value?.isOpen) await navigateTo('/set-up')
 useHead({ title: 'Sign in · Tobbin' })
 
+/** Browsers keep no sign-in at a plain http address, but on the machine itself. */
+const isPlain = ref(false)
+onMounted(() => {
+  const { protocol, hostname } = window.location
+  isPlain.value =
+    protocol === 'http:' && !/^(?:localhost|.*\.localhost|127(?:\.\d+){3}|\[::1\])$/.test(hostname)
+})
+
 async function signIn() {
-  busy.value = true
-  wrong.value = ''
-  try {
-    await callApi(API.signIn, { body: { email: email.value, password: password.value } })
-    await refresh()
-    // This page stays, and busy, until the next one has what it shows.
-    if (loggedIn.value) return await navigateTo(wanted.value)
-    wrong.value = 'You are signed in, but the session could not be read. Try again.'
-  } catch (error) {
-    wrong.value = refusalOf(error).sentence
-  }
-  busy.value = false
+  const given = needsCode.value ? { code: code.value } : {}
+  const body = { email: email.value, password: password.value, ...given }
+  const refused = await enter(() => callApi(API.signIn, { body }), wanted.value)
+  if (refused?.code !== 'code-needed') return
+  needsCode.value = true
+  refusal.value = null
 }
 </script>
 
 <template>
-  <main class="door">
-    <form
-      class="sheet"
-      @submit.prevent="signIn"
+  <DoorForm
+    title="Sign in"
+    about="Write forms, prove every rule, then let people answer."
+    button="Sign in"
+    :busy="busy"
+    :refusal="refusal"
+    @submit="signIn"
+  >
+    <v-alert
+      v-if="isPlain"
+      type="warning"
     >
-      <div class="row-flex sign"><BobbinSign /><strong>Tobbin</strong></div>
-      <h1>Sign in</h1>
-      <p class="quiet">Write forms, prove every rule, then let people answer.</p>
-      <label
-        >E-mail
-        <v-text-field
-          v-model="email"
-          type="email"
-          autocomplete="username"
-          required
-      /></label>
-      <label
-        >Password
-        <v-text-field
-          v-model="password"
-          type="password"
-          autocomplete="current-password"
-          required
-      /></label>
-      <RefusalAlert :refusal="wrong" />
-      <v-btn
-        variant="flat"
-        color="primary"
-        type="submit"
-        :disabled="busy"
+      This is a plain http address: your browser will not stay signed in here. Open Tobbin by https, or by
+      localhost on its own machine.
+    </v-alert>
+    <LabelledField
+      v-model="email"
+      label="E-mail"
+      type="email"
+      autocomplete="username"
+      required
+    />
+    <LabelledField
+      v-model="password"
+      label="Password"
+      type="password"
+      autocomplete="current-password"
+      required
+    />
+    <LabelledField
+      v-if="needsCode"
+      v-model="code"
+      label="Code"
+      autocomplete="one-time-code"
+      inputmode="numeric"
+      hint="Six digits, as your authenticator shows them for Tobbin."
+      required
+    />
+    <template #below>
+      <NuxtLink
+        class="small"
+        to="/forgotten"
+        >I forgot my password</NuxtLink
       >
-        Sign in
-      </v-btn>
-    </form>
-  </main>
+    </template>
+  </DoorForm>
 </template>
-
-<style scoped>
-.door {
-  display: grid;
-  place-items: center;
-  min-height: 100vh;
-  padding: 16px;
-}
-form {
-  width: 360px;
-  max-width: 100%;
-  padding: 32px;
-  display: grid;
-  gap: 16px;
-  box-sizing: border-box;
-}
-label {
-  display: grid;
-  gap: 4px;
-  font-size: 14px;
-}
-.sign {
-  margin-bottom: 8px;
-}
-.v-btn {
-  justify-content: center;
-  min-height: 40px;
-}
-</style>

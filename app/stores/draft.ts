@@ -3,6 +3,7 @@ import type { Edit } from '#core/form/edits'
 import type { Accepted } from '#core/prove/acceptance'
 import { API } from '#shared/api/endpoints'
 import type { ReleaseBrief } from '#shared/api/releases'
+import type { Power } from '#shared/api/sharing'
 import { callApi } from '~/api/callApi'
 import { overtaking, useKeptHistory } from './draft/useKeptHistory'
 import { useDraftForm } from './draft/useDraftForm'
@@ -15,8 +16,11 @@ import { useUndoableEdits } from './draft/useUndoableEdits'
 export const useDraft = defineStore('draft', () => {
   const id = ref('')
   const releases = ref<ReleaseBrief[]>([])
-  /** How many responses there are to all releases. */
-  const responses = ref(0)
+  /** How many responses there are to all releases; null for who may not see them. */
+  const responses = ref<number | null>(0)
+  /** What this person may do with the form. */
+  const powers = shallowRef<readonly Power[]>([])
+  const may = (power: Power) => powers.value.includes(power)
   /** Risks that somebody has accepted. */
   const accepted = shallowRef<readonly Accepted[]>([])
   const { apply, ...document } = useDraftForm()
@@ -35,6 +39,7 @@ export const useDraft = defineStore('draft', () => {
     document.refused.value = null
     releases.value = loaded.releases
     responses.value = loaded.responses
+    powers.value = loaded.powers
     accepted.value = loaded.accepted
     begin(loaded.draft, loaded.revision, loaded.savedAt)
     if (!isOther) return
@@ -52,6 +57,8 @@ export const useDraft = defineStore('draft', () => {
     id,
     releases,
     responses,
+    powers,
+    may,
     accepted,
     ...document,
     ...sync,

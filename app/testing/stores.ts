@@ -59,6 +59,7 @@ export class Server {
         savedAt: '2026-11-24T10:40:00Z',
         releases: [],
         responses: 0,
+        powers: ['own', 'design', 'suggest', 'release', 'responses', 'act', 'read'],
         accepted: [],
       })
     }

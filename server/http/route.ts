@@ -1,16 +1,31 @@
 import { createError, defineEventHandler, type EventHandlerRequest, type H3Event } from 'h3'
 import type { AnswerOf, Endpoint, ReadRequest } from '../../shared/api/endpoints'
-import type { Designer } from '../../shared/api/session'
+import type { Doer } from '../services/people/record'
+import type { Caller } from '../services/people/sessions'
 import { database } from '../store/current'
 import type { Database } from '../store/database'
+import type { Admission } from './guard'
 import { readRequest } from './readRequest'
 import { refuse, Refused } from './refuse'
-import { readDesigner } from './session'
+import { sourceOf } from './source'
 
-/** What a route works with: the request as it was read, and the store. */
+declare module 'h3' {
+  interface H3EventContext {
+    /** Set by the guard: without it no route answers. */
+    admission?: Admission
+  }
+}
+
+/** What a route works with: the request as it was read, the store, and whom the record is to name. */
 export interface RouteContext<E extends Endpoint> extends ReadRequest<E> {
   event: H3Event<EventHandlerRequest>
   db: Database
+  doer: Doer
+}
+/** What a route of people who are signed in works with besides. */
+export interface OwnContext {
+  designer: Caller
+  powers: Admission['powers']
 }
 
 interface Bounds {
@@ -25,41 +40,43 @@ export const openRoute = <E extends Endpoint>(
   { most }: Bounds = {},
 ) =>
   answering(async event => {
+    const { caller } = admissionOf(event)
     const request = await readRequest(event, endpoint, most)
-    return handle({ ...request, event, db: await database() })
+    return handle({ ...request, event, db: await database(), doer: doerOf(event, caller) })
   })
 
-/** A route of the designers: refused unless somebody is signed in, before anything of the request is read. */
+/** A route of people who are signed in; which of them is said in `access.ts` and was decided by the guard before anything of the request is read. */
 export const designerRoute = <E extends Endpoint>(
   endpoint: E,
-  handle: (context: RouteContext<E> & { designer: Designer }) => Promise<AnswerOf<E>>,
+  handle: (context: RouteContext<E> & OwnContext) => Promise<AnswerOf<E>>,
   { most }: Bounds = {},
 ) =>
   answering(async event => {
-    const designer = await requireDesigner(event)
+    const { caller, powers } = admissionOf(event)
+    if (!caller) return refuse(401, 'signed-out', 'Sign in to go on.')
     const request = await readRequest(event, endpoint, most)
-    return handle({ ...request, event, db: await database(), designer })
+    return handle({
+      ...request,
+      event,
+      db: await database(),
+      doer: doerOf(event, caller),
+      designer: caller,
+      powers,
+    })
   })
 
-/** A route of the designers that answers with bytes. */
-export const downloadRoute = (
-  handle: (context: {
-    event: H3Event<EventHandlerRequest>
-    db: Database
-    designer: Designer
-  }) => Promise<Buffer>,
-) =>
-  answering(async event => {
-    const designer = await requireDesigner(event)
-    return handle({ event, db: await database(), designer })
-  })
-
-async function requireDesigner(event: H3Event): Promise<Designer> {
-  return (await readDesigner(event)) ?? refuse(401, 'signed-out', 'Sign in to go on.')
+function admissionOf(event: H3Event): Admission {
+  return event.context.admission ?? refuse(404, 'not-found', 'There is nothing at this address.')
 }
 
+const doerOf = (event: H3Event, caller: Caller | null): Doer => ({
+  id: caller?.id ?? null,
+  name: caller?.name ?? '',
+  source: sourceOf(event),
+})
+
 /** Refusals leave the server in one shape; any other error is the server's, and says nothing of itself. */
-const answering = <T>(handle: (event: H3Event<EventHandlerRequest>) => Promise<T>) =>
+export const answering = <T>(handle: (event: H3Event<EventHandlerRequest>) => Promise<T>) =>
   defineEventHandler(async event => {
     try {
       return await handle(event)

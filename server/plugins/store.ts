@@ -2,6 +2,7 @@ import { bringPatternEngine } from '../../core/expressions/patternEngine'
 import { readEnvironment } from '../environment'
 import { openStore, type Store } from '../store/database'
 import { useStore } from '../store/current'
+import { makeSetUpCode } from '../services/people/setUp'
 import { seed } from '../services/seed'
 
 async function open(): Promise<Store> {
@@ -20,13 +21,20 @@ async function open(): Promise<Store> {
   })
 }
 
+/** Where nobody is in the workspace yet: the code by which the first person sets it up. */
+async function printSetUpCode({ db }: Store) {
+  const code = await makeSetUpCode(db)
+  if (code === null) return
+  console.log(`\n  Nobody is here yet. Open /set-up and type this code:  ${code}\n`)
+}
+
 export default defineNitroPlugin(nitro => {
   bringPatternEngine()
   const opening = open()
   // Requests that come while the store opens wait for it.
   useStore(opening)
   nitro.hooks.hook('close', async () => (await opening).close())
-  opening.catch((error: unknown) => {
+  opening.then(printSetUpCode).catch((error: unknown) => {
     console.error(error instanceof Error ? error.message : error)
     process.exit(1)
   })

@@ -19,7 +19,7 @@ beforeAll(async () => {
 }, 120_000)
 afterAll(() => store.end())
 
-const make = async (definition: unknown) => (await createForm(db, { definition })).id
+const make = async (definition: unknown) => (await createForm(db, { definition }, store.designer.id)).id
 const save = (id: string, base: number, edits: Edit[]) => saveEdits(db, id, store.designer.id, base, edits)
 const edit = fc.oneof(
   fc.nat(5).map((at): Edit => ({ do: 'insert', into: 'section/s', at, node: question(fresh('new')) })),
@@ -93,7 +93,7 @@ describe('drafts', () => {
   })
 
   it('a definition that is none is refused with its places; what is not there is said', async () => {
-    const wrong = createForm(db, { definition: { tobbin: 2, code: 'X', sections: [{}] } })
+    const wrong = createForm(db, { definition: { tobbin: 2, code: 'X', sections: [{}] } }, store.designer.id)
     expect(await refusalOf(wrong)).toMatchObject({
       status: 422,
       code: 'wrong-definition',
@@ -103,9 +103,9 @@ describe('drafts', () => {
     expect((await refusalOf(loadFormRow(db, nobody))).status).toBe(404)
     expect((await refusalOf(loadState(db, await make(formOf([])), 3))).status).toBe(404)
     expect((await refusalOf(releaseForm(db, nobody, store.designer, 0))).status).toBe(404)
-    expect((await refusalOf(loadResponse(db, nobody))).status).toBe(404)
-    const { id } = await createForm(db, { title: 'Crane log' })
-    const brief = (await listForms(db)).find(f => f.id === id)
+    expect((await refusalOf(loadResponse(db, nobody, true))).status).toBe(404)
+    const { id } = await createForm(db, { title: 'Crane log' }, store.designer.id)
+    const brief = (await listForms(db, store.designer.id)).find(f => f.id === id)
     const empty = { questions: 0, release: 0, responses: 0 }
     expect(brief).toMatchObject({ title: 'Crane log', code: 'crane_log', ...empty })
   })

@@ -1,4 +1,4 @@
-import { count, desc, eq, sql } from 'drizzle-orm'
+import { count, desc, eq, inArray, sql } from 'drizzle-orm'
 import { codeFromLabel } from '../../core/form/codes'
 import { emptyForm, type Form } from '../../core/form/definition'
 import { applyEdits, EditError, type Edit } from '../../core/form/edits'
@@ -8,9 +8,13 @@ import type { FormBrief } from '../../shared/api/forms'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { changes, forms, releases, responses } from '../store/schema'
+import { listPowers, makeOwner } from './people/rights'
 
-/** The forms with what home shows of each, the last saved first. */
-export async function listForms(db: Database): Promise<FormBrief[]> {
+/** The forms that somebody may see, with what home shows of each, the last saved first. */
+export async function listForms(db: Database, userId: string): Promise<FormBrief[]> {
+  const powers = await listPowers(db, userId)
+  const seen = [...powers].filter(([, own]) => own.has('read')).map(([id]) => id)
+  if (seen.length === 0) return []
   const rows = await db
     .select({
       id: forms.id,
@@ -21,15 +25,18 @@ export async function listForms(db: Database): Promise<FormBrief[]> {
       archivedAt: forms.archivedAt,
     })
     .from(forms)
+    .where(inArray(forms.id, seen))
     .orderBy(desc(forms.savedAt))
   const released = await db
     .select({ formId: releases.formId, number: sql<number>`max(${releases.number})`.mapWith(Number) })
     .from(releases)
+    .where(inArray(releases.formId, seen))
     .groupBy(releases.formId)
   const answered = await db
     .select({ formId: releases.formId, number: count(responses.id) })
     .from(releases)
     .leftJoin(responses, eq(responses.releaseId, releases.id))
+    .where(inArray(releases.formId, seen))
     .groupBy(releases.formId)
   return rows.map(row => ({
     id: row.id,
@@ -38,26 +45,40 @@ export async function listForms(db: Database): Promise<FormBrief[]> {
     savedAt: row.savedAt.toISOString(),
     questions: listPlaces(row.draft).filter(p => p.kind === 'question').length,
     release: released.find(r => r.formId === row.id)?.number ?? 0,
-    responses: Number(answered.find(r => r.formId === row.id)?.number ?? 0),
+    responses: powers.get(row.id)?.has('responses')
+      ? Number(answered.find(r => r.formId === row.id)?.number ?? 0)
+      : null,
     tags: row.tags,
     isArchived: row.archivedAt !== null,
+    powers: [...(powers.get(row.id) ?? [])],
   }))
 }
 
-/** Makes a form: an empty one with a title, or one from a definition. */
+/** Makes a form that somebody owns: an empty one with a title, or one from a definition. */
 export async function createForm(
   db: Database,
   body: { title: string } | { definition?: unknown },
+  ownerId: string,
 ): Promise<{ id: string }> {
   const form =
     'title' in body
       ? emptyForm(codeFromLabel(body.title, 'form'), body.title)
       : readDefinition(body.definition)
-  const [row] = await db
-    .insert(forms)
-    .values({ title: form.title, draft: form, begun: form })
-    .returning({ id: forms.id })
-  return row ?? refuse(500, 'not-stored', 'The form could not be stored.')
+  return storeForm(db, { title: form.title, draft: form, begun: form }, ownerId)
+}
+
+/** Stores a new form with its owner. */
+export async function storeForm(
+  db: Database,
+  values: typeof forms.$inferInsert,
+  ownerId: string,
+): Promise<{ id: string }> {
+  return db.transaction(async tx => {
+    const [row] = await tx.insert(forms).values(values).returning({ id: forms.id })
+    if (!row) return refuse(500, 'not-stored', 'The form could not be stored.')
+    await makeOwner(tx, row.id, ownerId)
+    return row
+  })
 }
 
 function readDefinition(data: unknown): Form {

@@ -9,7 +9,7 @@ import type { Plan } from '../../core/fill/planned'
 import type { Turn } from '../../core/form/turns'
 import { filledBy } from '../../core/parties/turns'
 import type { Database } from '../store/database'
-import { files } from '../store/schema'
+import { files, releases } from '../store/schema'
 import { refuse } from '../http/refuse'
 import { resolveLink } from './links'
 
@@ -178,9 +178,15 @@ export async function claimFiles(
     )
 }
 
-/** A file with its content, for whoever may see the responses. */
-export async function loadFile(db: Database, id: string): Promise<typeof files.$inferSelect> {
-  if (!UUID.test(id)) return refuse(404, 'not-found', 'There is no such file.')
-  const [row] = await db.select().from(files).where(eq(files.id, id))
-  return row ?? refuse(404, 'not-found', 'There is no such file.')
+/** A file of a response that was sent, with its content, its form and its response. */
+export async function loadFile(db: Database, id: string) {
+  const [row] = await db
+    .select({ file: files, formId: releases.formId })
+    .from(files)
+    .innerJoin(releases, eq(files.releaseId, releases.id))
+    .where(eq(files.id, id))
+  const responseId = row?.file.responseId
+  return row && responseId
+    ? { ...row.file, formId: row.formId, responseId }
+    : refuse(404, 'not-found', 'There is no such file.')
 }

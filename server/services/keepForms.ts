@@ -4,17 +4,18 @@ import type { Filing } from '../../shared/api/forms'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { forms, releases, responses } from '../store/schema'
-import { loadFormRow } from './drafts'
+import { loadFormRow, storeForm } from './drafts'
 
 /** A copy of a form's draft, with a title and code of its own; releases, responses and acceptances stay with the first. */
-export async function copyForm(db: Database, id: string, title: string): Promise<{ id: string }> {
+export async function copyForm(
+  db: Database,
+  id: string,
+  title: string,
+  ownerId: string,
+): Promise<{ id: string }> {
   const { draft, tags } = await loadFormRow(db, id)
   const copy = { ...draft, title, code: codeFromLabel(title, 'form') }
-  const [row] = await db
-    .insert(forms)
-    .values({ title, draft: copy, begun: copy, tags })
-    .returning({ id: forms.id })
-  return row ?? refuse(500, 'not-stored', 'The form could not be stored.')
+  return storeForm(db, { title, draft: copy, begun: copy, tags }, ownerId)
 }
 
 /** Files a form: its tags, each once, and whether it is put away. Its links stay as they are. */
@@ -27,9 +28,13 @@ export async function fileForm(db: Database, id: string, { tags, isArchived }: F
     .where(eq(forms.id, id))
 }
 
-/** Deletes a form with all its releases, and with its responses only when its title is typed. */
-export async function deleteForm(db: Database, id: string, confirmed: string): Promise<void> {
-  await db.transaction(async tx => {
+/** Deletes a form with all its releases, and with its responses only when its title is typed. @returns what it was called, and how many responses went with it */
+export async function deleteForm(
+  db: Database,
+  id: string,
+  confirmed: string,
+): Promise<{ title: string; responses: number }> {
+  return db.transaction(async tx => {
     const [form] = await tx.select({ title: forms.title }).from(forms).where(eq(forms.id, id)).for('update')
     if (!form) return refuse(404, 'not-found', 'There is no such form.')
     const [answered] = await tx
@@ -45,5 +50,6 @@ export async function deleteForm(db: Database, id: string, confirmed: string): P
         `This form has ${number === 1 ? 'a response' : `${number} responses`}; type its title to delete it with them.`,
       )
     await tx.delete(forms).where(eq(forms.id, id))
+    return { title: form.title, responses: number }
   })
 }

@@ -1,13 +1,18 @@
 import { count, eq } from 'drizzle-orm'
 import type { AnswerOf, API } from '../../shared/api/endpoints'
+import type { Power } from '../../shared/api/sharing'
 import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
 import { listAcceptances } from './acceptances'
 import { loadFormRow } from './drafts'
 import { listReleases } from './releases'
 
-/** A form as a designer opens it, with its releases and how many responses there are to all of them. */
-export async function loadForm(db: Database, id: string): Promise<AnswerOf<typeof API.loadForm>> {
+/** A form as somebody opens it who may see it, with its releases, and for those who may see them how many responses there are. */
+export async function loadForm(
+  db: Database,
+  id: string,
+  powers: ReadonlySet<Power>,
+): Promise<AnswerOf<typeof API.loadForm>> {
   const row = await loadFormRow(db, id)
   return {
     id: row.id,
@@ -15,7 +20,8 @@ export async function loadForm(db: Database, id: string): Promise<AnswerOf<typeo
     revision: row.revision,
     savedAt: row.savedAt.toISOString(),
     releases: await listReleases(db, id),
-    responses: await countResponses(db, id),
+    responses: powers.has('responses') ? await countResponses(db, id) : null,
+    powers: [...powers],
     accepted: await listAcceptances(db, id),
   }
 }

@@ -21,7 +21,7 @@ beforeAll(async () => {
 }, 120_000)
 afterAll(() => store.end())
 
-const make = async (definition: unknown) => (await createForm(db, { definition })).id
+const make = async (definition: unknown) => (await createForm(db, { definition }, store.designer.id)).id
 const release = (id: string, revision: number) => releaseForm(db, id, store.designer, revision)
 const risky = formOf([
   question('age', { type: 'integer', min: 18 }),

@@ -9,14 +9,19 @@ import { listMail } from '../stand-ins/mailer'
 import type { Database } from '../store/database'
 import { releases, responses, turns } from '../store/schema'
 
-/** One response as it is read, with its turns and what was posted about it. */
-export async function loadResponse(db: Database, id: string): Promise<ResponseDetails> {
+/** One response as it is read, with its turns and what was posted about it; the links of its turns only for those who may act (`mayAct`). */
+export async function loadResponse(
+  db: Database,
+  id: string,
+  mayAct: boolean,
+): Promise<ResponseDetails & { formId: string }> {
   const [row] = await db
     .select({
       sentAt: responses.sentAt,
       begunOn: responses.begunOn,
       answers: responses.answers,
       release: releases.number,
+      formId: releases.formId,
       definition: releases.definition,
     })
     .from(responses)
@@ -26,17 +31,30 @@ export async function loadResponse(db: Database, id: string): Promise<ResponseDe
   const messages = await listMail(db, id)
   return {
     id,
+    formId: row.formId,
     sentAt: row.sentAt.toISOString(),
     begunOn: row.begunOn,
     release: row.release,
     lines: describeResponse(planOf(row.definition), row.answers, row.begunOn),
-    turns: await listTurns(db, id, row.definition),
-    messages: messages.map(m => ({ ...m, at: m.at.toISOString() })),
+    turns: await listTurns(db, id, row.definition, mayAct),
+    messages: messages.map(m => ({
+      ...m,
+      text: mayAct ? m.text : withoutLinks(m.text),
+      at: m.at.toISOString(),
+    })),
   }
 }
 
+/** What was posted, without the links that were in it. */
+const withoutLinks = (text: string) => text.replace(/\/f\/[\w-]+/g, '/f/…')
+
 /** The turns of a response in the order in which they were opened. */
-async function listTurns(db: Database, responseId: string, form: Form): Promise<ResponseDetails['turns']> {
+async function listTurns(
+  db: Database,
+  responseId: string,
+  form: Form,
+  mayAct: boolean,
+): Promise<ResponseDetails['turns']> {
   const rows = await db
     .select()
     .from(turns)
@@ -46,7 +64,7 @@ async function listTurns(db: Database, responseId: string, form: Form): Promise<
     const turn = turnOf(form, code)
     return {
       name: turn ? turnName(form, turn) : code,
-      token,
+      token: mayAct ? token : null,
       to,
       openedAt: openedAt.toISOString(),
       handedOffAt: handedOffAt?.toISOString() ?? null,

@@ -15,18 +15,13 @@ import type { Plan } from '../../core/fill/planned'
 import { filledBy, turnOf, turnsTaken } from '../../core/parties/turns'
 import { prove } from '../../core/prove/prove'
 import type { Database } from '../store/database'
-import { forms, releases, responses, turns, users } from '../store/schema'
-import { hashPassword } from './users'
+import { releases, responses, turns, users } from '../store/schema'
+import { storeForm } from './drafts'
+import { DEMO_OWNER, seedPeople, seedShares } from './seedPeople'
+import { hashPassword } from './people/passwords'
 import { isoToday } from './calendar'
 import { actorsOf } from './handOff'
 import { newToken } from './links'
-
-/** Whom the demo data belongs to; `npm run demo` prints this. */
-export const DEMO_OWNER = {
-  email: 'ines@wherry.example',
-  password: 'wherry-reach',
-  name: 'Ines Marlow',
-} as const
 
 /** The demo forms: released ones with how many responses, and a draft with planted faults. */
 const DEMO_FORMS: readonly { definition: unknown; responses: number }[] = [
@@ -42,37 +37,23 @@ export async function seed(db: Database, demo: boolean): Promise<void> {
   if (!demo || !found || Number(found.users) > 0) return
   const passwordHash = await hashPassword(DEMO_OWNER.password)
   await db.transaction(async tx => {
-    const [owner] = await tx
-      .insert(users)
-      .values({ email: DEMO_OWNER.email, name: DEMO_OWNER.name, passwordHash })
-      .returning({ id: users.id })
-    for (const entry of DEMO_FORMS) await seedForm(tx, owner?.id ?? null, entry)
+    const ownerId = await seedPeople(tx, passwordHash)
+    for (const entry of DEMO_FORMS) await seedForm(tx, ownerId, entry)
+    await seedShares(tx)
   })
 }
 
-async function seedForm(
-  db: Database,
-  ownerId: string | null,
-  entry: { definition: unknown; responses: number },
-) {
+async function seedForm(db: Database, ownerId: string, entry: { definition: unknown; responses: number }) {
   const { form, problems } = readForm(entry.definition)
   if (!form)
     throw new Error(`A demo form does not fit: ${problems.map(p => `${p.path} ${p.sentence}`).join('; ')}`)
-  const [row] = await db
-    .insert(forms)
-    .values({ title: form.title, draft: form, begun: form })
-    .returning({ id: forms.id })
-  if (!row || entry.responses === 0) return
-  const releaseId = await seedRelease(db, row.id, ownerId, form)
+  const { id } = await storeForm(db, { title: form.title, draft: form, begun: form }, ownerId)
+  if (entry.responses === 0) return
+  const releaseId = await seedRelease(db, id, ownerId, form)
   await seedResponses(db, releaseId, form, entry.responses)
 }
 
-async function seedRelease(
-  db: Database,
-  formId: string,
-  ownerId: string | null,
-  form: Form,
-): Promise<string> {
+async function seedRelease(db: Database, formId: string, ownerId: string, form: Form): Promise<string> {
   const { findings } = prove(form, isoToday())
   if (findings.some(f => f.severity !== 'advice'))
     throw new Error(`The demo form “${form.title}” is not clean: ${findings.map(f => f.sentence).join(' ')}`)

@@ -41,7 +41,7 @@ const following = (shared: string, own: string): Form =>
 describe('lists of the workspace', () => {
   it('follow in the forms that use them, as an edit there; a release keeps the rows of its time', async () => {
     const code = fresh('harbours')
-    const from = (await createForm(db, { definition: following(code, code) })).id
+    const from = (await createForm(db, { definition: following(code, code) }, store.designer.id)).id
     const save = (base: number, list: ChoiceList) =>
       saveSharedList(db, store.designer, code, { base, from, list })
     expect((await save(0, { code, rows: rows('a', 'b') })).changed).toEqual([])
@@ -52,14 +52,14 @@ describe('lists of the workspace', () => {
     expect([draft.lists?.[0]?.code, codesOf(draft.lists?.[0]), revision]).toEqual(['own_name', ['a', 'c'], 1])
     const [released] = await storedReleases(db, id)
     expect(codesOf(released?.definition.lists?.[0])).toEqual(['a', 'b'])
-    const brief = (await listSharedLists(db)).find(l => l.code === code)
+    const brief = (await listSharedLists(db, store.designer.id)).find(l => l.code === code)
     expect(brief?.usedBy.find(u => u.id === id)).toEqual({ id, title: 'Boat', releases: [1] })
     expect(codesOf((await loadSharedList(db, code)).list)).toEqual(['a', 'c'])
   })
 
   it('are saved by one at a time; what is not there is said', async () => {
     const code = fresh('harbours')
-    const from = (await createForm(db, { definition: following(code, code) })).id
+    const from = (await createForm(db, { definition: following(code, code) }, store.designer.id)).id
     const save = (base: number, codes: string[]) =>
       saveSharedList(db, store.designer, code, { base, from, list: { code, rows: rows(...codes) } })
     await save(0, ['a'])
@@ -74,7 +74,7 @@ describe('lists of the workspace', () => {
   it('are followed anew after an undo: the rows end as the workspace’s', async () => {
     const code = fresh('harbours')
     const form = following(code, 'own_name')
-    const from = (await createForm(db, { definition: form })).id
+    const from = (await createForm(db, { definition: form }, store.designer.id)).id
     const list = { code, rows: rows('a', 'c') }
     await saveSharedList(db, store.designer, code, { base: 0, from, list })
     const [row] = await db.select().from(sharedLists).where(eq(sharedLists.code, code))

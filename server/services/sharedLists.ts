@@ -8,11 +8,12 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { forms, releases, sharedLists } from '../store/schema'
 import { saveEdits } from './drafts'
+import { listPowers } from './people/rights'
 
 const usesList = (form: Form, code: string) => form.lists?.find(l => l.shared === code)
 
-/** The lists of the workspace with whom each touches. */
-export async function listSharedLists(db: Database): Promise<SharedListBrief[]> {
+/** The lists of the workspace with whom each touches, as far as somebody may see these forms. */
+export async function listSharedLists(db: Database, userId: string): Promise<SharedListBrief[]> {
   const lists = await db
     .select({
       code: sharedLists.code,
@@ -26,7 +27,9 @@ export async function listSharedLists(db: Database): Promise<SharedListBrief[]> 
   // Only what names the lists is read of the forms: their rows stay in the store.
   const names = (column: typeof forms.draft | typeof releases.definition) =>
     sql<string[]>`coalesce(jsonb_path_query_array(${column}, '$.lists[*].shared'), '[]'::jsonb)`
-  const drafts = await db.select({ id: forms.id, title: forms.title, names: names(forms.draft) }).from(forms)
+  const powers = await listPowers(db, userId)
+  const all = await db.select({ id: forms.id, title: forms.title, names: names(forms.draft) }).from(forms)
+  const drafts = all.filter(form => powers.get(form.id)?.has('read'))
   const frozen = await db
     .select({ formId: releases.formId, number: releases.number, names: names(releases.definition) })
     .from(releases)
@@ -56,7 +59,7 @@ export async function loadSharedList(
 
 /**
  * Keeps a list for all forms, and brings every other draft that follows it to the same rows, as an edit that can be undone there.
- * @returns the new revision and the forms that were changed
+ * @returns the new revision, and the titles of the forms that were changed, as far as this person may see them
  */
 export async function saveSharedList(
   db: Database,
@@ -106,12 +109,13 @@ async function bringToFollowers(
     .where(
       sql`jsonb_path_query_array(${forms.draft}, '$.lists[*].shared') @> ${JSON.stringify([list.code])}::jsonb`,
     )
+  const powers = await listPowers(db, designer.id)
   const changed: string[] = []
   for (const form of following) {
     const copy = usesList(form.draft, list.code)
     if (form.id === except || !copy) continue
     await saveEdits(db, form.id, designer.id, form.revision, followEdits(copy, list))
-    changed.push(form.title)
+    changed.push(powers.get(form.id)?.has('read') ? form.title : 'a form that is not shared with you')
   }
   return changed
 }

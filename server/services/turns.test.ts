@@ -103,7 +103,7 @@ describe('turns', () => {
     expect((await refusalOf(returnTurn(db, again, 'No.'))).code).toBe('no-turn-before')
     const [whole] = await db.select().from(responses).where(eq(responses.id, response.id))
     expect([whole?.answers, whole?.turn]).toEqual([{ boat: 'Teasel, berth 4', hours: 5 }, 'thanks'])
-    const details = await loadResponse(db, response.id)
+    const details = await loadResponse(db, response.id, true)
     expect(details.turns.map(t => t.name)).toEqual(['Owner', 'Yard', 'Owner'])
     expect(details.messages.length).toBeGreaterThan(0)
   })

@@ -1,9 +1,10 @@
-import { desc, eq } from 'drizzle-orm'
+import { desc, eq, isNull } from 'drizzle-orm'
 import type { Database } from '../store/database'
 import { messages } from '../store/schema'
 
 export interface Message {
-  responseId: string
+  /** The response that it is about; null for letters about an account. */
+  responseId: string | null
   to: string
   subject: string
   text: string
@@ -21,3 +22,15 @@ export const listMail = (db: Database, responseId: string) =>
     .from(messages)
     .where(eq(messages.responseId, responseId))
     .orderBy(desc(messages.at))
+
+/** Letters that are shown of the post at most. */
+const MOST_LETTERS = 100
+
+/** The letters about accounts, the newest first: what would be in people's letter boxes. */
+export const listAccountMail = (db: Database) =>
+  db
+    .select({ to: messages.to, subject: messages.subject, text: messages.text, at: messages.at })
+    .from(messages)
+    .where(isNull(messages.responseId))
+    .orderBy(desc(messages.at))
+    .limit(MOST_LETTERS)

@@ -1,38 +1,22 @@
 import {
-  customType,
   date,
   index,
   integer,
   pgTable,
+  primaryKey,
   text,
   timestamp,
   uniqueIndex,
   uuid,
-  primaryKey,
 } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
 import { AcceptedRisk } from '../../shared/api/releases'
+import { Right } from '../../shared/api/sharing'
 import { AnyAnswers, StoredEdits, StoredFinding, StoredForm, StoredList } from '../../shared/api/stored'
+import { at, bytes, id, json } from './columns'
+import { teams, users } from './peopleTables'
 
-const id = () => uuid('id').primaryKey().defaultRandom()
-/** JSON that is read by a schema whenever it comes out of the store: what does not fit is an error that names the problem. */
-const json = <T extends z.ZodType>(name: string, schema: T) =>
-  customType<{ data: z.output<T>; driverData: unknown }>({
-    dataType: () => 'jsonb',
-    toDriver: value => JSON.stringify(value),
-    fromDriver: value => schema.parse(value),
-  })(name)
-const bytes = customType<{ data: Uint8Array; driverData: Uint8Array }>({ dataType: () => 'bytea' })
-const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' }).notNull().defaultNow()
-
-/** Who may design. */
-export const users = pgTable('users', {
-  id: id(),
-  email: text('email').notNull().unique(),
-  name: text('name').notNull(),
-  passwordHash: text('password_hash').notNull(),
-  createdAt: at('created_at'),
-})
+export * from './peopleTables'
 
 /** A form with its draft; `revision` counts the saves. */
 export const forms = pgTable('forms', {
@@ -49,6 +33,25 @@ export const forms = pgTable('forms', {
   /** Since when it is put away; null: it stands among the forms that are worked on. */
   archivedAt: timestamp('archived_at', { withTimezone: true, mode: 'date' }),
 })
+
+/** What a person or a team may do with a form; who is in none of the rows may nothing. */
+export const formRights = pgTable(
+  'form_rights',
+  {
+    id: id(),
+    formId: uuid('form_id')
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
+    userId: uuid('user_id').references(() => users.id, { onDelete: 'cascade' }),
+    teamId: uuid('team_id').references(() => teams.id, { onDelete: 'cascade' }),
+    rights: json('rights', z.array(Right)).notNull(),
+  },
+  t => [
+    uniqueIndex('form_rights_user').on(t.formId, t.userId),
+    uniqueIndex('form_rights_team').on(t.formId, t.teamId),
+    index('form_rights_of_user').on(t.userId),
+  ],
+)
 
 /** Choice lists that the workspace keeps for all forms; drafts hold a copy that follows, releases the rows of their time. */
 export const sharedLists = pgTable('shared_lists', {

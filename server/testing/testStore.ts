@@ -14,7 +14,8 @@ import { acceptRisk } from '../services/acceptances'
 import { isoToday } from '../services/calendar'
 import { createForm } from '../services/drafts'
 import { releaseForm } from '../services/releases'
-import { DEMO_OWNER, seed } from '../services/seed'
+import { seed } from '../services/seed'
+import { DEMO_OWNER } from '../services/seedPeople'
 import { openStore, type Database, type MigrationFiles } from '../store/database'
 import { releases, responses, users } from '../store/schema'
 import type { Designer } from '../../shared/api/session'
@@ -62,7 +63,7 @@ export async function openTestStore(): Promise<TestStore> {
     first: db => seed(db, true),
   })
   const [designer] = await store.db
-    .select({ id: users.id, name: users.name, email: users.email })
+    .select({ id: users.id, name: users.name, email: users.email, role: users.role })
     .from(users)
     .where(eq(users.email, DEMO_OWNER.email))
   if (!designer) throw new Error('The demo owner is missing.')
@@ -108,7 +109,7 @@ export async function releaseNew(
   { db, designer }: TestStore,
   definition: Form,
 ): Promise<{ id: string; token: string; number: number }> {
-  const { id } = await createForm(db, { definition })
+  const { id } = await createForm(db, { definition }, designer.id)
   const risks = prove(definition, isoToday()).findings.filter(f => f.severity === 'risk')
   for (const risk of risks) {
     const accepting = { key: riskKey(risk), basis: riskBasis(definition, risk), reason: 'It is meant.' }

@@ -3,9 +3,11 @@ import * as answering from './answering'
 import * as forms from './forms'
 import { LINK_ROUTES } from './linkRoutes'
 import * as lists from './lists'
+import * as people from './people'
 import * as releases from './releases'
 import * as responses from './responses'
 import * as session from './session'
+import * as sharing from './sharing'
 
 /** A request that the server answers: where, with what, and what comes back. */
 export interface Endpoint {
@@ -26,6 +28,105 @@ const State = Id.extend({ revision: z.coerce.number().int().min(0) })
 export const API = {
   signIn: { method: 'POST', path: '/api/session', body: session.SignIn, answer: session.SignedIn },
   signOut: { method: 'DELETE', path: '/api/session', answer: session.Done },
+  loadSetUp: { method: 'GET', path: '/api/set-up', answer: people.SetUpState },
+  setUp: { method: 'POST', path: '/api/set-up', body: people.SetUp, answer: session.SignedIn },
+  forgetPassword: {
+    method: 'POST',
+    path: '/api/forgotten-passwords',
+    body: session.ForgottenPassword,
+    answer: session.Done,
+  },
+  openKey: { method: 'GET', path: '/api/keys/:key', params: session.OneTimeKey, answer: session.OpenedKey },
+  choosePassword: {
+    method: 'POST',
+    path: '/api/keys/:key',
+    params: session.OneTimeKey,
+    body: session.ChoosePassword,
+    answer: session.SignedIn,
+  },
+
+  loadAccount: { method: 'GET', path: '/api/account', answer: session.Account },
+  changeAccount: {
+    method: 'PUT',
+    path: '/api/account',
+    body: session.ChangeAccount,
+    answer: session.Done,
+  },
+  changePassword: {
+    method: 'PUT',
+    path: '/api/account/password',
+    body: session.ChangePassword,
+    answer: session.Done,
+  },
+  endSession: { method: 'DELETE', path: '/api/account/sessions/:id', params: Id, answer: session.Done },
+  beginSecondFactor: {
+    method: 'POST',
+    path: '/api/account/second-factor',
+    body: session.OwnPassword,
+    answer: session.BegunFactor,
+  },
+  confirmSecondFactor: {
+    method: 'PUT',
+    path: '/api/account/second-factor',
+    body: session.FactorCode,
+    answer: session.Done,
+  },
+  removeSecondFactor: {
+    method: 'POST',
+    path: '/api/account/second-factor/removal',
+    body: session.OwnPassword,
+    answer: session.Done,
+  },
+
+  listPeople: { method: 'GET', path: '/api/people', answer: z.array(people.Person) },
+  invitePerson: {
+    method: 'POST',
+    path: '/api/people',
+    body: people.Invitation,
+    answer: people.PostedLink,
+  },
+  changePerson: {
+    method: 'PUT',
+    path: '/api/people/:id',
+    params: Id,
+    body: people.ChangePerson,
+    answer: session.Done,
+  },
+  inviteAgain: {
+    method: 'POST',
+    path: '/api/people/:id/invitation',
+    params: Id,
+    answer: people.PostedLink,
+  },
+  handOverForms: {
+    method: 'POST',
+    path: '/api/people/:id/forms',
+    params: Id,
+    body: people.HandOver,
+    answer: session.Done,
+  },
+  loadDirectory: { method: 'GET', path: '/api/directory', answer: people.Directory },
+  createTeam: {
+    method: 'POST',
+    path: '/api/teams',
+    body: people.SaveTeam,
+    answer: forms.CreatedForm,
+  },
+  changeTeam: {
+    method: 'PUT',
+    path: '/api/teams/:id',
+    params: Id,
+    body: people.SaveTeam,
+    answer: session.Done,
+  },
+  deleteTeam: { method: 'DELETE', path: '/api/teams/:id', params: Id, answer: session.Done },
+  listRecord: {
+    method: 'GET',
+    path: '/api/record',
+    query: people.RecordQuery,
+    answer: people.RecordPage,
+  },
+  loadPost: { method: 'GET', path: '/api/post', answer: people.Post },
 
   listForms: { method: 'GET', path: '/api/forms', answer: z.array(forms.FormBrief) },
   createForm: { method: 'POST', path: '/api/forms', body: forms.NewForm, answer: forms.CreatedForm },
@@ -86,6 +187,14 @@ export const API = {
     body: releases.NewRelease,
     answer: releases.Released,
   },
+  listShares: { method: 'GET', path: '/api/forms/:id/shares', params: Id, answer: z.array(sharing.Share) },
+  shareForm: {
+    method: 'PUT',
+    path: '/api/forms/:id/shares',
+    params: Id,
+    body: sharing.ShareForm,
+    answer: z.array(sharing.Share),
+  },
   listResponses: {
     method: 'GET',
     path: '/api/forms/:id/responses',
@@ -94,6 +203,8 @@ export const API = {
     answer: responses.ResponseTable,
   },
   loadResponse: { method: 'GET', path: '/api/responses/:id', params: Id, answer: responses.ResponseDetails },
+  loadFile: { method: 'GET', path: '/api/files/:id', params: Id, answer: responses.FileContent },
+  listOpenTurns: { method: 'GET', path: '/api/turns', answer: z.array(responses.TurnToTake) },
 
   listSharedLists: { method: 'GET', path: '/api/lists', answer: z.array(lists.SharedListBrief) },
   loadSharedList: {

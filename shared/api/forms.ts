@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Edit } from '../../core/form/edits'
 import { LIMITS } from '../../core/form/limits'
 import { Acceptance, ReleaseBrief } from './releases'
+import { Power } from './sharing'
 import { StoredEdits, StoredForm } from './stored'
 
 /** A new form: by its title, or a whole definition (read and reported on by itself). */
@@ -11,7 +12,7 @@ export const NewForm = z.union([
 ])
 export const CreatedForm = z.object({ id: z.string() })
 
-/** What home shows of a form; `release` and `responses` are 0 where there are none. */
+/** What home shows of a form; `release` and `responses` are 0 where there are none, `responses` null for those who may not see them. */
 export const FormBrief = z.object({
   id: z.string(),
   title: z.string(),
@@ -19,9 +20,10 @@ export const FormBrief = z.object({
   savedAt: z.string(),
   questions: z.int(),
   release: z.int(),
-  responses: z.int(),
+  responses: z.int().nullable(),
   tags: z.array(z.string()),
   isArchived: z.boolean(),
+  powers: z.array(Power),
 })
 export type FormBrief = z.infer<typeof FormBrief>
 
@@ -38,14 +40,15 @@ export type Filing = z.infer<typeof Filing>
 /** Deletes a form; with responses only when its title is typed. */
 export const DeleteForm = z.object({ confirmed: z.string().max(LIMITS.label).default('') })
 
-/** A form as a designer opens it; `responses` counts those to all releases. */
+/** A form as somebody opens it; `responses` counts those to all releases, null for those who may not see them. `powers`: what this person may do. */
 export const LoadedForm = z.object({
   id: z.string(),
   draft: StoredForm,
   revision: z.int(),
   savedAt: z.string(),
   releases: z.array(ReleaseBrief),
-  responses: z.int(),
+  responses: z.int().nullable(),
+  powers: z.array(Power),
   accepted: z.array(Acceptance),
 })
 

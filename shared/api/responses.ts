@@ -60,7 +60,8 @@ export const ResponseDetails = z.object({
   turns: z.array(
     z.object({
       name: z.string(),
-      token: z.string(),
+      /** The link; null for those who may not act. */
+      token: z.string().nullable(),
       to: z.array(z.string()),
       openedAt: z.string(),
       handedOffAt: z.string().nullable(),
@@ -70,3 +71,17 @@ export const ResponseDetails = z.object({
   messages: z.array(z.object({ to: z.string(), subject: z.string(), text: z.string(), at: z.string() })),
 })
 export type ResponseDetails = z.infer<typeof ResponseDetails>
+
+/** The content of a file as it was given. */
+export const FileContent = z.custom<Uint8Array>(value => value instanceof Uint8Array, 'the bytes of a file')
+
+/** A turn that somebody may take: of which form, since when, and whether it is addressed to them. */
+export const TurnToTake = z.object({
+  token: z.string(),
+  form: z.string(),
+  name: z.string(),
+  openedAt: z.string(),
+  isMine: z.boolean(),
+  remark: z.string().nullable(),
+})
+export type TurnToTake = z.infer<typeof TurnToTake>

@@ -12,7 +12,7 @@ const waits = (to: readonly string[]) => (to.length > 0 ? `, waits for ${to.join
     <ol>
       <li
         v-for="t in turns"
-        :key="t.token"
+        :key="t.openedAt"
         class="small"
       >
         <strong>{{ t.name }}</strong>{{ ' ' }}
@@ -25,6 +25,7 @@ const waits = (to: readonly string[]) => (to.length > 0 ? `, waits for ${to.join
           ><span class="quiet">open since {{ readableDay(t.openedAt) }}{{ waits(t.to) }}</span>
           {{ ' ' }}
           <a
+            v-if="t.token"
             :href="`/f/${t.token}`"
             target="_blank"
             >open its page</a

@@ -5,7 +5,8 @@ import type { FormBrief } from '#shared/api/forms'
 const props = defineProps<{ form: FormBrief }>()
 const emit = defineEmits<{ close: []; delete: [confirmed: string]; archive: [] }>()
 const typed = ref('')
-const isSure = computed(() => props.form.responses === 0 || typed.value.trim() === props.form.title.trim())
+const responses = computed(() => props.form.responses ?? 0)
+const isSure = computed(() => responses.value === 0 || typed.value.trim() === props.form.title.trim())
 </script>
 
 <template>
@@ -15,14 +16,14 @@ const isSure = computed(() => props.form.responses === 0 || typed.value.trim() =
     :width="480"
     @close="emit('close')"
   >
-    <p v-if="form.responses === 0">
+    <p v-if="responses === 0">
       The form goes with all its earlier states{{ form.release > 0 ? ' and its link' : '' }}. This can’t be
       taken back.
     </p>
     <template v-else>
       <p>
-        <strong>{{ counted(form.responses, 'response') }}</strong> and their files go with it, and its links
-        lead nowhere. This can’t be taken back.
+        <strong>{{ counted(responses, 'response') }}</strong> and their files go with it, and its links lead
+        nowhere. This can’t be taken back.
       </p>
       <v-text-field
         v-model="typed"

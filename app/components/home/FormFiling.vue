@@ -26,6 +26,11 @@ async function run(what: () => Promise<unknown>, done: string) {
   }
   emit('changed')
 }
+/** What one may do may be another thing now. */
+function closeSharing() {
+  asked.value = null
+  emit('changed')
+}
 const file = ({ id, tags, isArchived }: FormBrief, to: Partial<Filing>) =>
   callApi(API.fileForm, { params: { id }, body: { tags, isArchived, ...to } })
 const archive = (form: FormBrief) =>
@@ -51,6 +56,12 @@ const copy = ({ id }: FormBrief, title: string) =>
       :form="asked.form"
       @close="asked = null"
       @copy="copy(asked.form, $event)"
+    />
+    <ShareDialog
+      v-else-if="asked.act === 'share'"
+      :form="asked.form.id"
+      :title="asked.form.title"
+      @close="closeSharing"
     />
     <TagsDialog
       v-else-if="asked.act === 'tag'"

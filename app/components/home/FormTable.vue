@@ -56,6 +56,10 @@ const HEADERS = [
         :aria-label="`Tag ${tag}: show only these`"
         @click="emit('tag', tag)"
         >{{ tag }}</v-chip
+      ><span
+        v-if="sayPowers(item.powers)"
+        class="quiet small powers"
+        >{{ sayPowers(item.powers) }}</span
       ></template
     >
     <template #[`item.code`]="{ item }"
@@ -66,13 +70,13 @@ const HEADERS = [
     }}</template>
     <template #[`item.responses`]="{ item }"
       ><NuxtLink
-        v-if="item.responses > 0"
+        v-if="item.responses !== null && item.responses > 0"
         :to="`/forms/${item.id}/collect`"
         >{{ item.responses }}</NuxtLink
       ><span
         v-else
         class="quiet"
-        >0</span
+        >{{ item.responses === null ? '·' : '0' }}</span
       ></template
     >
     <template #[`item.savedAt`]="{ item }"
@@ -95,6 +99,7 @@ const HEADERS = [
 .form-link:hover {
   text-decoration: underline;
 }
+.powers,
 .tag {
   margin-left: 6px;
 }

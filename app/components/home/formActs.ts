@@ -1,2 +1,2 @@
 /** What can be done with a form from outside of it. */
-export type FormAct = 'copy' | 'tag' | 'archive' | 'delete'
+export type FormAct = 'share' | 'copy' | 'tag' | 'archive' | 'delete'

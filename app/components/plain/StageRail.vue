@@ -7,6 +7,9 @@ const questions = computed(() => draft.places.filter(p => p.kind === 'question')
 const undecided = computed(() => findings.verdict?.tally.undecided ?? 0)
 const openNote = computed(() => ({ text: `${undecided.value} not decided`, as: 'risk' }))
 const latest = computed(() => draft.releases[0])
+const responsesNote = computed(() =>
+  draft.responses ? [{ text: counted(draft.responses, 'response'), as: '' }] : [],
+)
 const stages = computed(() => [
   { key: 'write', name: 'Write', notes: [{ text: counted(questions.value, 'question'), as: '' }] },
   { key: 'rehearse', name: 'Rehearse', notes: [] },
@@ -31,7 +34,7 @@ const stages = computed(() => [
   {
     key: 'collect',
     name: 'Collect',
-    notes: draft.responses > 0 ? [{ text: counted(draft.responses, 'response'), as: '' }] : [],
+    notes: responsesNote.value,
   },
 ])
 function tone(key: string): 'fault' | 'risk' | '' {

@@ -39,7 +39,11 @@ async function signOut() {
         >/</span
       >
       <h1 class="title">{{ title || 'Untitled form' }}</h1>
-      <code class="quiet">{{ code }}</code>
+      <code
+        v-if="code"
+        class="quiet"
+        >{{ code }}</code
+      >
     </template>
     <span class="spread" />
     <slot />
@@ -66,6 +70,15 @@ async function signOut() {
           :subtitle="user.email"
         />
         <v-divider />
+        <v-list-item
+          title="Account"
+          to="/account"
+        />
+        <v-list-item
+          v-if="user.role === 'admin'"
+          title="People, teams, record"
+          to="/people"
+        />
         <v-list-item
           :title="theme.name.value === 'dark' ? 'Light theme' : 'Dark theme'"
           @click="theme.turn()"

@@ -7,6 +7,9 @@ definePageMeta({ layout: 'quiet' })
 const token = String(useRoute().params.token)
 const call = useLinkApi()
 const { data, error } = await useAsyncData(`answer-${token}`, () => call('openLink', { params: { token } }))
+// The page says why in any case; its status is the server's.
+const event = useRequestEvent()
+if (error.value && event) setResponseStatus(event, error.value.status ?? 500)
 if (data.value) await loadPatternsFor(data.value.definition)
 const answering = useAnswering(token, data.value ?? null)
 const { filled, stage, visible, kept, sending, unknownParameters, begunOn, key, currentSending } = answering

@@ -14,6 +14,9 @@ export type SaveState =
 const SAVE_AFTER = 350
 const RETRY_AFTER = 4_000
 
+/** Refusals after which the same is tried again: somebody signs in anew in another tab. */
+const PASSING = new Set(['unreachable', 'server-error', 'signed-out'])
+
 /** Keeps a draft the same here and on the server: own edits go there, those of others come from there. */
 export function useSynchronising(id: Ref<string>, form: Ref<Form | null>, follower: Follower) {
   const save = ref<SaveState>({ kind: 'saved', at: '' })
@@ -68,7 +71,7 @@ export function useSynchronising(id: Ref<string>, form: Ref<Form | null>, follow
   async function afterFailure(refusal: Refusal) {
     if (refusal.code === 'outdated' && (await pull())) return
     save.value = { kind: 'failed', refusal }
-    if (refusal.code === 'unreachable' || refusal.code === 'server-error') again.start()
+    if (PASSING.has(refusal.code)) again.start()
   }
   const unsaved = () => waiting.value.length > 0 || sending.value !== null
   /** Looks for what others have saved, while nothing of one's own is on its way. */

@@ -2,4 +2,4 @@ import { API } from '../../../../shared/api/endpoints'
 import { designerRoute } from '../../../http/route'
 import { loadForm } from '../../../services/loadForm'
 
-export default designerRoute(API.loadForm, ({ db, params }) => loadForm(db, params.id))
+export default designerRoute(API.loadForm, ({ db, params, powers }) => loadForm(db, params.id, powers))

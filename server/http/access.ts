@@ -1,0 +1,112 @@
+import { API } from '../../shared/api/endpoints'
+import type { Power } from '../../shared/api/sharing'
+
+/**
+ * Who may call a route. `anyone`: also strangers, and what they get is decided by the token in the address; `signedIn`; `maker`, `admin`: by
+ * role; else by what somebody may do with the form that the address names, by itself or through a response or file of it.
+ */
+export type Access =
+  'anyone' | 'signedIn' | 'maker' | 'admin' | { of: 'form' | 'response' | 'file'; needs: Power }
+
+const form = (needs: Power): Access => ({ of: 'form', needs })
+
+/** Every route of the application and who may call it: what is not here is answered by nobody. */
+export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
+  signIn: 'anyone',
+  signOut: 'anyone',
+  loadSetUp: 'anyone',
+  setUp: 'anyone',
+  forgetPassword: 'anyone',
+  openKey: 'anyone',
+  choosePassword: 'anyone',
+
+  loadAccount: 'signedIn',
+  changeAccount: 'signedIn',
+  changePassword: 'signedIn',
+  endSession: 'signedIn',
+  beginSecondFactor: 'signedIn',
+  confirmSecondFactor: 'signedIn',
+  removeSecondFactor: 'signedIn',
+
+  listPeople: 'admin',
+  invitePerson: 'admin',
+  inviteAgain: 'admin',
+  changePerson: 'admin',
+  handOverForms: 'admin',
+  createTeam: 'admin',
+  changeTeam: 'admin',
+  deleteTeam: 'admin',
+  listRecord: 'admin',
+  loadPost: 'admin',
+  loadDirectory: 'maker',
+
+  listForms: 'signedIn',
+  createForm: 'maker',
+  loadForm: form('read'),
+  copyForm: form('read'),
+  fileForm: form('design'),
+  deleteForm: form('own'),
+  saveEdits: form('design'),
+  loadChanges: form('read'),
+  loadHistory: form('read'),
+  loadState: form('read'),
+  acceptRisk: form('design'),
+  releaseForm: form('release'),
+  listShares: form('own'),
+  shareForm: form('own'),
+  listResponses: form('responses'),
+  loadResponse: { of: 'response', needs: 'responses' },
+  loadFile: { of: 'file', needs: 'responses' },
+  listOpenTurns: 'signedIn',
+
+  listSharedLists: 'maker',
+  loadSharedList: 'maker',
+  saveSharedList: 'maker',
+
+  openLink: 'anyone',
+  sendAnswers: 'anyone',
+  refetchForm: 'anyone',
+  searchRows: 'anyone',
+  returnTurn: 'anyone',
+  giveFile: 'anyone',
+}
+
+/** A route as the address of a request finds it. */
+export interface Found {
+  access: Access
+  params: Readonly<Record<string, string>>
+}
+
+const ROUTES = Object.entries(API).map(([name, { method, path }]) => ({
+  name,
+  method,
+  parts: path.split('/'),
+}))
+
+const isName = (name: string): name is keyof typeof API => Object.hasOwn(API, name)
+
+/** The listed route of a method and path; null where there is none. HEAD is GET without a body. */
+export function findRoute(method: string, path: string): Found | null {
+  const asked = method === 'HEAD' ? 'GET' : method
+  const parts = path.split('/')
+  for (const route of ROUTES) {
+    if (route.method !== asked || route.parts.length !== parts.length || !isName(route.name)) continue
+    const params = matchParts(route.parts, parts)
+    if (params) return { access: ACCESS[route.name], params }
+  }
+  return null
+}
+
+function matchParts(wanted: readonly string[], parts: readonly string[]): Record<string, string> | null {
+  const params: Record<string, string> = {}
+  for (const [i, part] of wanted.entries()) {
+    const given = parts[i] ?? ''
+    if (!part.startsWith(':')) {
+      if (part !== given) return null
+      continue
+    }
+    if (given === '') return null
+    params[part.slice(1)] = given
+  }
+  return params
+}

@@ -8,6 +8,8 @@ export function useSending(token: string) {
   const busy = ref(false)
   const refusal = ref<Refusal | null>(null)
   const message = ref<ClosingMessage | null>(null)
+  /** Where what was handed on stands, and comes back to; null where nothing can come back. */
+  const ownLink = ref<string | null>(null)
 
   async function attempt(run: () => Promise<ClosingMessage>): Promise<boolean> {
     busy.value = true
@@ -25,7 +27,8 @@ export function useSending(token: string) {
   /** Sends answers. `closing`: what is said when nobody comes after this turn. True when they were taken. */
   const send = (body: Sending, closing: ClosingMessage) =>
     attempt(async () => {
-      const { next } = await callLink('sendAnswers', { params: { token }, body })
+      const { next, link } = await callLink('sendAnswers', { params: { token }, body })
+      ownLink.value = link
       return next === null ? closing : handedOnTo(next)
     })
   /** Gives the response back to the turn before, with a remark. */
@@ -35,7 +38,7 @@ export function useSending(token: string) {
       const text = 'They have your remark. You get a new link when it is your turn again.'
       return { title: `Given back to ${to}`, text, forward: null }
     })
-  return { busy, refusal, message, send, giveBack }
+  return { busy, refusal, message, ownLink, send, giveBack }
 }
 
 const handedOnTo = (next: string): ClosingMessage => ({

@@ -4,6 +4,7 @@ import { vuetifyOptions } from '~/theme/options'
 import { paletteCss } from '~/theme/palette'
 
 export default defineNuxtPlugin(nuxt => {
-  useHead({ style: [{ key: 'palette', innerHTML: paletteCss() }] })
-  nuxt.vueApp.use(createVuetify(vuetifyOptions()))
+  const nonce = ownNonce()
+  useHead({ style: [{ key: 'palette', innerHTML: paletteCss(), nonce }] })
+  nuxt.vueApp.use(createVuetify(vuetifyOptions(nonce)))
 })

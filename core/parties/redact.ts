@@ -5,18 +5,16 @@ import { namesIn } from '../expressions/tree'
 import { type ValueType, BOOLEAN } from '../expressions/types'
 import type { Answers } from '../form/answers'
 import { answersInPlay, offeredNow, type Filled } from '../fill/fill'
-import { publicRow } from '../lists/searchRows'
-import { columnsOf } from '../form/types'
 import type { Form, Item, Section } from '../form/definition'
 import { LIMITS } from '../form/limits'
 import type { Access, Turn } from '../form/turns'
-import type { ChoiceList } from '../form/choiceLists'
 import { standpointInside, type Standpoint } from '../form/scope'
 import { rewriteQuotes } from '../form/quotes'
 import type { Place } from '../form/walk'
 import { maySee, accessViewOf, type AccessView } from './access'
 import { decidingCodes } from './decidingCodes'
 import { literalOf } from './literal'
+import { columnsNamedIn, travelling } from './travelling'
 
 /** What is sent to a party's browser for its turn. */
 export interface RedactedForm {
@@ -106,16 +104,18 @@ class Redactor {
     })
     const { parties: _p, turns: _t, promises: _o, walks: _w, lists, closings, ...rest } = form
     const used = new Set(sections.flatMap(s => listsIn(s.items)))
-    const kept = [...(lists ?? []).filter(l => used.has(l.code)), ...this.extraLists].map(l =>
-      travelling(l, () => this.mentioned(sections)),
-    )
     const end: Standpoint = { section: Math.max(0, form.sections.length - 1), groups: [], entryOf: null }
+    const sentClosings = closings?.map(c => this.rewritten(c, end, BOOLEAN))
+    const columns = columnsNamedIn([sections, sentClosings, rest.title])
+    const kept = [...(lists ?? []).filter(l => used.has(l.code)), ...this.extraLists].map(l =>
+      travelling(l, columns, () => this.mentioned(sections)),
+    )
     const redacted: Form = {
       ...rest,
       title: this.text(rest.title, end),
       sections,
       ...(kept.length > 0 ? { lists: kept } : {}),
-      ...(closings ? { closings: closings.map(c => this.rewritten(c, end, BOOLEAN)) } : {}),
+      ...(sentClosings ? { closings: sentClosings } : {}),
     }
     return { form: redacted, answers: this.answers(), access: this.access(), refetchOn: this.refetchOn() }
   }
@@ -283,25 +283,6 @@ class Redactor {
         : []
     })
 }
-
-/** A list as it is sent: without the designers' marks; of a long one only the rows that answers and rules name, the others are searched on the server. */
-function travelling(list: ChoiceList, mentioned: () => ReadonlySet<string>): ChoiceList {
-  const { title: _t, shared: _s, rows, ...rest } = list
-  const live = rows.filter(r => r.retired !== true || mentioned().has(r.code))
-  if (live.length <= TRAVELS)
-    return { ...rest, rows: live.map(r => ({ ...publicRow(r), ...(r.retired ? { retired: true } : {}) })) }
-  // What a column holds is told by its cells, so it is said where the cells stay behind.
-  const columns = columnsOf(list).map(({ code, label, type }) => ({ code, label, type }))
-  return {
-    ...rest,
-    partial: live.length,
-    ...(columns.length > 0 ? { columns } : {}),
-    rows: live.filter(r => mentioned().has(r.code)).map(publicRow),
-  }
-}
-
-/** A list of at most so many rows travels with the page. */
-export const TRAVELS = 500
 
 const isGroupPlace = (stand: Standpoint | Place): stand is Extract<Place, { kind: 'group' }> =>
   'kind' in stand && stand.kind === 'group'

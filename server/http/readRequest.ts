@@ -1,6 +1,7 @@
 import { getQuery, getRequestHeader, getRouterParams, readBody, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { problemsOf } from '../../core/form/read'
+import { withStorableTexts } from '../../core/form/storableText'
 import type { Endpoint, ReadRequest } from '../../shared/api/endpoints'
 import { refuse } from './refuse'
 
@@ -23,8 +24,16 @@ export async function readRequest(event: H3Event, { params, query, body }: Endpo
 
 /** An address with a part that can't be one leads nowhere. */
 function readParams(event: H3Event, schema: z.ZodType) {
-  const result = schema.safeParse(getRouterParams(event, { decode: true }))
+  const result = schema.safeParse(decodedParams(event))
   return result.success ? result.data : refuse(404, 'not-found', 'There is nothing at this address.')
+}
+
+function decodedParams(event: H3Event) {
+  try {
+    return getRouterParams(event, { decode: true })
+  } catch {
+    return refuse(404, 'not-found', 'There is nothing at this address.') // “%” that stands for nothing
+  }
 }
 
 async function readValidBody(event: H3Event, schema: z.ZodType, most: number): Promise<unknown> {
@@ -38,9 +47,9 @@ async function readValidBody(event: H3Event, schema: z.ZodType, most: number): P
   return readValid(body, schema, 'The request')
 }
 
-/** What does not fit is refused with every problem and its path. */
+/** What does not fit is refused with every problem and its path. Signs that the store can't hold are taken out of every text. */
 function readValid(data: unknown, schema: z.ZodType, what: string): unknown {
-  const result = schema.safeParse(data)
+  const result = schema.safeParse(withStorableTexts(data))
   if (result.success) return result.data
   const problems = problemsOf(result.error, data)
   const [first] = problems

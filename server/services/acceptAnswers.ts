@@ -2,7 +2,8 @@ import { answersInPlay, fill, type Filled } from '../../core/fill/fill'
 import type { Plan } from '../../core/fill/planned'
 import type { Answers } from '../../core/form/answers'
 import type { Turn } from '../../core/form/turns'
-import { filledBy, turnProblems, withTurn } from '../../core/parties/turns'
+import { tellProblems } from '../../core/parties/tellProblems'
+import { filledBy, withTurn } from '../../core/parties/turns'
 import { refuse } from '../http/refuse'
 
 /** Answers without their files, in bytes: more than this no form of ours can ask for. */
@@ -28,14 +29,9 @@ export function acceptAnswers(
       foreign.map(code => ({ path: code, sentence: `There is no question “${code}” to be answered here.` })),
     )
   const filled = fill(plan, answers, begunOn)
-  const problems = turnProblems(filled, turn)
+  const problems = tellProblems(filled, turn, answers)
   if (problems.length > 0)
-    refuse(
-      422,
-      'wrong-answers',
-      'Some answers don’t fit; nothing was stored.',
-      problems.map(p => ({ path: p.path, sentence: p.sentence })),
-    )
+    refuse(422, 'wrong-answers', 'Some answers don’t fit; nothing was stored.', problems)
   return filled
 }
 

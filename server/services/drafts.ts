@@ -119,7 +119,11 @@ export async function saveEdits(
 function applyOrRefuse(form: Form, edits: Edit[]): Form {
   try {
     const result = applyEdits(form, edits).form
-    return readForm(result).form ?? refuse(422, 'too-large', 'The form would become too large.')
+    const { form: read, problems } = readForm(result)
+    return (
+      read ??
+      refuse(422, 'wrong-definition', 'The form would not be one any more; nothing was changed.', problems)
+    )
   } catch (error) {
     if (error instanceof EditError) return refuse(422, 'edit-impossible', error.message)
     throw error

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm'
 import { answersInPlay, fill, type Filled } from '../../core/fill/fill'
 import type { Answers } from '../../core/form/answers'
 import type { Turn } from '../../core/form/turns'
-import { nextTurn, turnName } from '../../core/parties/turns'
+import { nextTurn, turnName, turnOf } from '../../core/parties/turns'
 import type { Sending, Sent } from '../../shared/api/answering'
 import { refuse } from '../http/refuse'
 import { sendMail } from '../stand-ins/mailer'
@@ -11,12 +11,17 @@ import { responses, turns } from '../store/schema'
 import { acceptAnswers, answersToStore } from './acceptAnswers'
 import { claimFiles, filesIn } from './files'
 import { newToken, resolveLink, type LinkTarget } from './links'
+import { digestOfSending, refuseOtherAnswers } from './sendings'
 
 /** Takes the answers of a later turn and hands the response on. */
 export async function handOff(db: Database, token: string, sending: Sending): Promise<Sent> {
   return db.transaction(async tx => {
     const { plan, turn, row, response, release } = await resolveLink(tx, token, true)
     if (!turn || !row || !response) return refuse(404, 'not-found', 'There is no such turn.')
+    if (row.handedOffAt !== null && row.sendingKey === sending.key) {
+      refuseOtherAnswers(row.sendingDigest, sending)
+      return sentAnswer(release, row.handedOffAt, row.nextTurn, row.token)
+    }
     if (row.handedOffAt !== null || response.turn !== turn.code)
       refuse(409, 'handed-off', 'This turn has been handed off already; nothing was changed.')
     refuseOtherRelease(release.number, sending.release)
@@ -25,8 +30,17 @@ export async function handOff(db: Database, token: string, sending: Sending): Pr
     const added = filesIn(filled).filter(id => !before.has(id))
     await claimFiles(tx, release.id, sending.key, response.id, added)
     const now = new Date()
-    await tx.update(turns).set({ handedOffAt: now, remark: null }).where(eq(turns.id, row.id))
     const next = await openNextTurn(tx, release, filled, turn, response.id)
+    await tx
+      .update(turns)
+      .set({
+        handedOffAt: now,
+        remark: null,
+        sendingKey: sending.key,
+        sendingDigest: digestOfSending(sending),
+        nextTurn: next?.code ?? null,
+      })
+      .where(eq(turns.id, row.id))
     await tx
       .update(responses)
       .set({
@@ -35,8 +49,23 @@ export async function handOff(db: Database, token: string, sending: Sending): Pr
         sentAt: now,
       })
       .where(eq(responses.id, response.id))
-    return { sentAt: now.toISOString(), next: next ? turnName(release.definition, next) : null }
+    return sentAnswer(release, now, next?.code ?? null, row.token)
   })
+}
+
+/** What is answered to a sending that was taken: when, whose turn is next, and one's own link where it may come back. */
+export function sentAnswer(
+  { definition }: LinkTarget['release'],
+  sentAt: Date,
+  nextTurn: string | null,
+  token: string | null,
+): Sent {
+  const next = nextTurn === null ? null : turnOf(definition, nextTurn)
+  return {
+    sentAt: sentAt.toISOString(),
+    next: next ? turnName(definition, next) : null,
+    link: next && token ? `/f/${token}` : null,
+  }
 }
 
 /** Refuses answers to another version of the form than the link is of. */

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { desc, eq, max, sql } from 'drizzle-orm'
+import { desc, eq, sql } from 'drizzle-orm'
 import type { Form } from '../../core/form/definition'
 import { findAcceptance } from '../../core/prove/acceptance'
 import type { Finding } from '../../core/prove/finding'
@@ -24,16 +24,20 @@ export async function releaseForm(
     if (!row) return refuse(404, 'not-found', 'There is no such form.')
     if (row.revision !== revision)
       refuse(409, 'outdated', 'The draft has changed since you looked. Look at it again, then release.')
+    const [latest] = await tx
+      .select({ number: releases.number, revision: releases.revision, token: releases.token })
+      .from(releases)
+      .where(eq(releases.formId, id))
+      .orderBy(desc(releases.number))
+      .limit(1)
+    // Two who release the same draft at once, or one twice, make one version.
+    if (latest && latest.revision === revision) return { number: latest.number, token: latest.token }
     const { findings } = prove(row.draft, isoToday())
     refuseFaults(findings)
     const accepted = await acceptedRisks(tx, id, row.draft, findings)
-    const [last] = await tx
-      .select({ number: max(releases.number) })
-      .from(releases)
-      .where(eq(releases.formId, id))
     const made = {
       formId: id,
-      number: (last?.number ?? 0) + 1,
+      number: (latest?.number ?? 0) + 1,
       revision,
       token: randomBytes(12).toString('base64url'),
       definition: row.draft,

@@ -7,7 +7,7 @@ import type { ResponseDetails } from '../../shared/api/responses'
 import { refuse } from '../http/refuse'
 import { listMail } from '../stand-ins/mailer'
 import type { Database } from '../store/database'
-import { releases, responses, turns } from '../store/schema'
+import { givenBack, releases, responses, turns } from '../store/schema'
 
 /** One response as it is read, with its turns and what was posted about it; the links of its turns only for those who may act (`mayAct`). */
 export async function loadResponse(
@@ -37,12 +37,36 @@ export async function loadResponse(
     release: row.release,
     lines: describeResponse(planOf(row.definition), row.answers, row.begunOn),
     turns: await listTurns(db, id, row.definition, mayAct),
+    givenBack: await listGivenBack(db, id, row.definition),
     messages: messages.map(m => ({
       ...m,
       text: mayAct ? m.text : withoutLinks(m.text),
       at: m.at.toISOString(),
     })),
   }
+}
+
+/** How often and why a response was given back, the oldest first. */
+async function listGivenBack(
+  db: Database,
+  responseId: string,
+  form: Form,
+): Promise<ResponseDetails['givenBack']> {
+  const nameOf = (code: string) => {
+    const turn = turnOf(form, code)
+    return turn ? turnName(form, turn) : code
+  }
+  const rows = await db
+    .select()
+    .from(givenBack)
+    .where(eq(givenBack.responseId, responseId))
+    .orderBy(asc(givenBack.at))
+  return rows.map(({ from, to, remark, at }) => ({
+    from: nameOf(from),
+    to: nameOf(to),
+    remark,
+    at: at.toISOString(),
+  }))
 }
 
 /** What was posted, without the links that were in it. */

@@ -4,7 +4,7 @@ import { turnName, turnOf } from '../../core/parties/turns'
 import { refuse } from '../http/refuse'
 import { sendMail } from '../stand-ins/mailer'
 import type { Database } from '../store/database'
-import { responses, turns } from '../store/schema'
+import { givenBack, responses, turns } from '../store/schema'
 import { resolveLink, type LinkTarget } from './links'
 
 /** How many turns that were handed off are looked at for the one before. */
@@ -37,6 +37,9 @@ export async function returnTurn(db: Database, token: string, remark: string): P
       return refuse(409, 'no-turn-before', 'There is no turn before this one that it could be given back to.')
     await tx.update(turns).set({ handedOffAt: null, remark }).where(eq(turns.id, previous.row.id))
     await tx.delete(turns).where(eq(turns.id, row.id))
+    await tx
+      .insert(givenBack)
+      .values({ responseId: response.id, from: row.turn, to: previous.turn.code, remark })
     await tx.update(responses).set({ turn: previous.turn.code }).where(eq(responses.id, response.id))
     await sendMail(
       tx,

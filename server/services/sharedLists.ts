@@ -84,7 +84,15 @@ export async function saveSharedList(
       savedAt: new Date(),
     }
     if (row) await tx.update(sharedLists).set(kept).where(eq(sharedLists.code, code))
-    else await tx.insert(sharedLists).values({ code, ...kept })
+    else {
+      const made = await tx
+        .insert(sharedLists)
+        .values({ code, ...kept })
+        .onConflictDoNothing()
+        .returning()
+      // Somebody else made it a moment ago.
+      if (made.length === 0) refuseOutdated(code, true)
+    }
     return { revision: base + 1, changed: await bringToFollowers(tx, designer, list, from) }
   })
 }

@@ -1,8 +1,7 @@
-import { eq } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { dayNumber } from '../../core/expressions/dates'
-import type { Filled } from '../../core/fill/fill'
+import { answersInPlay, type Filled } from '../../core/fill/fill'
 import type { Turn } from '../../core/form/turns'
-import { turnName } from '../../core/parties/turns'
 import type { Sending, Sent } from '../../shared/api/answering'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
@@ -10,8 +9,9 @@ import { responses, turns } from '../store/schema'
 import { acceptAnswers, answersToStore } from './acceptAnswers'
 import { isoToday } from './calendar'
 import { claimFiles, filesIn } from './files'
-import { handOff, openNextTurn, refuseOtherRelease } from './handOff'
+import { actorsOf, handOff, openNextTurn, refuseOtherRelease, sentAnswer } from './handOff'
 import { newToken, resolveLink, type LinkTarget } from './links'
+import { digestOfSending, refuseOtherAnswers } from './sendings'
 
 /** How long ago a response may have been begun, in days; a day ahead allows for time zones. */
 const LONGEST_FILLING = 90
@@ -48,27 +48,50 @@ async function storeResponse(
     .values({
       releaseId: release.id,
       sendingKey: sending.key,
+      sendingDigest: digestOfSending(sending),
       begunOn: sending.begunOn,
       answers: answersToStore(filled, turn, {}),
     })
     .onConflictDoNothing()
     .returning({ id: responses.id, sentAt: responses.sentAt })
-  // The same sending again, after a lost connection: it is stored already.
-  if (!stored) return { sentAt: new Date().toISOString(), next: null }
+  if (!stored) return answerAgain(db, release, sending)
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
   const sentAt = stored.sentAt.toISOString()
-  if (!turn) return { sentAt, next: null }
+  if (!turn) return { sentAt, next: null, link: null }
+  const next = await openNextTurn(db, release, filled, turn, stored.id)
+  const token = newToken()
   await db.insert(turns).values({
     responseId: stored.id,
     turn: turn.code,
-    token: newToken(),
-    to: [],
+    token,
+    to: actorsOf(answersInPlay(filled), turn),
+    openedAt: stored.sentAt,
     handedOffAt: stored.sentAt,
+    sendingKey: sending.key,
+    sendingDigest: digestOfSending(sending),
+    nextTurn: next?.code ?? null,
   })
-  const next = await openNextTurn(db, release, filled, turn, stored.id)
   await db
     .update(responses)
     .set({ turn: next?.code ?? null })
     .where(eq(responses.id, stored.id))
-  return { sentAt, next: next ? turnName(release.definition, next) : null }
+  return sentAnswer(release, stored.sentAt, next?.code ?? null, token)
+}
+
+/** The same sending again, after a lost connection: it is stored already, and gets the same answer. */
+async function answerAgain(db: Database, release: LinkTarget['release'], sending: Sending): Promise<Sent> {
+  const [row] = await db
+    .select({
+      id: responses.id,
+      sentAt: responses.sentAt,
+      digest: responses.sendingDigest,
+      token: turns.token,
+      nextTurn: turns.nextTurn,
+    })
+    .from(responses)
+    .leftJoin(turns, and(eq(turns.responseId, responses.id), eq(turns.sendingKey, sending.key)))
+    .where(and(eq(responses.releaseId, release.id), eq(responses.sendingKey, sending.key)))
+  if (!row) return refuse(409, 'sent-before', 'This was sent already, and has been deleted since.')
+  refuseOtherAnswers(row.digest, sending)
+  return sentAnswer(release, row.sentAt, row.nextTurn, row.token)
 }

@@ -128,6 +128,8 @@ export const responses = pgTable(
       .references(() => releases.id, { onDelete: 'cascade' }),
     /** Made in the browser: the same sending twice is stored once. */
     sendingKey: text('sending_key').notNull(),
+    /** What was sent with that key: another sending with it is refused. Null for responses older than this column. */
+    sendingDigest: text('sending_digest'),
     begunOn: date('begun_on', { mode: 'string' }).notNull(),
     sentAt: at('sent_at'),
     answers: json('answers', AnyAnswers).notNull(),
@@ -156,8 +158,29 @@ export const turns = pgTable(
     handedOffAt: timestamp('handed_off_at', { withTimezone: true, mode: 'date' }),
     /** What the next party said when it gave the turn back. */
     remark: text('remark'),
+    /** The sending by which it was handed off: the same once more gets the same answer. */
+    sendingKey: text('sending_key'),
+    sendingDigest: text('sending_digest'),
+    /** The turn that it was handed off to; null when the response was done. */
+    nextTurn: text('next_turn'),
   },
   t => [index('turns_response').on(t.responseId, t.openedAt)],
+)
+
+/** Turns that were given back: by which turn to which, and what was said. */
+export const givenBack = pgTable(
+  'given_back',
+  {
+    id: id(),
+    responseId: uuid('response_id')
+      .notNull()
+      .references(() => responses.id, { onDelete: 'cascade' }),
+    from: text('from_turn').notNull(),
+    to: text('to_turn').notNull(),
+    remark: text('remark').notNull(),
+    at: at('at'),
+  },
+  t => [index('given_back_response').on(t.responseId, t.at)],
 )
 
 /** What would go out as e-mail: the simulated post of the application. */

@@ -3,24 +3,28 @@ import { dayNumber } from '../../core/expressions/dates'
 import { LIMITS } from '../../core/form/limits'
 import type { OfferedRow } from '../../core/form/rows'
 import { ResponseLine } from './responses'
-import { AnyAnswers, StoredForm } from './stored'
+import { AnyAnswers, Counter, StoredForm } from './stored'
 
 const IsoDay = z.string().refine(day => dayNumber(day) !== null, 'a date is written 2026-05-01')
 
 /** The token of a link in an address. */
-export const LinkToken = z.object({ token: z.string() })
+export const LinkToken = z.object({ token: z.string().regex(/^[\w-]{1,80}$/) })
 
 /** A response as the respondent's page sends it. */
 export const Sending = z.strictObject({
-  release: z.int().min(1),
+  release: Counter.min(1),
   key: z.string().min(8).max(80),
   begunOn: IsoDay,
   answers: AnyAnswers,
 })
 export type Sending = z.infer<typeof Sending>
 
-/** When a response was taken, and the name of the turn that is next; null when it is done. */
-export const Sent = z.object({ sentAt: z.string(), next: z.string().nullable() })
+/** When a response was taken, the name of the turn that is next (null when it is done), and one's own link, where it may be given back. */
+export const Sent = z.object({
+  sentAt: z.string(),
+  next: z.string().nullable(),
+  link: z.string().nullable(),
+})
 export type Sent = z.infer<typeof Sent>
 
 /** The part of a form that a party sees, and what it may do in it; `refetchOn`: answers after which it is to be asked for anew. */

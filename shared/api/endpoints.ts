@@ -8,6 +8,7 @@ import * as releases from './releases'
 import * as responses from './responses'
 import * as session from './session'
 import * as sharing from './sharing'
+import { CounterInAddress } from './stored'
 
 /** A request that the server answers: where, with what, and what comes back. */
 export interface Endpoint {
@@ -22,7 +23,7 @@ export interface Endpoint {
 }
 
 const Id = z.object({ id: z.uuid() })
-const State = Id.extend({ revision: z.coerce.number().int().min(0) })
+const State = Id.extend({ revision: CounterInAddress })
 
 /** Every request between the pages and the server: both are made from this table. */
 export const API = {

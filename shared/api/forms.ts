@@ -3,7 +3,7 @@ import { Edit } from '../../core/form/edits'
 import { LIMITS } from '../../core/form/limits'
 import { Acceptance, ReleaseBrief } from './releases'
 import { Power } from './sharing'
-import { StoredEdits, StoredForm } from './stored'
+import { Counter, CounterInAddress, StoredEdits, StoredForm } from './stored'
 
 /** A new form: by its title, or a whole definition (read and reported on by itself). */
 export const NewForm = z.union([
@@ -53,11 +53,11 @@ export const LoadedForm = z.object({
 })
 
 /** Edits of a draft, on top of the revision that the browser knows. */
-export const SaveEdits = z.strictObject({ base: z.int().min(0), edits: z.array(Edit).min(1).max(1_000) })
+export const SaveEdits = z.strictObject({ base: Counter, edits: z.array(Edit).min(1).max(1_000) })
 export const SavedEdits = z.object({ revision: z.int(), savedAt: z.string() })
 
 /** Which changes are asked for: those after a revision. */
-export const ChangesSince = z.object({ since: z.coerce.number().int().min(0) })
+export const ChangesSince = z.object({ since: CounterInAddress })
 /** A save of a draft: what was changed, by whom, and whether by the one who asks. */
 export const Change = z.object({ revision: z.int(), edits: StoredEdits, by: z.string(), own: z.boolean() })
 export type Change = z.infer<typeof Change>

@@ -1,13 +1,13 @@
 import { z } from 'zod'
 import { ChoiceList } from '../../core/form/choiceLists'
 import { Code } from '../../core/form/fields'
-import { StoredList } from './stored'
+import { Counter, StoredList } from './stored'
 
 /** The code of a list in an address. */
 export const ListCode = z.object({ code: Code })
 
 /** A list for all forms, on top of the revision that the browser knows (0: a new one). `from`: the form that has it already. */
-export const SaveShared = z.strictObject({ base: z.int().min(0), from: z.uuid(), list: ChoiceList })
+export const SaveShared = z.strictObject({ base: Counter, from: z.uuid(), list: ChoiceList })
 /** The new revision, and the titles of the forms that were changed with it. */
 export const SavedShared = z.object({ revision: z.int(), changed: z.array(z.string()) })
 

@@ -1,9 +1,9 @@
 import { z } from 'zod'
 import { LIMITS } from '../../core/form/limits'
-import { StoredFinding } from './stored'
+import { Counter, StoredFinding } from './stored'
 
 /** A release of the draft as the browser knows it; its risks have been accepted before. */
-export const NewRelease = z.strictObject({ revision: z.int().min(0) })
+export const NewRelease = z.strictObject({ revision: Counter })
 export const Released = z.object({ number: z.int(), token: z.string() })
 
 /** A risk that somebody answers for, as a release keeps it. */

@@ -68,6 +68,7 @@ export const ResponseDetails = z.object({
       remark: z.string().nullable(),
     }),
   ),
+  givenBack: z.array(z.object({ from: z.string(), to: z.string(), remark: z.string(), at: z.string() })),
   messages: z.array(z.object({ to: z.string(), subject: z.string(), text: z.string(), at: z.string() })),
 })
 export type ResponseDetails = z.infer<typeof ResponseDetails>

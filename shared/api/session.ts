@@ -20,7 +20,7 @@ export const Done = z.object({ done: z.literal(true) })
 /** The password is forgotten: where a link is to be sent. */
 export const ForgottenPassword = z.strictObject({ email: z.string().max(200) })
 /** A key out of a link that was posted. */
-export const OneTimeKey = z.object({ key: z.string().max(80) })
+export const OneTimeKey = z.object({ key: z.string().regex(/^[\w-]{1,80}$/) })
 /** What such a key opens. */
 export const OpenedKey = z.object({ kind: z.enum(['invite', 'reset']), name: z.string(), email: z.string() })
 export const ChoosePassword = z.strictObject({ password: NewPassword })

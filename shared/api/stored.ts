@@ -25,6 +25,10 @@ export const StoredList = z.custom<ChoiceList>(
   'a choice list',
 )
 
+/** A number that counts saves or versions, as the store holds it. */
+export const Counter = z.int().min(0).max(2_147_483_647)
+export const CounterInAddress = z.coerce.number().pipe(Counter)
+
 /** Edits that were read in full when they were made. */
 export const StoredEdits = z.array(
   z.custom<Edit>(value => isRecord(value) && typeof value.do === 'string', 'an edit of a draft'),

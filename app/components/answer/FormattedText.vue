@@ -4,6 +4,15 @@ import MarkdownIt from 'markdown-it'
 /** Light formatting as CommonMark has it; HTML in the text stays text. */
 const props = defineProps<{ text: string }>()
 const markdown = new MarkdownIt('commonmark', { html: false, breaks: true })
+// Pictures stand in the form itself: one from elsewhere would tell its site who reads this.
+const OWN_PICTURE = /^data:image\/(?:png|jpeg|gif|webp);base64,/
+const drawPicture = markdown.renderer.rules.image
+markdown.renderer.rules.image = (tokens, at, ...rest) => {
+  const token = tokens[at]
+  const isOwn = OWN_PICTURE.test(String(token?.attrGet('src') ?? ''))
+  if (isOwn && drawPicture) return drawPicture(tokens, at, ...rest)
+  return markdown.utils.escapeHtml(token?.content ?? '')
+}
 const html = computed(() => markdown.render(props.text))
 </script>
 

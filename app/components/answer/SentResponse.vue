@@ -2,13 +2,21 @@
 import type { ClosingMessage } from '#core/fill/closing'
 
 /** What is said when a response was sent. */
-defineProps<{ message: ClosingMessage; canRepeat: boolean }>()
+defineProps<{ message: ClosingMessage; ownLink: string | null; canRepeat: boolean }>()
+const whole = (path: string) => `${window.location.origin}${path}`
 const emit = defineEmits<{ again: [] }>()
 </script>
 
 <template>
   <h1 tabindex="-1">{{ message.title }}</h1>
   <p class="text">{{ message.text }}</p>
+  <p
+    v-if="ownLink"
+    class="own"
+  >
+    Should it be given back to you, you find it at your own link. Keep it:
+    <a :href="ownLink">{{ whole(ownLink) }}</a>
+  </p>
   <GoingOn
     v-if="message.forward"
     :address="message.forward"
@@ -26,6 +34,9 @@ const emit = defineEmits<{ again: [] }>()
 <style scoped>
 .text {
   white-space: pre-line;
+}
+.own {
+  overflow-wrap: anywhere;
 }
 .big {
   min-height: 46px;

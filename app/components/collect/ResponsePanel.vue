@@ -37,6 +37,7 @@ const textOf = (line: Line): string => {
       <ResponseTurns
         v-if="open.turns.length > 0"
         :turns="open.turns"
+        :given-back="open.givenBack"
         :messages="open.messages"
       />
       <dl>

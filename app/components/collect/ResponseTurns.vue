@@ -2,7 +2,11 @@
 import type { ResponseDetails } from '#shared/api/responses'
 
 /** The turns that a response went through, and what was posted about it. */
-defineProps<{ turns: ResponseDetails['turns']; messages: ResponseDetails['messages'] }>()
+defineProps<{
+  turns: ResponseDetails['turns']
+  givenBack: ResponseDetails['givenBack']
+  messages: ResponseDetails['messages']
+}>()
 const waits = (to: readonly string[]) => (to.length > 0 ? `, waits for ${to.join(', ')}` : '')
 </script>
 
@@ -34,6 +38,13 @@ const waits = (to: readonly string[]) => (to.length > 0 ? `, waits for ${to.join
         <em v-if="t.remark"> given back: {{ t.remark }}</em>
       </li>
     </ol>
+    <p
+      v-for="g in givenBack"
+      :key="g.at"
+      class="small"
+    >
+      {{ readableDay(g.at) }}: {{ g.from }} gave it back to {{ g.to }}: “{{ g.remark }}”
+    </p>
     <FoldedPart
       v-if="messages.length > 0"
       :title="`${counted(messages.length, 'message')} (kept here, not sent: there is no mail server)`"

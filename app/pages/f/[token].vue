@@ -77,6 +77,7 @@ async function toTop(step: void | Promise<void>) {
       <SentResponse
         v-else-if="stage === 'sent' && sending.message.value"
         :message="sending.message.value"
+        :own-link="sending.ownLink.value"
         :can-repeat="turn === null || turn.isFirst"
         @again="toTop(steps.startAnother())"
       />

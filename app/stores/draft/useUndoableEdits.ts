@@ -1,4 +1,5 @@
 import type { Edit } from '#core/form/edits'
+import { withStorableTexts } from '#core/form/storableText'
 import type { useDraftForm } from './useDraftForm'
 import type { useEditHistory } from './useEditHistory'
 import type { useSelection } from './useSelection'
@@ -9,16 +10,27 @@ interface Parts {
   send: (edits: readonly Edit[]) => void
   history: ReturnType<typeof useEditHistory>
   selection: ReturnType<typeof useSelection>
+  /** Why nothing may be edited here; null: it may. */
+  closed: () => string | null
 }
 
 /** Edits of a draft that can be undone and made again. */
-export function useUndoableEdits({ apply, send, history, selection }: Parts) {
+export function useUndoableEdits({ apply, send, history, selection, closed }: Parts) {
+  /** Edits nothing where somebody may only look, and says so. */
+  function isClosed(): boolean {
+    const why = closed()
+    if (why !== null) useSaid().say(why)
+    return why !== null
+  }
   /**
    * Makes edits. With `merge`, edits of the same thing in quick succession (typing in one field) are undone together.
    * Gives false, with the reason in `refused`, when they can't be made.
    */
-  function edit(edits: Edit[], merge: string | null = null): boolean {
-    const back = edits.length > 0 ? apply(edits) : null
+  function edit(given: Edit[], merge: string | null = null): boolean {
+    if (given.length === 0 || isClosed()) return false
+    // What the store can't hold is taken out here as it is there: both stay the same.
+    const edits = withStorableTexts(given)
+    const back = apply(edits)
     if (!back) return false
     history.remember({ forward: edits, back, merge, at: Date.now(), selected: selection.selected.value })
     send(edits)

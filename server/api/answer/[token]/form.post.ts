@@ -1,8 +1,16 @@
 import { API } from '../../../../shared/api/endpoints'
 import { openRoute } from '../../../http/route'
+import { countTry } from '../../../services/people/tallies'
 import { LARGEST_SENDING } from '../../../services/acceptAnswers'
 import { refetchForm } from '../../../services/respondentPage'
 
-export default openRoute(API.refetchForm, ({ db, params, body }) => refetchForm(db, params.token, body), {
-  most: LARGEST_SENDING,
-})
+export default openRoute(
+  API.refetchForm,
+  async ({ db, params, body }) => {
+    await countTry(db, 'refetchByLink', params.token)
+    return refetchForm(db, params.token, body)
+  },
+  {
+    most: LARGEST_SENDING,
+  },
+)

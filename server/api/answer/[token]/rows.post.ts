@@ -1,8 +1,16 @@
 import { API } from '../../../../shared/api/endpoints'
 import { openRoute } from '../../../http/route'
+import { countTry } from '../../../services/people/tallies'
 import { LARGEST_SENDING } from '../../../services/acceptAnswers'
 import { findOfferedRows } from '../../../services/rowSearch'
 
-export default openRoute(API.searchRows, ({ db, params, body }) => findOfferedRows(db, params.token, body), {
-  most: LARGEST_SENDING,
-})
+export default openRoute(
+  API.searchRows,
+  async ({ db, params, body }) => {
+    await countTry(db, 'searchByLink', params.token)
+    return findOfferedRows(db, params.token, body)
+  },
+  {
+    most: LARGEST_SENDING,
+  },
+)

@@ -3,10 +3,10 @@ import type { Power } from '../../shared/api/sharing'
 
 /**
  * Who may call a route. `anyone`: also strangers, and what they get is decided by the token in the address; `signedIn`; `maker`, `admin`: by
- * role; else by what somebody may do with the form that the address names, by itself or through a response or file of it.
+ * role; else by what somebody may do with the form that the address names, by itself or through a response or file of it; `by`: and by role.
  */
 export type Access =
-  'anyone' | 'signedIn' | 'maker' | 'admin' | { of: 'form' | 'response' | 'file'; needs: Power }
+  'anyone' | 'signedIn' | 'maker' | 'admin' | { of: 'form' | 'response' | 'file'; needs: Power; by?: 'maker' }
 
 const form = (needs: Power): Access => ({ of: 'form', needs })
 
@@ -19,6 +19,7 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   forgetPassword: 'anyone',
   openKey: 'anyone',
   choosePassword: 'anyone',
+  loadHealth: 'anyone',
 
   loadAccount: 'signedIn',
   changeAccount: 'signedIn',
@@ -43,7 +44,8 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   listForms: 'signedIn',
   createForm: 'maker',
   loadForm: form('read'),
-  copyForm: form('read'),
+  // The copy is a form that its maker owns.
+  copyForm: { of: 'form', needs: 'read', by: 'maker' },
   fileForm: form('design'),
   deleteForm: form('own'),
   saveEdits: form('design'),

@@ -41,6 +41,7 @@ export async function admit(
   if (access === 'anyone') return { caller, powers: new Set() }
   if (!caller) return refuse(401, 'signed-out', 'Sign in to go on.')
   if (typeof access === 'string') return admitByRole(event, db, access, caller)
+  if (access.by) await admitByRole(event, db, access.by, caller)
   const formId = await formOf(db, access.of, params.id ?? '')
   const powers = formId === null ? new Set<Power>() : await findPowers(db, caller.id, formId)
   if (powers.has(access.needs)) return { caller, powers }

@@ -1,8 +1,9 @@
-import { getQuery, getRequestHeader, getRouterParams, readBody, type H3Event } from 'h3'
+import { getQuery, getRequestHeader, getRouterParams, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { problemsOf } from '../../core/form/read'
 import { withStorableTexts } from '../../core/form/storableText'
 import type { Endpoint, ReadRequest } from '../../shared/api/endpoints'
+import { readBytes, refuseTooLarge } from './readBody'
 import { refuse } from './refuse'
 
 /** Bytes of a body, unless a route says otherwise. */
@@ -38,13 +39,15 @@ function decodedParams(event: H3Event) {
 
 async function readValidBody(event: H3Event, schema: z.ZodType, most: number): Promise<unknown> {
   refuseLonger(event, most)
-  let body: unknown
+  return readValid(parseJson(await readBytes(event, most)), schema, 'The request')
+}
+
+function parseJson(bytes: Buffer): unknown {
   try {
-    body = await readBody(event)
+    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes))
   } catch {
     return refuse(400, 'not-json', 'The request is not JSON.')
   }
-  return readValid(body, schema, 'The request')
 }
 
 /** What does not fit is refused with every problem and its path. Signs that the store can't hold are taken out of every text. */
@@ -59,6 +62,5 @@ function readValid(data: unknown, schema: z.ZodType, what: string): unknown {
 
 /** Refuses a body that says it is longer than so many bytes, before it is read. */
 export function refuseLonger(event: H3Event, most: number) {
-  if (Number(getRequestHeader(event, 'content-length') ?? 0) > most)
-    refuse(413, 'too-large', `This is larger than ${most / 1_000_000} MB, the most that is read at once.`)
+  if (Number(getRequestHeader(event, 'content-length') ?? 0) > most) refuseTooLarge(most)
 }

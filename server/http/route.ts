@@ -4,6 +4,7 @@ import type { Doer } from '../services/people/record'
 import type { Caller } from '../services/people/sessions'
 import { database } from '../store/current'
 import type { Database } from '../store/database'
+import { describeForLog, refusalOfStore } from '../store/storeErrors'
 import type { Admission } from './guard'
 import { readRequest } from './readRequest'
 import { refuse, Refused } from './refuse'
@@ -33,11 +34,14 @@ interface Bounds {
   most?: number
 }
 
+/** Bytes of a body that strangers may send, unless a route says otherwise. */
+const LARGEST_OF_STRANGERS = 100_000
+
 /** A route that anybody may call. */
 export const openRoute = <E extends Endpoint>(
   endpoint: E,
   handle: (context: RouteContext<E>) => Promise<AnswerOf<E>>,
-  { most }: Bounds = {},
+  { most = LARGEST_OF_STRANGERS }: Bounds = {},
 ) =>
   answering(async event => {
     const { caller } = admissionOf(event)
@@ -75,18 +79,26 @@ const doerOf = (event: H3Event, caller: Caller | null): Doer => ({
   source: sourceOf(event),
 })
 
-/** Refusals leave the server in one shape; any other error is the server's, and says nothing of itself. */
+/** The answer to a request that failed. What is no refusal is written to the log, and says nothing of itself outside. */
+function answerTo(error: unknown) {
+  const known = error instanceof Refused ? error : refusalOfStore(error)
+  if (!(error instanceof Refused)) console.error(describeForLog(error))
+  if (!known) return createError({ statusCode: 500, statusMessage: 'server-error' })
+  const { status, refusal } = known
+  return createError({
+    statusCode: status,
+    statusMessage: refusal.code,
+    message: refusal.sentence,
+    data: refusal,
+  })
+}
+
+/** Refusals leave the server in one shape; any other error is the server's. */
 export const answering = <T>(handle: (event: H3Event<EventHandlerRequest>) => Promise<T>) =>
   defineEventHandler(async event => {
     try {
       return await handle(event)
     } catch (error) {
-      if (!(error instanceof Refused)) throw error
-      throw createError({
-        statusCode: error.status,
-        statusMessage: error.refusal.code,
-        message: error.refusal.sentence,
-        data: error.refusal,
-      })
+      throw answerTo(error)
     }
   })

@@ -6,7 +6,7 @@ const MARKED = /<(script|style)(?=[\s>])/g
 
 export default defineNitroPlugin(nitro => {
   nitro.hooks.hook('request', event => {
-    const xForwardedProto = useRuntimeConfig(event).trustProxy !== ''
+    const xForwardedProto = useRuntimeConfig().trustProxy !== ''
     setSecurityHeaders(event, getRequestProtocol(event, { xForwardedProto }) === 'https')
   })
   // What people wrote stands escaped in `body`: only what the framework itself puts there begins with these tags.

@@ -1,12 +1,14 @@
 import { bringPatternEngine } from '../../core/expressions/patternEngine'
 import { readEnvironment } from '../environment'
 import { openStore, type Store } from '../store/database'
+import { useFileFolder } from '../store/fileFolder'
 import { useStore } from '../store/current'
 import { makeSetUpCode } from '../services/people/setUp'
 import { seed } from '../services/seed'
 
 async function open(): Promise<Store> {
   const config = useRuntimeConfig()
+  useFileFolder(config.dataFolder)
   const assets = useStorage('assets:migrations')
   const migrations: Record<string, string> = {}
   for (const key of await assets.getKeys()) {

@@ -3,7 +3,8 @@ import { codeFromLabel } from '../../core/form/codes'
 import type { Filing } from '../../shared/api/forms'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
-import { forms, releases, responses } from '../store/schema'
+import { deleteFiles } from '../store/fileFolder'
+import { files, forms, releases, responses } from '../store/schema'
 import { loadFormRow, storeForm } from './drafts'
 
 /** A copy of a form's draft, with a title and code of its own; releases, responses and acceptances stay with the first. */
@@ -34,7 +35,7 @@ export async function deleteForm(
   id: string,
   confirmed: string,
 ): Promise<{ title: string; responses: number }> {
-  return db.transaction(async tx => {
+  const { ids, ...done } = await db.transaction(async tx => {
     const [form] = await tx.select({ title: forms.title }).from(forms).where(eq(forms.id, id)).for('update')
     if (!form) return refuse(404, 'not-found', 'There is no such form.')
     const [answered] = await tx
@@ -49,7 +50,14 @@ export async function deleteForm(
         'not-confirmed',
         `This form has ${number === 1 ? 'a response' : `${number} responses`}; type its title to delete it with them.`,
       )
+    const own = await tx
+      .select({ id: files.id })
+      .from(files)
+      .innerJoin(releases, eq(files.releaseId, releases.id))
+      .where(eq(releases.formId, id))
     await tx.delete(forms).where(eq(forms.id, id))
-    return { title: form.title, responses: number }
+    return { title: form.title, responses: number, ids: own.map(f => f.id) }
   })
+  await deleteFiles(ids)
+  return done
 }

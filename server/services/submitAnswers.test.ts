@@ -19,8 +19,18 @@ import {
 } from '../testing/testStore'
 import type { Database } from '../store/database'
 import { isoToday } from './calendar'
+import { refuseTooLarge } from '../http/readBody'
+import { receiveFile } from '../store/fileFolder'
 import { loadFile, takeFile } from './files'
 import { submitAnswers } from './submitAnswers'
+
+/** What stands in a file, as a whole. */
+async function textOf(content: Uint8Array | AsyncIterable<Uint8Array>): Promise<string> {
+  const pieces: Uint8Array[] = []
+  if (content instanceof Uint8Array) pieces.push(content)
+  else for await (const piece of content) pieces.push(piece)
+  return Buffer.concat(pieces).toString('utf8')
+}
 
 let store: TestStore
 let db: Database
@@ -84,11 +94,14 @@ describe('responses', () => {
 describe('responses', () => {
   it('with files: told by their content, bound to the sending that gave them', async () => {
     const plan = question('plan', { type: 'file', kinds: ['text'], megabytes: 1 })
-    const { token } = await releaseNew(store, formOf([plan]))
+    const picture = question('picture', { type: 'file', kinds: ['image'] })
+    const { token } = await releaseNew(store, formOf([plan, picture]))
     const sending = fresh('sending')
     const give = (content: string | Uint8Array, name = 'plan.txt', of = 'plan') => {
       const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content
-      return takeFile(db, token, { question: of, key: sending, name }, bytes)
+      return takeFile(db, token, { question: of, key: sending, name }, most =>
+        receiveFile(write => (bytes.length > most ? refuseTooLarge(most) : write(bytes))),
+      )
     }
     const pdf = new TextEncoder().encode('%PDF-1.7')
     expect((await refusalOf(give(''))).code).toBe('file-empty')
@@ -97,15 +110,15 @@ describe('responses', () => {
     expect((await refusalOf(give('x'.repeat(1_000_001)))).status).toBe(413)
     expect((await refusalOf(give('a', 'a.txt', 'other'))).code).toBe('no-file-question')
     const file = await give('Deck plan')
-    const send = (more = {}) => submitAnswers(db, token, sendingOf({ plan: [file] }, more))
+    const send = (more = {}, answers: Answers = { plan: [file] }) =>
+      submitAnswers(db, token, sendingOf(answers, more))
     expect((await refusalOf(send())).code).toBe('unknown-file')
+    // What was given for one question is no answer to another, whatever that one takes.
+    const elsewhere = await refusalOf(send({ key: sending }, { picture: [file] }))
+    expect(elsewhere.code).toBe('unknown-file')
     await send({ key: sending })
     const kept = await loadFile(db, file.file)
-    expect([kept.name, kept.size, new TextDecoder().decode(kept.content)]).toEqual([
-      'plan.txt',
-      9,
-      'Deck plan',
-    ])
+    expect([kept.name, kept.size, await textOf(kept.content)]).toEqual(['plan.txt', 9, 'Deck plan'])
     expect(kept.responseId).not.toBeNull()
   })
 })

@@ -1,9 +1,6 @@
-import { createHash } from 'node:crypto'
-import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises'
-import { createServer, type Server } from 'node:net'
+import { chmod, mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
-import { dirname, join, resolve } from 'node:path'
-import { PGlite } from '@electric-sql/pglite'
+import { dirname, join } from 'node:path'
 import { sql } from 'drizzle-orm'
 import { drizzle as drizzleNode } from 'drizzle-orm/node-postgres'
 import { migrate as migrateNode } from 'drizzle-orm/node-postgres/migrator'
@@ -11,7 +8,9 @@ import type { PgDatabase, PgQueryResultHKT } from 'drizzle-orm/pg-core'
 import { drizzle as drizzleLite } from 'drizzle-orm/pglite'
 import { migrate as migrateLite } from 'drizzle-orm/pglite/migrator'
 import pg from 'pg'
+import { lockFolder } from './folderLock'
 import * as schema from './schema'
+import { openLite } from './syncedFiles'
 
 export type Database = PgDatabase<PgQueryResultHKT, typeof schema>
 
@@ -48,12 +47,24 @@ export async function openStore(options: {
   }
 }
 
+/** Milliseconds after which a connection or a statement is given up. */
+const CONNECT_WITHIN = 5_000
+const STATEMENT_WITHIN = 30_000
+
 async function openServer(
   url: string,
   migrationsFolder: string,
   first: (db: Database) => Promise<void>,
 ): Promise<Store> {
-  const pool = new pg.Pool({ connectionString: url, max: 10 })
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: 10,
+    connectionTimeoutMillis: CONNECT_WITHIN,
+    statement_timeout: STATEMENT_WITHIN,
+    idle_in_transaction_session_timeout: STATEMENT_WITHIN,
+  })
+  // A connection that waits in the pool may be ended by the database: the next query opens another one.
+  pool.on('error', error => console.error(`A connection to the database ended: ${error.message}`))
   const client = await pool.connect()
   try {
     await client.query('select pg_advisory_lock($1)', [START_LOCK])
@@ -67,14 +78,18 @@ async function openServer(
   return { db: drizzleNode(pool, { schema }), close: () => pool.end() }
 }
 
+/** The data folder is its owner's alone. */
+const PRIVATE_FOLDER = 0o700
+
 async function openEmbedded(
   folder: string,
   migrationsFolder: string,
   first: (db: Database) => Promise<void>,
 ): Promise<Store> {
-  const lock = await lockFolder(resolve(folder))
-  await mkdir(folder, { recursive: true })
-  const lite = new PGlite(join(folder, 'store'))
+  await mkdir(folder, { recursive: true, mode: PRIVATE_FOLDER })
+  await chmod(folder, PRIVATE_FOLDER)
+  const unlock = await lockFolder(folder)
+  const lite = openLite(join(folder, 'store'))
   const db = drizzleLite(lite, { schema })
   await migrateLite(db, { migrationsFolder })
   await first(db)
@@ -83,29 +98,9 @@ async function openEmbedded(
     db,
     close: async () => {
       await lite.close()
-      await new Promise<void>(done => (lock ? lock.close(() => done()) : done()))
+      await unlock()
     },
   }
-}
-
-/** Two processes on one embedded database lose rows silently; a socket name of the folder keeps the second out. */
-function lockFolder(folder: string): Promise<Server | null> {
-  if (process.platform !== 'linux') return Promise.resolve(null)
-  const name = `\0tobbin-${createHash('sha256').update(folder).digest('hex').slice(0, 24)}`
-  return new Promise((done, failed) => {
-    const server = createServer()
-    server.once('error', () =>
-      failed(
-        new Error(
-          `The data folder “${folder}” is open in another Tobbin. Stop that one first, or set NUXT_DATA_FOLDER to another folder.`,
-        ),
-      ),
-    )
-    server.listen(name, () => {
-      server.unref()
-      done(server)
-    })
-  })
 }
 
 async function unpack(files: MigrationFiles): Promise<string> {

@@ -212,7 +212,8 @@ export const files = pgTable(
     name: text('name').notNull(),
     mediaType: text('media_type').notNull(),
     size: integer('size').notNull(),
-    content: bytes('content').notNull(),
+    /** Of files from before they stood beside the database; null: see `fileFolder`. */
+    content: bytes('content'),
     at: at('at'),
   },
   t => [index('files_sending').on(t.releaseId, t.sendingKey)],

@@ -17,6 +17,7 @@ import { releaseForm } from '../services/releases'
 import { seed } from '../services/seed'
 import { DEMO_OWNER } from '../services/seedPeople'
 import { openStore, type Database, type MigrationFiles } from '../store/database'
+import { useFileFolder } from '../store/fileFolder'
 import { releases, responses, users } from '../store/schema'
 import type { Designer } from '../../shared/api/session'
 
@@ -56,6 +57,7 @@ export async function openTestStore(): Promise<TestStore> {
   const server = process.env.TEST_DATABASE_URL
   const own = server ? await newDatabase(server) : null
   const folder = await mkdtemp(join(tmpdir(), 'tobbin-test-'))
+  useFileFolder(folder)
   const store = await openStore({
     url: own?.url,
     folder,

@@ -127,6 +127,7 @@ export const API = {
     query: people.RecordQuery,
     answer: people.RecordPage,
   },
+  loadHealth: { method: 'GET', path: '/api/health', answer: session.Health },
   loadPost: { method: 'GET', path: '/api/post', answer: people.Post },
 
   listForms: { method: 'GET', path: '/api/forms', answer: z.array(forms.FormBrief) },

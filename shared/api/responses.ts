@@ -73,8 +73,11 @@ export const ResponseDetails = z.object({
 })
 export type ResponseDetails = z.infer<typeof ResponseDetails>
 
-/** The content of a file as it was given. */
-export const FileContent = z.custom<Uint8Array>(value => value instanceof Uint8Array, 'the bytes of a file')
+/** The content of a file as it was given: its bytes, or a stream of them. */
+export const FileContent = z.custom<object>(
+  value => typeof value === 'object' && value !== null,
+  'the bytes of a file',
+)
 
 /** A turn that somebody may take: of which form, since when, and whether it is addressed to them. */
 export const TurnToTake = z.object({

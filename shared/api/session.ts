@@ -46,3 +46,10 @@ export const OwnPassword = z.strictObject({ password: z.string().max(200) })
 /** A second factor that waits for its first code: the secret as text, as an address (Key URI) and as a picture. */
 export const BegunFactor = z.object({ secret: z.string(), uri: z.string(), picture: z.string() })
 export const FactorCode = z.strictObject({ code: z.string().max(12) })
+
+/** How the server is: answered with 503 where the store is away. `migrations`: how many are applied; `sweptAt`: when it was tidied last. */
+export const Health = z.object({
+  store: z.literal('open'),
+  migrations: z.int(),
+  sweptAt: z.string().nullable(),
+})

@@ -9,29 +9,35 @@ defineProps<{
   inputmode?: 'numeric'
 }>()
 const text = defineModel<string>({ required: true })
+const hintId = useId()
 </script>
 
 <template>
-  <label class="labelled">
-    {{ label }}
-    <v-text-field
-      v-model="text"
-      :type="type ?? 'text'"
-      :autocomplete="autocomplete ?? 'off'"
-      :required="required"
-      :inputmode="inputmode"
-      maxlength="200"
-    />
+  <div class="labelled">
+    <label>
+      {{ label }}
+      <v-text-field
+        v-model="text"
+        :type="type ?? 'text'"
+        :autocomplete="autocomplete ?? 'off'"
+        :required="required"
+        :inputmode="inputmode"
+        :aria-describedby="hint ? hintId : undefined"
+        maxlength="200"
+      />
+    </label>
     <span
       v-if="hint"
+      :id="hintId"
       class="small quiet"
       >{{ hint }}</span
     >
-  </label>
+  </div>
 </template>
 
 <style scoped>
-.labelled {
+.labelled,
+label {
   display: grid;
   gap: 4px;
   font-size: 14px;

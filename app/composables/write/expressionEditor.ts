@@ -63,6 +63,7 @@ export function createExpressionEditor(wanted: Wanted) {
           ...defaultKeymap,
         ]),
         placeholder(wanted.placeholder),
+        EditorView.cspNonce.of(ownNonce()),
         EditorView.lineWrapping,
         EditorView.contentAttributes.of({ 'aria-label': wanted.label, spellcheck: 'false' }),
         EditorView.updateListener.of(update => {

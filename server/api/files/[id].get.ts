@@ -16,5 +16,5 @@ export default designerRoute(API.loadFile, async ({ db, event, params, doer }) =
     'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
     'content-security-policy': 'sandbox',
   })
-  return Buffer.from(file.content)
+  return file.content
 })

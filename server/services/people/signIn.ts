@@ -5,7 +5,7 @@ import { findUser, type User } from './passwords'
 import { findByEmail } from './people'
 import { keepRecord } from './record'
 import { isCodeOf } from './secondFactor'
-import { countTry, forgetTries } from './tallies'
+import { countTry, forgetTries, forgiveTry } from './tallies'
 
 /** Who signs in; refused, and counted, where e-mail, password or code don't fit. `sealedWith`: the server's session secret. */
 export async function signIn(
@@ -24,6 +24,7 @@ export async function signIn(
     if (!(await isCodeOf(db, user, code, sealedWith))) return refuseSignIn(db, user, source, 'wrong-code')
   }
   await forgetTries(db, 'signInByAddress', address)
+  await forgiveTry(db, 'signInBySource', source)
   await keepRecord(db, { id: user.id, name: user.name, source }, 'signed in')
   return user
 }

@@ -54,6 +54,14 @@ export async function forgetTries(db: Database, what: keyof typeof ALLOWANCES, w
   await db.delete(tallies).where(eq(tallies.key, keyOf(what, whose)))
 }
 
+/** Takes back the count of a try that went well, where only others are to count. */
+export async function forgiveTry(db: Database, what: keyof typeof ALLOWANCES, whose: string): Promise<void> {
+  await db
+    .update(tallies)
+    .set({ number: sql`greatest(${tallies.number} - 1, 0)` })
+    .where(eq(tallies.key, keyOf(what, whose)))
+}
+
 /** Clears counts whose time is long over. */
 export async function sweepTallies(db: Database): Promise<void> {
   await db.delete(tallies).where(lt(tallies.since, sql`now() - interval '1 day'`))

@@ -3,7 +3,7 @@ import { designerRoute } from '../../../http/route'
 import { confirmOwn } from '../../../services/people/account'
 import { beginSecondFactor } from '../../../services/people/secondFactor'
 
-export default designerRoute(API.beginSecondFactor, async ({ db, event, designer, body }) => {
+export default designerRoute(API.beginSecondFactor, async ({ db, designer, body }) => {
   const user = await confirmOwn(db, designer, body.password)
-  return beginSecondFactor(db, user, useRuntimeConfig(event).session.password)
+  return beginSecondFactor(db, user, useRuntimeConfig().session.password)
 })

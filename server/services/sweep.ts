@@ -1,0 +1,21 @@
+import type { Database } from '../store/database'
+import { sweepUnclaimed } from './files'
+import { sweepKeys } from './people/oneTimeKeys'
+import { sweepRecord } from './people/record'
+import { sweepSessions } from './people/sessions'
+import { sweepTallies } from './people/tallies'
+
+let swept: Date | null = null
+
+/** When this process tidied up last; null: not yet. */
+export const lastSweep = (): Date | null => swept
+
+/** Clears what is over: sessions, keys, counts, old lines of the record, and files that nobody sent. */
+export async function sweep(db: Database): Promise<void> {
+  await sweepSessions(db)
+  await sweepKeys(db)
+  await sweepTallies(db)
+  await sweepRecord(db)
+  await sweepUnclaimed(db)
+  swept = new Date()
+}

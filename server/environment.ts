@@ -22,3 +22,15 @@ export function readEnvironment(variables: Readonly<Record<string, string | unde
   const wrong = read.error.issues.map(issue => `${issue.path.join('.')} ${issue.message}`)
   throw new Error(`The environment is not as it should be: ${wrong.join('; ')}.`)
 }
+
+/** Fewest characters of the secret that seals sessions and second factors. */
+const LEAST_SECRET = 32
+
+/** Looks at the server's session secret. @throws Error that says what it is to be, never what it is */
+export function checkSecret(secret: string): void {
+  if (secret.length >= LEAST_SECRET) return
+  const state = secret === '' ? 'is empty' : 'is too short'
+  throw new Error(
+    `NUXT_SESSION_PASSWORD ${state}: it seals the sign-ins, and has at least ${LEAST_SECRET} characters that nobody can guess.`,
+  )
+}

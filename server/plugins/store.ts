@@ -1,5 +1,5 @@
 import { bringPatternEngine } from '../../core/expressions/patternEngine'
-import { readEnvironment } from '../environment'
+import { checkSecret, readEnvironment } from '../environment'
 import { openStore, type Store } from '../store/database'
 import { useFileFolder } from '../store/fileFolder'
 import { useStore } from '../store/current'
@@ -8,6 +8,7 @@ import { seed } from '../services/seed'
 
 async function open(): Promise<Store> {
   const config = useRuntimeConfig()
+  checkSecret(config.session.password)
   useFileFolder(config.dataFolder)
   const assets = useStorage('assets:migrations')
   const migrations: Record<string, string> = {}

@@ -86,10 +86,11 @@ async function openEmbedded(
   migrationsFolder: string,
   first: (db: Database) => Promise<void>,
 ): Promise<Store> {
-  await mkdir(folder, { recursive: true, mode: PRIVATE_FOLDER })
-  await chmod(folder, PRIVATE_FOLDER)
+  const storeFolder = join(folder, 'store')
+  await mkdir(storeFolder, { recursive: true, mode: PRIVATE_FOLDER })
+  for (const path of [folder, storeFolder]) await chmod(path, PRIVATE_FOLDER)
   const unlock = await lockFolder(folder)
-  const lite = openLite(join(folder, 'store'))
+  const lite = openLite(storeFolder)
   const db = drizzleLite(lite, { schema })
   await migrateLite(db, { migrationsFolder })
   await first(db)

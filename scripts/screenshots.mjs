@@ -114,4 +114,8 @@ await phone.getByRole('radio', { name: '8', exact: true }).check()
 await phone.getByRole('button', { name: 'Next' }).click()
 await phone.getByRole('radio', { name: 'Good', exact: true }).first().check()
 await shoot('answer-phone-dark', phone)
+await page.goto(`${base}/people`)
+await ready(page)
+await shoot('people')
+
 await browser.close()

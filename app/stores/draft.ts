@@ -51,7 +51,7 @@ export const useDraft = defineStore('draft', () => {
     releases.value = releases.value.map(r => ({ ...r, sameAsDraft: false }))
     queue(edits)
   }
-  const closed = () => (may('design') || may('suggest') ? null : 'You may look at this form, not change it.')
+  const closed = () => (may('design') ? null : 'You may look at this form, not change it.')
   const editing = useUndoableEdits({ apply, send, history, selection, closed })
   const { past, future } = history
   return {

@@ -18,10 +18,9 @@ export const RIGHT_NAMES: Record<Right, string> = {
   responses: 'See responses',
   act: 'Take turns',
 }
-export const RIGHT_ABOUT: Record<Right, string> = {
+export const RIGHT_ABOUT: Record<Exclude<Right, 'suggest'>, string> = {
   own: 'everything, and sharing and deleting it',
   design: 'write the form',
-  suggest: 'remark on it and propose edits, which a designer takes or declines',
   release: 'look at it and release it',
   responses: 'look at it and see its responses and their files',
   act: 'take turns that are open, and nothing else',
@@ -29,9 +28,7 @@ export const RIGHT_ABOUT: Record<Right, string> = {
 
 /** What may be said of what somebody may do with a form, where it is not everything. */
 export function sayPowers(powers: readonly Power[]): string {
-  if (powers.includes('own') || powers.includes('design')) return ''
-  if (powers.includes('suggest')) return 'you may suggest'
-  return 'you may look'
+  return powers.includes('design') ? '' : 'you may look'
 }
 
 const BROWSERS: readonly (readonly [string, RegExp])[] = [

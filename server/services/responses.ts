@@ -83,7 +83,8 @@ async function listTurns(
     .select()
     .from(turns)
     .where(eq(turns.responseId, responseId))
-    .orderBy(asc(turns.openedAt))
+    // Handed off and opened in one moment: the one that is still open is the later one.
+    .orderBy(asc(turns.openedAt), asc(turns.handedOffAt))
   return rows.map(({ turn: code, token, to, openedAt, handedOffAt, remark }) => {
     const turn = turnOf(form, code)
     return {

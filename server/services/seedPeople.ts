@@ -31,7 +31,7 @@ const SHARES: Readonly<Record<string, readonly { to: string; rights: Right[] }[]
     { to: 'Yard office', rights: ['responses', 'act'] },
     { to: 'Surveyors', rights: ['act'] },
   ],
-  mooring: [{ to: 'tobias@wherry.example', rights: ['suggest'] }],
+  mooring: [{ to: 'tobias@wherry.example', rights: ['design'] }],
 }
 
 /** The people and teams of the demo; gives the first person's id. */

@@ -135,6 +135,7 @@ describe('given back to a first party that came by the open link', () => {
     await send(own, fresh('sending'), { boat: 'Teasel, berth 4', mail: 'ada@wherry.example' })
     const details = await loadResponse(db, response?.id ?? '', true)
     expect(details.givenBack).toMatchObject([{ from: 'Yard', to: 'Owner', remark: 'Which berth?' }])
+    expect(details.turns.map(t => t.name)).toEqual(['Owner', 'Yard'])
     const without = await loadResponse(db, response?.id ?? '', false)
     expect(JSON.stringify(without)).not.toMatch(/\/f\/[\w-]{10}/)
     expect(without.turns.map(t => t.token)).toEqual(without.turns.map(() => null))

@@ -14,7 +14,7 @@ test('three thousand pages leave nothing in the server’s memory', async () => 
   const ask = async () => {
     while (next < COUNT) {
       const page = PAGES[next++ % PAGES.length] ?? ''
-      const answer = await fetch(`${server.url}${page}`)
+      const answer = await fetch(`${server.url}${page}`, { headers: { accept: 'text/html' } })
       const text = await answer.text()
       expect(text).toContain('</html>')
       expect(answer.status).toBe(page === '/nowhere' ? 404 : 200)

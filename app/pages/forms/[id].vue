@@ -13,6 +13,7 @@ const rehearsal = useRehearsal()
 const findings = useFindings()
 const commands = useFormCommands()
 const missing = ref<string | null>(null)
+const isSharing = ref(false)
 const stage = computed(() => route.path.split('/')[3] ?? 'write')
 const id = String(route.params.id)
 useHead({ title: () => `${draft.form?.title ?? 'Form'} · Tobbin` })
@@ -25,6 +26,7 @@ try {
 }
 
 const saved = computed(() => {
+  if (!draft.may('design')) return 'You may look'
   if (draft.save.kind === 'saving') return 'Saving …'
   if (draft.save.kind === 'failed') return `Not saved: ${draft.save.refusal.sentence}`
   return draft.save.at
@@ -126,6 +128,13 @@ function takeOffer(clash: Clash) {
       >
         Export
       </v-btn>
+      <v-btn
+        v-if="draft.may('own')"
+        class="tool"
+        @click="isSharing = true"
+      >
+        Share…
+      </v-btn>
       <CommandList
         :commands="commands"
         placeholder="A command, or a row by number, label or code"
@@ -163,6 +172,12 @@ function takeOffer(clash: Clash) {
       </p>
     </v-alert>
     <main class="stage"><NuxtPage /></main>
+    <ShareDialog
+      v-if="isSharing"
+      :form="draft.id"
+      :title="draft.form?.title ?? ''"
+      @close="isSharing = false"
+    />
   </div>
 </template>
 

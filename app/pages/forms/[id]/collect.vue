@@ -4,7 +4,13 @@ const chosen = ref<string | null>(null)
 </script>
 
 <template>
+  <v-empty-state
+    v-if="!draft.may('responses')"
+    title="The responses are not shared with you"
+    text="An owner of this form can let you see them."
+  />
   <div
+    v-else
     class="collect"
     :class="{ split: chosen }"
   >

@@ -91,11 +91,18 @@ async function copy(token: string) {
         </p>
       </template>
       <RefusalAlert :refusal="refusal" />
+      <p
+        v-if="!draft.may('release')"
+        class="quiet"
+      >
+        You may not release this form; its owners can let you.
+      </p>
       <div>
         <v-btn
           variant="flat"
           color="primary"
           :disabled="
+            !draft.may('release') ||
             busy ||
             findings.working ||
             !findings.isWhole ||

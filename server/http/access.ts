@@ -3,10 +3,15 @@ import type { Power } from '../../shared/api/sharing'
 
 /**
  * Who may call a route. `anyone`: also strangers, and what they get is decided by the token in the address; `signedIn`; `maker`, `admin`: by
- * role; else by what somebody may do with the form that the address names, by itself or through a response or file of it; `by`: and by role.
+ * role; `designing`: makers, and who may design some form; else by what somebody may do with the form that the address names, by itself or through a response or file of it; `by`: and by role.
  */
 export type Access =
-  'anyone' | 'signedIn' | 'maker' | 'admin' | { of: 'form' | 'response' | 'file'; needs: Power; by?: 'maker' }
+  | 'anyone'
+  | 'signedIn'
+  | 'maker'
+  | 'designing'
+  | 'admin'
+  | { of: 'form' | 'response' | 'file'; needs: Power; by?: 'maker' }
 
 const form = (needs: Power): Access => ({ of: 'form', needs })
 
@@ -39,7 +44,7 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   deleteTeam: 'admin',
   listRecord: 'admin',
   loadPost: 'admin',
-  loadDirectory: 'maker',
+  loadDirectory: 'designing',
 
   listForms: 'signedIn',
   createForm: 'maker',
@@ -61,8 +66,8 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   loadFile: { of: 'file', needs: 'responses' },
   listOpenTurns: 'signedIn',
 
-  listSharedLists: 'maker',
-  loadSharedList: 'maker',
+  listSharedLists: 'designing',
+  loadSharedList: 'designing',
   saveSharedList: 'maker',
 
   openLink: 'anyone',

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm'
 import type { H3Event } from 'h3'
 import { z } from 'zod'
 import type { Power } from '../../shared/api/sharing'
-import { findPowers } from '../services/people/rights'
+import { findPowers, listPowers } from '../services/people/rights'
 import { keepRecord } from '../services/people/record'
 import type { Caller } from '../services/people/sessions'
 import type { Database } from '../store/database'
@@ -63,12 +63,22 @@ async function admitByRole(
   access: Extract<Access, string>,
   caller: Caller,
 ): Promise<Admission> {
-  const isAdmitted =
-    access === 'signedIn' || caller.role === 'admin' || (access === 'maker' && caller.role === 'maker')
-  if (isAdmitted) return { caller, powers: new Set() }
+  if (await isAdmittedByRole(db, access, caller)) return { caller, powers: new Set() }
   await recordRefusal(event, db, caller, null, access === 'admin' ? 'do what admins do' : 'make forms')
   const who = access === 'admin' ? 'admins' : 'those who make forms'
   return refuse(403, 'not-allowed', `Only ${who} may do this.`)
+}
+
+async function isAdmittedByRole(
+  db: Database,
+  access: Extract<Access, string>,
+  { id, role }: Caller,
+): Promise<boolean> {
+  if (access === 'signedIn' || role === 'admin') return true
+  if (access === 'admin') return false
+  if (role === 'maker') return true
+  const powers = access === 'designing' ? await listPowers(db, id) : new Map<string, Set<Power>>()
+  return [...powers.values()].some(own => own.has('design'))
 }
 
 const recordRefusal = (

@@ -17,6 +17,7 @@ const SIGNED_IN = CALLERS.filter(c => c !== 'ended' && c !== 'stranger')
 const READERS: readonly Caller[] = ['own', 'design', 'suggest', 'release', 'responses']
 /** The holders of rights are members; the owner is the admin who made the form. */
 const MAKERS: readonly Caller[] = ['own', 'maker', 'admin']
+const DESIGNING: readonly Caller[] = [...MAKERS, 'design']
 const ADMINS: readonly Caller[] = ['own', 'admin']
 
 /** Who is let through to each route: written down once more, apart from the application's own table. */
@@ -30,7 +31,7 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
   ...{ listPeople: ADMINS, invitePerson: ADMINS, inviteAgain: ADMINS, changePerson: ADMINS },
   ...{ handOverForms: ADMINS, createTeam: ADMINS, changeTeam: ADMINS, deleteTeam: ADMINS },
   ...{ listRecord: ADMINS, loadPost: ADMINS },
-  ...{ loadDirectory: MAKERS, createForm: MAKERS, listSharedLists: MAKERS, loadSharedList: MAKERS },
+  ...{ loadDirectory: DESIGNING, createForm: MAKERS, listSharedLists: DESIGNING, loadSharedList: DESIGNING },
   saveSharedList: MAKERS,
   ...{ loadForm: READERS, copyForm: ['own'], loadChanges: READERS, loadHistory: READERS, loadState: READERS },
   ...{ fileForm: ['own', 'design'], saveEdits: ['own', 'design'], acceptRisk: ['own', 'design'] },

@@ -54,6 +54,7 @@ const HEADERS = [
         :items-length="data?.count ?? 0"
         :items-per-page="PAGE"
         :items-per-page-options="[PAGE]"
+        :hide-default-footer="(data?.count ?? 0) <= PAGE"
         disable-sort
       >
         <template #[`item.at`]="{ item }"

@@ -1,22 +1,11 @@
-import { readdir, readFile } from 'node:fs/promises'
-import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
 import { Refused } from '../server/http/refuse'
 import { readEnvironment } from '../server/environment'
-import { openStore, type MigrationFiles } from '../server/store/database'
+import { openStore } from '../server/store/database'
+import { readMigrations } from '../server/store/migrationFiles'
 import { invitePerson } from '../server/services/people/people'
 import { keepRecord } from '../server/services/people/record'
 import { Invitation } from '../shared/api/people'
-
-const MIGRATIONS = fileURLToPath(new URL('../server/store/migrations', import.meta.url))
-
-async function readMigrations(): Promise<MigrationFiles> {
-  const entries = await readdir(MIGRATIONS, { recursive: true, withFileTypes: true })
-  const paths = entries.filter(e => e.isFile()).map(e => join(e.parentPath, e.name))
-  const files = paths.map(async path => [path.slice(MIGRATIONS.length + 1), await readFile(path, 'utf8')])
-  return Object.fromEntries(await Promise.all(files))
-}
 
 /**
  * `tobbin user add EMAIL NAME [--role ROLE]`: invites somebody into the workspace, also the first, without a server that runs. Prints the path at

@@ -1,10 +1,7 @@
-/** NUL, which the store’s texts can’t hold, and halves of surrogate pairs, which are no text at all. */
-const UNSTORABLE =
-  // eslint-disable-next-line no-control-regex -- NUL is what is looked for
-  /\u0000|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g
+/** Halves of surrogate pairs, which are no text. */
+const HALF = /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g
 
-const cleanText = (text: string): string =>
-  text.replace(UNSTORABLE, character => (character === '\u0000' ? '' : '\uFFFD'))
+const cleanText = (text: string): string => text.replace(HALF, '\uFFFD').replaceAll('\0', '')
 
 /** JSON with every text as it can be stored: without NUL, and with U+FFFD for half a surrogate pair. The same value where nothing is to be done. */
 export function withStorableTexts<T>(value: T): T

@@ -3,7 +3,8 @@ import type { Power } from '../../shared/api/sharing'
 
 /**
  * Who may call a route. `anyone`: also strangers, and what they get is decided by the token in the address; `signedIn`; `maker`, `admin`: by
- * role; `designing`: makers, and who may design some form; else by what somebody may do with the form that the address names, by itself or through a response or file of it; `by`: and by role.
+ * role; `designing`: makers, and who may design some form; else by what somebody may do with the form that the address names, by itself or
+ * through a response or file of it; `by`: and by role.
  */
 export type Access =
   | 'anyone'

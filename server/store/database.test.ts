@@ -2,11 +2,12 @@ import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { openTestStore, readMigrations, type TestStore } from '../testing/testStore'
+import { openTestStore, type TestStore } from '../testing/testStore'
 import { seed } from '../services/seed'
 import { DEMO_OWNER } from '../services/seedPeople'
 import { findUser, hashPassword } from '../services/people/passwords'
 import { openStore } from './database'
+import { readMigrations } from './migrationFiles'
 import { forms } from './schema'
 
 let store: TestStore

@@ -2,8 +2,8 @@ import { mkdtemp, readdir, rm, stat } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, it, vi } from 'vitest'
-import { readMigrations } from '../testing/testStore'
 import { openStore } from './database'
+import { readMigrations } from './migrationFiles'
 import { users } from './schema'
 
 const written = vi.hoisted(() => ({ count: 0 }))

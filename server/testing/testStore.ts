@@ -1,8 +1,7 @@
 import { randomBytes } from 'node:crypto'
-import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises'
+import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { desc, eq } from 'drizzle-orm'
 import pg from 'pg'
 import { expect } from 'vitest'
@@ -16,19 +15,11 @@ import { createForm } from '../services/drafts'
 import { releaseForm } from '../services/releases'
 import { seed } from '../services/seed'
 import { DEMO_OWNER } from '../services/seedPeople'
-import { openStore, type Database, type MigrationFiles } from '../store/database'
+import { openStore, type Database } from '../store/database'
 import { useFileFolder } from '../store/fileFolder'
+import { readMigrations } from '../store/migrationFiles'
 import { releases, responses, users } from '../store/schema'
 import type { Designer } from '../../shared/api/session'
-
-const MIGRATIONS = fileURLToPath(new URL('../store/migrations', import.meta.url))
-
-export async function readMigrations(): Promise<MigrationFiles> {
-  const entries = await readdir(MIGRATIONS, { recursive: true, withFileTypes: true })
-  const paths = entries.filter(e => e.isFile()).map(e => join(e.parentPath, e.name))
-  const files = paths.map(async path => [path.slice(MIGRATIONS.length + 1), await readFile(path, 'utf8')])
-  return Object.fromEntries(await Promise.all(files))
-}
 
 /** A new database on the PostgreSQL server of `TEST_DATABASE_URL`; `drop` takes it away. */
 async function newDatabase(server: string): Promise<{ url: string; drop: () => Promise<void> }> {

@@ -157,6 +157,11 @@ test('a bad definition gets every problem with its path and changes nothing; a g
 /** What assistive technology would stumble over on a page. */
 async function violationsOn(page: Page, name: string): Promise<string[]> {
   await page.evaluate(axe.source)
+  // Colours are judged where they have arrived: in the midst of a fade they are nobody's design.
+  await page.evaluate(async () => {
+    const ending = document.getAnimations().filter(a => a.effect?.getComputedTiming().endTime !== Infinity)
+    await Promise.allSettled(ending.map(animation => animation.finished))
+  })
   const found: string[] = await page.evaluate(async () => {
     const result = await Reflect.get(window, 'axe').run(document, { resultTypes: ['violations'] })
     return result.violations.map(

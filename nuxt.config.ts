@@ -1,4 +1,6 @@
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { build } from 'esbuild'
 import vuetify from 'vite-plugin-vuetify'
 
 export default defineNuxtConfig({
@@ -14,6 +16,21 @@ export default defineNuxtConfig({
     },
   ],
   hooks: {
+    // What worker threads of the server do is a file of its own beside the server (server/plugins/threads.ts).
+    'nitro:init': nitro => {
+      nitro.hooks.hook('compiled', async ({ options }) => {
+        if (options.dev) return
+        await build({
+          entryPoints: [fileURLToPath(new URL('./server/work/worker.ts', import.meta.url))],
+          outfile: join(options.output.serverDir, 'worker.mjs'),
+          bundle: true,
+          platform: 'node',
+          target: 'node20',
+          format: 'esm',
+          minify: true,
+        })
+      })
+    },
     // A page brings what it shows; what only other forms or later steps need is not fetched ahead.
     'build:manifest': manifest => {
       for (const file of Object.values(manifest)) file.prefetch = false

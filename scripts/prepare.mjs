@@ -136,9 +136,9 @@ function findPostgres() {
 
 /**
  * A PostgreSQL server of its own on a free port, in a folder that goes with it: its address and `stop`. Null when PostgreSQL is not to
- * be had. As root it runs as `postgres`, since it refuses root.
+ * be had. As root it runs as `postgres`, since it refuses root. Synced: what it acknowledges is on the disk, as it is where people work.
  */
-export async function startPostgres() {
+export async function startPostgres({ isSynced = false } = {}) {
   const programs = postgresPrograms()
   if (!programs) return null
   const folder = mkdtempSync(join(tmpdir(), 'tobbin-postgres-'))
@@ -152,7 +152,7 @@ export async function startPostgres() {
   }
   const data = join(folder, 'data')
   const port = await freePort()
-  const options = `-p ${port} -k ${folder} -c listen_addresses=127.0.0.1 -c fsync=off`
+  const options = `-p ${port} -k ${folder} -c listen_addresses=127.0.0.1 -c fsync=${isSynced ? 'on' : 'off'}`
   const stop = () => {
     start('pg_ctl', ['-D', data, '-m', 'immediate', 'stop'])
     rmSync(folder, { recursive: true, force: true })

@@ -1,13 +1,15 @@
 import { getQuery, getRequestHeader, getRouterParams, type H3Event } from 'h3'
 import type { z } from 'zod'
-import { problemsOf } from '../../core/form/read'
-import { withStorableTexts } from '../../core/form/storableText'
-import type { Endpoint, ReadRequest } from '../../shared/api/endpoints'
+import { API, type Endpoint, type ReadRequest } from '../../shared/api/endpoints'
+import { runTask } from '../work/run'
 import { readBytes, refuseTooLarge } from './readBody'
-import { refuse } from './refuse'
+import { readJson, readValid, type ReadJson } from './readJson'
+import { refuse, Refused } from './refuse'
 
 /** Bytes of a body, unless a route says otherwise. */
 const LARGEST_BODY = 45_000_000
+/** Bytes from which on a body is read beside the thread that answers requests. */
+const LONG_BODY = 200_000
 
 /** Reads a request by the schemas of its endpoint; what does not fit is refused. `most`: bytes of the body. */
 export async function readRequest<E extends Endpoint>(
@@ -15,11 +17,12 @@ export async function readRequest<E extends Endpoint>(
   endpoint: E,
   most?: number,
 ): Promise<ReadRequest<E>>
-export async function readRequest(event: H3Event, { params, query, body }: Endpoint, most = LARGEST_BODY) {
+export async function readRequest(event: H3Event, endpoint: Endpoint, most = LARGEST_BODY) {
+  const { params, query, body } = endpoint
   return {
     params: params ? readParams(event, params) : undefined,
-    query: query ? readValid(getQuery(event), query, 'The question') : undefined,
-    body: body ? await readValidBody(event, body, most) : undefined,
+    query: query ? dataOf(readValid(getQuery(event), query, 'The question')) : undefined,
+    body: body ? await readBody(event, endpoint, body, most) : undefined,
   }
 }
 
@@ -37,27 +40,20 @@ function decodedParams(event: H3Event) {
   }
 }
 
-async function readValidBody(event: H3Event, schema: z.ZodType, most: number): Promise<unknown> {
+async function readBody(event: H3Event, endpoint: Endpoint, schema: z.ZodType, most: number) {
   refuseLonger(event, most)
-  return readValid(parseJson(await readBytes(event, most)), schema, 'The request')
+  const bytes = await readBytes(event, most)
+  const name = bytes.length > LONG_BODY ? nameOf(endpoint) : undefined
+  return dataOf(name ? await runTask('readBody', { endpoint: name, bytes }) : readJson(bytes, schema))
 }
 
-function parseJson(bytes: Buffer): unknown {
-  try {
-    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes))
-  } catch {
-    return refuse(400, 'not-json', 'The request is not JSON.')
-  }
-}
+const nameOf = (endpoint: Endpoint) => NAMES.find(name => API[name] === endpoint)
+const isName = (name: string): name is keyof typeof API => name in API
+const NAMES = Object.keys(API).filter(isName)
 
-/** What does not fit is refused with every problem and its path. Signs that the store can't hold are taken out of every text. */
-function readValid(data: unknown, schema: z.ZodType, what: string): unknown {
-  const result = schema.safeParse(withStorableTexts(data))
-  if (result.success) return result.data
-  const problems = problemsOf(result.error, data)
-  const [first] = problems
-  const sentence = `${what} doesn’t fit: ${first?.path ?? ''} ${first?.sentence ?? ''}`.trim()
-  return refuse(400, 'wrong-shape', sentence, problems)
+function dataOf({ data, refusal }: ReadJson): unknown {
+  if (refusal) throw new Refused(400, refusal)
+  return data
 }
 
 /** Refuses a body that says it is longer than so many bytes, before it is read. */

@@ -1,13 +1,13 @@
-import { count, desc, eq, inArray, sql } from 'drizzle-orm'
+import { and, count, desc, eq, inArray, sql } from 'drizzle-orm'
 import { codeFromLabel } from '../../core/form/codes'
 import { emptyForm, type Form } from '../../core/form/definition'
-import { applyEdits, EditError, type Edit } from '../../core/form/edits'
-import { readForm } from '../../core/form/read'
+import type { Edit } from '../../core/form/edits'
 import { listPlaces } from '../../core/form/walk'
 import type { FormBrief } from '../../shared/api/forms'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { changes, forms, releases, responses } from '../store/schema'
+import { runTask } from '../work/run'
 import { listPowers, makeOwner } from './people/rights'
 
 /** The forms that somebody may see, with what home shows of each, the last saved first. */
@@ -63,7 +63,7 @@ export async function createForm(
   const form =
     'title' in body
       ? emptyForm(codeFromLabel(body.title, 'form'), body.title)
-      : readDefinition(body.definition)
+      : await readDefinition(body.definition)
   return storeForm(db, { title: form.title, draft: form, begun: form }, ownerId)
 }
 
@@ -81,8 +81,8 @@ export async function storeForm(
   })
 }
 
-function readDefinition(data: unknown): Form {
-  const { form, problems } = readForm(data)
+async function readDefinition(data: unknown): Promise<Form> {
+  const { form, problems } = await runTask('readDefinition', data)
   return (
     form ?? refuse(422, 'wrong-definition', 'This is not a form definition; nothing was changed.', problems)
   )
@@ -94,7 +94,10 @@ export async function loadFormRow(db: Database, id: string): Promise<typeof form
   return row ?? refuse(404, 'not-found', 'There is no such form.')
 }
 
-/** Saves edits on top of a revision; refused when somebody else saved in between, and nothing is changed. */
+/**
+ * Saves edits on top of a revision; refused when somebody else saved in between, and nothing is changed. The form is made anew beside
+ * everything else, then put in the place of that revision only.
+ */
 export async function saveEdits(
   db: Database,
   id: string,
@@ -102,30 +105,37 @@ export async function saveEdits(
   base: number,
   edits: Edit[],
 ): Promise<{ revision: number; savedAt: string }> {
+  const row = await loadFormRow(db, id)
+  if (row.revision !== base) refuseOutdated()
+  const draft = await editOrRefuse(row.draft, edits)
   return db.transaction(async tx => {
-    const [row] = await tx.select().from(forms).where(eq(forms.id, id)).for('update')
-    if (!row) return refuse(404, 'not-found', 'There is no such form.')
-    if (row.revision !== base)
-      refuse(409, 'outdated', 'Somebody else changed this form in the meantime; their changes come first.')
-    const draft = applyOrRefuse(row.draft, edits)
     const savedAt = new Date()
     const revision = base + 1
-    await tx.update(forms).set({ draft, title: draft.title, revision, savedAt }).where(eq(forms.id, id))
+    const kept = await tx
+      .update(forms)
+      .set({ draft, title: draft.title, revision, savedAt })
+      .where(and(eq(forms.id, id), eq(forms.revision, base)))
+      .returning({ id: forms.id })
+    if (kept.length === 0) refuseOutdated()
     await tx.insert(changes).values({ formId: id, revision, userId, edits, at: savedAt })
     return { revision, savedAt: savedAt.toISOString() }
   })
 }
 
-function applyOrRefuse(form: Form, edits: Edit[]): Form {
-  try {
-    const result = applyEdits(form, edits).form
-    const { form: read, problems } = readForm(result)
-    return (
-      read ??
-      refuse(422, 'wrong-definition', 'The form would not be one any more; nothing was changed.', problems)
+function refuseOutdated(): never {
+  return refuse(409, 'outdated', 'Somebody else changed this form in the meantime; their changes come first.')
+}
+
+async function editOrRefuse(form: Form, edits: Edit[]): Promise<Form> {
+  const edited = await runTask('editForm', { form, edits })
+  if ('impossible' in edited) return refuse(422, 'edit-impossible', edited.impossible)
+  return (
+    edited.form ??
+    refuse(
+      422,
+      'wrong-definition',
+      'The form would not be one any more; nothing was changed.',
+      edited.problems,
     )
-  } catch (error) {
-    if (error instanceof EditError) return refuse(422, 'edit-impossible', error.message)
-    throw error
-  }
+  )
 }

@@ -26,14 +26,14 @@ export const newToken = (): string => randomBytes(15).toString('base64url')
 
 /** What the token of a link leads to. `lock` keeps the turn for this transaction. */
 export async function resolveLink(db: Database, token: string, lock = false): Promise<LinkTarget> {
-  const query = db.select().from(turns).where(eq(turns.token, token))
-  const [row] = lock ? await query.for('update') : await query
-  if (!row) {
-    const [found] = await db.select({ id: releases.id }).from(releases).where(eq(releases.token, token))
-    if (!found) return refuseUnknown()
-    const { release, plan } = await readyRelease(db, found.id)
+  const [begun] = await db.select({ id: releases.id }).from(releases).where(eq(releases.token, token))
+  if (begun) {
+    const { release, plan } = await readyRelease(db, begun.id)
     return { release, plan, turn: firstTurn(release.definition), row: null, response: null }
   }
+  const query = db.select().from(turns).where(eq(turns.token, token))
+  const [row] = lock ? await query.for('update') : await query
+  if (!row) return refuseUnknown()
   const [response] = await db.select().from(responses).where(eq(responses.id, row.responseId))
   if (!response) return refuse(404, 'not-found', 'The response of this link is no longer kept.')
   const { release, plan } = await readyRelease(db, response.releaseId)

@@ -1,46 +1,47 @@
 import { randomBytes } from 'node:crypto'
 import { desc, eq, sql } from 'drizzle-orm'
 import type { Form } from '../../core/form/definition'
-import { findAcceptance } from '../../core/prove/acceptance'
 import type { Finding } from '../../core/prove/finding'
-import { prove } from '../../core/prove/prove'
 import type { AcceptedRisk, ReleaseBrief } from '../../shared/api/releases'
 import type { Designer } from '../../shared/api/session'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
+import { runTask } from '../work/run'
+import type { Proved } from '../work/tasks'
 import { forms, releases } from '../store/schema'
 import { listAcceptances } from './acceptances'
 import { isoToday } from './calendar'
 
-/** Proves the draft once more and freezes it: refused while a fault is open, or a risk that nobody accepted as it stands. */
+/**
+ * Proves the draft once more and freezes it: refused while a fault is open, or a risk that nobody accepted as it stands. The proof runs beside
+ * everything else, and the draft is frozen only if nobody has changed it meanwhile.
+ */
 export async function releaseForm(
   db: Database,
   id: string,
   designer: Designer,
   revision: number,
 ): Promise<{ number: number; token: string }> {
+  const { draft } = await loadRevision(db, id, revision)
+  const known = await listAcceptances(db, id)
+  const { findings, risks } = await runTask('proveRelease', {
+    form: draft,
+    today: isoToday(),
+    accepted: known,
+  })
+  refuseFaults(findings)
+  const accepted = acceptedOrRefuse(risks)
   return db.transaction(async tx => {
-    const [row] = await tx.select().from(forms).where(eq(forms.id, id)).for('update')
-    if (!row) return refuse(404, 'not-found', 'There is no such form.')
-    if (row.revision !== revision)
-      refuse(409, 'outdated', 'The draft has changed since you looked. Look at it again, then release.')
-    const [latest] = await tx
-      .select({ number: releases.number, revision: releases.revision, token: releases.token })
-      .from(releases)
-      .where(eq(releases.formId, id))
-      .orderBy(desc(releases.number))
-      .limit(1)
+    await loadRevision(tx, id, revision)
+    const latest = await latestRelease(tx, id)
     // Two who release the same draft at once, or one twice, make one version.
     if (latest && latest.revision === revision) return { number: latest.number, token: latest.token }
-    const { findings } = prove(row.draft, isoToday())
-    refuseFaults(findings)
-    const accepted = await acceptedRisks(tx, id, row.draft, findings)
     const made = {
       formId: id,
       number: (latest?.number ?? 0) + 1,
       revision,
       token: randomBytes(12).toString('base64url'),
-      definition: row.draft,
+      definition: draft,
       findings,
       accepted,
       releasedBy: designer.id,
@@ -48,6 +49,25 @@ export async function releaseForm(
     await tx.insert(releases).values(made)
     return { number: made.number, token: made.token }
   })
+}
+
+/** A draft as somebody looked at it, kept as it is until the transaction ends; refused when it was changed since. */
+async function loadRevision(db: Database, id: string, revision: number): Promise<{ draft: Form }> {
+  const [row] = await db.select().from(forms).where(eq(forms.id, id)).for('update')
+  if (!row) return refuse(404, 'not-found', 'There is no such form.')
+  if (row.revision !== revision)
+    refuse(409, 'outdated', 'The draft has changed since you looked. Look at it again, then release.')
+  return row
+}
+
+async function latestRelease(db: Database, formId: string) {
+  const [latest] = await db
+    .select({ number: releases.number, revision: releases.revision, token: releases.token })
+    .from(releases)
+    .where(eq(releases.formId, formId))
+    .orderBy(desc(releases.number))
+    .limit(1)
+  return latest
 }
 
 function refuseFaults(findings: readonly Finding[]) {
@@ -58,25 +78,16 @@ function refuseFaults(findings: readonly Finding[]) {
 }
 
 /** The risks of a draft with the reasons for which they were accepted; refused when one has none. */
-async function acceptedRisks(
-  db: Database,
-  id: string,
-  draft: Form,
-  findings: readonly Finding[],
-): Promise<AcceptedRisk[]> {
-  const known = await listAcceptances(db, id)
-  const risks = findings
-    .filter(f => f.severity === 'risk')
-    .map(finding => ({ finding, found: findAcceptance(draft, finding, known) }))
-  const open = risks.filter(r => !r.found?.stands).map(r => r.finding)
+function acceptedOrRefuse(risks: Proved['risks']): AcceptedRisk[] {
+  const open = risks.filter(r => !r.accepted).map(r => r.finding)
   if (open.length > 0) {
     const need = open.length === 1 ? 'A risk needs' : `${open.length} risks need`
     refuse(422, 'open-risks', `${need} a reason before this is released.`, open.map(asProblem))
   }
-  return risks.map(({ finding, found }) => ({
+  return risks.map(({ finding, accepted }) => ({
     finding,
-    reason: found?.accepted.reason ?? '',
-    by: found?.accepted.by ?? '',
+    reason: accepted?.reason ?? '',
+    by: accepted?.by ?? '',
   }))
 }
 

@@ -117,6 +117,7 @@ async function bringToFollowers(
     .where(
       sql`jsonb_path_query_array(${forms.draft}, '$.lists[*].shared') @> ${JSON.stringify([list.code])}::jsonb`,
     )
+    .for('update')
   const powers = await listPowers(db, designer.id)
   const changed: string[] = []
   for (const form of following) {

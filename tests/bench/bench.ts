@@ -18,6 +18,7 @@ import { realForm } from './real/realForm'
 import { listEditor, longLists } from './lists'
 import { answeringKeystroke, median, withApplication, writingKeystroke } from './pages'
 import { respondentPage } from './respondentPage'
+import { serving } from './server'
 
 const EDITS = 40
 const TODAY = '2026-11-24'
@@ -193,6 +194,7 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   lists: () => longLists(say),
   worker: provingInWorker,
   pages,
+  server: () => serving(say),
 }
 const named = process.argv.slice(2)
 for (const name of named)

@@ -1,0 +1,66 @@
+import { applyEdits, EditError, type Edit } from '../../core/form/edits'
+import type { Form } from '../../core/form/definition'
+import { readForm, type ReadResult } from '../../core/form/read'
+import { findAcceptance, type Accepted } from '../../core/prove/acceptance'
+import type { Finding } from '../../core/prove/finding'
+import { prove } from '../../core/prove/prove'
+import { API } from '../../shared/api/endpoints'
+import { readJson, type ReadJson } from '../http/readJson'
+
+/** What edits made of a form; or why they can't be made of it. */
+export type Edited = ReadResult | { form: null; problems: null; impossible: string }
+
+/** Makes edits in a form, and reads it anew. */
+function editForm({ form, edits }: { form: Form; edits: Edit[] }): Edited {
+  try {
+    return readForm(applyEdits(form, edits).form)
+  } catch (error) {
+    if (error instanceof EditError) return { form: null, problems: null, impossible: error.message }
+    throw error
+  }
+}
+
+/** What is known of a draft that is to be released: what was found, and who answers for each risk as it stands; null: nobody. */
+export interface Proved {
+  findings: Finding[]
+  risks: { finding: Finding; accepted: Accepted | null }[]
+}
+
+function proveRelease({ form, today, accepted }: Inputs['proveRelease']): Proved {
+  const { findings } = prove(form, today)
+  const risks = findings
+    .filter(f => f.severity === 'risk')
+    .map(finding => {
+      const found = findAcceptance(form, finding, accepted)
+      return { finding, accepted: found?.stands ? found.accepted : null }
+    })
+  return { findings, risks }
+}
+
+/** The tasks by name: what goes into each. Plain data, as it goes between threads. */
+export interface Inputs {
+  proveRelease: { form: Form; today: string; accepted: Accepted[] }
+  editForm: { form: Form; edits: Edit[] }
+  readDefinition: unknown
+  readBody: { endpoint: keyof typeof API; bytes: Uint8Array }
+}
+/** What comes out of each. */
+export interface Results {
+  proveRelease: Proved
+  editForm: Edited
+  readDefinition: ReadResult
+  readBody: ReadJson
+}
+export type TaskName = keyof Inputs
+
+/** The work that may take long: done beside the thread that answers requests. */
+export const TASKS: { readonly [N in TaskName]: (input: Inputs[N]) => Results[N] } = {
+  proveRelease,
+  editForm,
+  readDefinition: readForm,
+  readBody: ({ endpoint, bytes }) => {
+    const { body } = { body: undefined, ...API[endpoint] }
+    if (!body) throw new Error(`${endpoint} has no body to read.`)
+    return readJson(bytes, body)
+  },
+}

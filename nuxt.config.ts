@@ -62,6 +62,8 @@ export default defineNuxtConfig({
   runtimeConfig: {
     demo: '',
     dataFolder: 'data',
+    // Daily backups in the data folder; 0: none are made.
+    backupsKept: '7',
     // Not empty: a proxy in front says where requests come from (X-Forwarded-For).
     trustProxy: '',
     // The session cookie, sealed with NUXT_SESSION_PASSWORD; the store ends sessions earlier (services/people/sessions).
@@ -77,6 +79,21 @@ export default defineNuxtConfig({
     // The prover counts with big integers.
     esbuild: { options: { target: 'es2022' } },
     compressPublicAssets: true,
+    rollupConfig: {
+      // Nitro puts one address in the place of every chunk's own.
+      plugins: [
+        {
+          name: 'folder-of-chunk',
+          renderChunk: {
+            order: 'post',
+            handler: (code: string) => ({
+              code: code.replaceAll('FOLDER_OF_CHUNK', 'import.meta.dirname'),
+              map: null,
+            }),
+          },
+        },
+      ],
+    },
     serverAssets: [{ baseName: 'migrations', dir: './store/migrations' }],
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   },

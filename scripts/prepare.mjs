@@ -135,7 +135,7 @@ function findPostgres() {
 }
 
 /**
- * A PostgreSQL server of its own on a free port, in a folder that goes with it: its address and `stop`. Null when PostgreSQL is not to
+ * A PostgreSQL server of its own on a free port, in a folder that goes with it: its address, `pause`, `resume` and `stop`. Null when PostgreSQL is not to
  * be had. As root it runs as `postgres`, since it refuses root. Synced: what it acknowledges is on the disk, as it is where people work.
  */
 export async function startPostgres({ isSynced = false } = {}) {
@@ -158,8 +158,9 @@ export async function startPostgres({ isSynced = false } = {}) {
     rmSync(folder, { recursive: true, force: true })
   }
   if (!start('initdb', ['-D', data, '-A', 'trust', '-U', 'tobbin'])) return null
-  if (start('pg_ctl', ['-D', data, '-o', options, '-l', join(folder, 'log'), '-w', 'start']))
-    return { url: `postgres://tobbin@127.0.0.1:${port}/postgres`, stop }
+  const resume = () => start('pg_ctl', ['-D', data, '-o', options, '-l', join(folder, 'log'), '-w', 'start'])
+  const pause = () => start('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop'])
+  if (resume()) return { url: `postgres://tobbin@127.0.0.1:${port}/postgres`, pause, resume, stop }
   stop()
   return null
 }

@@ -1,5 +1,9 @@
 import { bringPatternEngine } from '../../core/expressions/patternEngine'
 import { checkSecret, readEnvironment } from '../environment'
+import { beginJobs } from '../jobs/begin'
+import { ourJobs } from '../jobs/ours'
+import { sayBackup, writeBackup } from '../services/backup/writeBackup'
+import { answerCommands, type Command } from '../store/control'
 import { openStore, type Store } from '../store/database'
 import { useFileFolder } from '../store/fileFolder'
 import { useStore } from '../store/current'
@@ -31,13 +35,31 @@ async function printSetUpCode({ db }: Store) {
   console.log(`\n  Nobody is here yet. Open /set-up and type this code:  ${code}\n`)
 }
 
+/** What commands ask of the process that has the embedded database open. */
+const answer =
+  ({ db }: Store) =>
+  async ({ path }: Command) =>
+    sayBackup(path, await writeBackup(db, path))
+
 export default defineNitroPlugin(nitro => {
+  const { dataFolder, backupsKept } = useRuntimeConfig()
   bringPatternEngine()
   const opening = open()
   // Requests that come while the store opens wait for it.
   useStore(opening)
-  nitro.hooks.hook('close', async () => (await opening).close())
-  opening.then(printSetUpCode).catch((error: unknown) => {
+  const endJobs = beginJobs(opening, ourJobs(dataFolder, Number(backupsKept)))
+  const isEmbedded = readEnvironment(process.env).databaseUrl === undefined
+  const listening = opening.then(store =>
+    isEmbedded ? answerCommands(dataFolder, answer(store)) : undefined,
+  )
+  nitro.hooks.hook('close', async () => {
+    await (
+      await listening
+    )?.()
+    await endJobs()
+    await (await opening).close()
+  })
+  Promise.all([opening.then(printSetUpCode), listening]).catch((error: unknown) => {
     console.error(error instanceof Error ? error.message : error)
     process.exit(1)
   })

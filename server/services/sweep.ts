@@ -5,11 +5,6 @@ import { sweepRecord } from './people/record'
 import { sweepSessions } from './people/sessions'
 import { sweepTallies } from './people/tallies'
 
-let swept: Date | null = null
-
-/** When this process tidied up last; null: not yet. */
-export const lastSweep = (): Date | null => swept
-
 /** Clears what is over: sessions, keys, counts, old lines of the record, and files that nobody sent. */
 export async function sweep(db: Database): Promise<void> {
   await sweepSessions(db)
@@ -17,5 +12,4 @@ export async function sweep(db: Database): Promise<void> {
   await sweepTallies(db)
   await sweepRecord(db)
   await sweepUnclaimed(db)
-  swept = new Date()
 }

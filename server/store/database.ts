@@ -17,6 +17,8 @@ export type Database = PgDatabase<PgQueryResultHKT, typeof schema>
 /** An open store: the database, and how it is closed. */
 export interface Store {
   db: Database
+  /** Runs a text of queries as it is; the rows are those of the last one. For the background jobs, which bring their own. */
+  execute: (text: string, values?: unknown[]) => Promise<{ rows: unknown[] }>
   close: () => Promise<void>
 }
 
@@ -51,11 +53,8 @@ export async function openStore(options: {
 const CONNECT_WITHIN = 5_000
 const STATEMENT_WITHIN = 30_000
 
-async function openServer(
-  url: string,
-  migrationsFolder: string,
-  first: (db: Database) => Promise<void>,
-): Promise<Store> {
+/** Connects to a PostgreSQL server and changes nothing there. */
+export function connectServer(url: string): Store & { pool: pg.Pool } {
   const pool = new pg.Pool({
     connectionString: url,
     max: 10,
@@ -65,6 +64,26 @@ async function openServer(
   })
   // A connection that waits in the pool may be ended by the database: the next query opens another one.
   pool.on('error', error => console.error(`A connection to the database ended: ${error.message}`))
+  return {
+    pool,
+    db: drizzleNode(pool, { schema }),
+    execute: async (text, values) => {
+      const result = await pool.query(text, values)
+      return { rows: lastOf(result)?.rows ?? [] }
+    },
+    close: () => pool.end(),
+  }
+}
+
+/** Of several queries in one text the last. */
+const lastOf = (results: pg.QueryResult | pg.QueryResult[]) => [results].flat().at(-1)
+
+async function openServer(
+  url: string,
+  migrationsFolder: string,
+  first: (db: Database) => Promise<void>,
+): Promise<Store> {
+  const { pool, ...store } = connectServer(url)
   const client = await pool.connect()
   try {
     await client.query('select pg_advisory_lock($1)', [START_LOCK])
@@ -75,7 +94,7 @@ async function openServer(
   } finally {
     client.release()
   }
-  return { db: drizzleNode(pool, { schema }), close: () => pool.end() }
+  return store
 }
 
 /** The data folder is its owner's alone. */
@@ -97,6 +116,10 @@ async function openEmbedded(
   await db.execute(sql`select 1`)
   return {
     db,
+    execute: async (text, values) => {
+      if (values && values.length > 0) return lite.query(text, values)
+      return (await lite.exec(text)).at(-1) ?? { rows: [] }
+    },
     close: async () => {
       await lite.close()
       await unlock()

@@ -70,6 +70,16 @@ export const dropFile = ({ path }: IncomingFile): Promise<void> => rm(path, { fo
 /** Reads a file that is kept. */
 export const readFile = (id: string): ReadStream => createReadStream(pathOf(id))
 
+/** How long a file that is kept is, in bytes; null when it is not there. */
+export async function sizeOfFile(id: string): Promise<number | null> {
+  try {
+    return (await stat(pathOf(id))).size
+  } catch (error) {
+    if (error instanceof Error && 'code' in error && error.code === 'ENOENT') return null
+    throw error
+  }
+}
+
 /** Deletes files that are kept. */
 export async function deleteFiles(ids: readonly string[]): Promise<void> {
   for (const id of ids) await rm(pathOf(id), { force: true })

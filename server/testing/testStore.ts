@@ -22,7 +22,7 @@ import { releases, responses, users } from '../store/schema'
 import type { Designer } from '../../shared/api/session'
 
 /** A new database on the PostgreSQL server of `TEST_DATABASE_URL`; `drop` takes it away. */
-async function newDatabase(server: string): Promise<{ url: string; drop: () => Promise<void> }> {
+export async function newDatabase(server: string): Promise<{ url: string; drop: () => Promise<void> }> {
   const name = `test_${randomBytes(8).toString('hex')}`
   const run = async (command: string) => {
     const client = new pg.Client({ connectionString: server })

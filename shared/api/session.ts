@@ -47,9 +47,13 @@ export const OwnPassword = z.strictObject({ password: z.string().max(200) })
 export const BegunFactor = z.object({ secret: z.string(), uri: z.string(), picture: z.string() })
 export const FactorCode = z.strictObject({ code: z.string().max(12) })
 
-/** How the server is: answered with 503 where the store is away. `migrations`: how many are applied; `sweptAt`: when it was tidied last. */
+/** A job of the background: when it was done last (null: not yet, or long ago), and whether the last try failed. */
+export const JobState = z.object({ name: z.string(), doneAt: z.string().nullable(), failedLast: z.boolean() })
+export type JobState = z.infer<typeof JobState>
+
+/** How the server is: answered with 503 where the store is away. `migrations`: how many are applied; `jobs`: the background work. */
 export const Health = z.object({
   store: z.literal('open'),
   migrations: z.int(),
-  sweptAt: z.string().nullable(),
+  jobs: z.array(JobState),
 })

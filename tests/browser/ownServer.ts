@@ -46,16 +46,22 @@ export async function startServer({ demo = false, heap = 0, env = {} } = {}) {
     if (child.exitCode !== null) throw new Error(`The server did not start: ${printed}`)
     await new Promise(again => setTimeout(again, 200))
   }
+  const stop = async () => {
+    if (child.exitCode === null && child.signalCode === null) {
+      child.kill('SIGTERM')
+      await once(child, 'exit')
+    }
+    return child.exitCode
+  }
   return {
     url,
     folder,
     printed: () => printed,
     isAlive: () => child.exitCode === null && child.signalCode === null,
+    /** Asks the process to end, and gives its exit code; null when it was ended by force. */
+    stop,
     end: async () => {
-      if (child.exitCode === null && child.signalCode === null) {
-        child.kill('SIGTERM')
-        await once(child, 'exit')
-      }
+      await stop()
       rmSync(folder, { recursive: true, force: true })
     },
   }

@@ -1,0 +1,18 @@
+import { join } from 'node:path'
+import { dailyName, keepDailyBackups, listDailyBackups } from '../services/backup/dailyBackup'
+import { sweep } from '../services/sweep'
+import type { Job } from './jobs'
+
+/** What Tobbin does in the background. `backupsKept`: 0 for none. */
+export function ourJobs(dataFolder: string, backupsKept: number): Job[] {
+  const folder = join(dataFolder, 'backups')
+  const tidyUp: Job = { name: 'tidy-up', cron: '7 * * * *', isDue: () => Promise.resolve(true), run: sweep }
+  const backUp: Job = {
+    name: 'back-up',
+    cron: '20 3 * * *',
+    // Whoever lets Tobbin rest at night has a backup too.
+    isDue: async () => !(await listDailyBackups(folder)).includes(dailyName(new Date())),
+    run: db => keepDailyBackups(db, folder, backupsKept),
+  }
+  return backupsKept > 0 ? [tidyUp, backUp] : [tidyUp]
+}

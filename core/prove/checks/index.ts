@@ -56,6 +56,7 @@ import { lockedQuestion } from './lockedQuestion'
 import { neverOffered } from './neverOffered'
 import { openGate } from './openGate'
 import { overlappingBranches } from './overlappingBranches'
+import { foundByTrying } from './foundByTrying'
 import { privateInference } from './privateInference'
 import { quoteBlank } from './quoteBlank'
 import { redundantPart } from './redundantPart'
@@ -102,6 +103,7 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   unreachableTurn,
   laterTurnAnswer,
   privateInference,
+  foundByTrying,
   unreachableSection,
   neverShown,
   contradictsOuter,

@@ -24,7 +24,7 @@ const turned = (rule: string | undefined): Form => ({
 })
 
 /** What of a rule a party notices, by its kind. */
-const TELLS: Partial<Record<RuleKind, (name: string) => string>> = {
+export const TELLS: Partial<Record<RuleKind, (name: string) => string>> = {
   shownWhen: name => `whether ${name} is there`,
   required: name => `whether ${name} is required`,
   validWhen: name => `whether the check of ${name} complains`,

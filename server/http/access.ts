@@ -76,6 +76,7 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   refetchForm: 'anyone',
   searchRows: 'anyone',
   returnTurn: 'anyone',
+  readFile: 'anyone',
   giveFile: 'anyone',
 }
 

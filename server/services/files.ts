@@ -1,11 +1,13 @@
 import { randomUUID } from 'node:crypto'
 import { and, count, eq, inArray, isNull, lt, sql, sum } from 'drizzle-orm'
 import { framesOf } from '../../core/fill/draw'
-import type { Filled } from '../../core/fill/fill'
+import { fill, type Filled } from '../../core/fill/fill'
 import { DEFAULT_MEGABYTES, isFile } from '../../core/fill/readers'
+import { isRecord, type Answer } from '../../core/form/answers'
 import type { QuestionOf } from '../../core/form/questions'
 import type { Plan } from '../../core/fill/planned'
 import type { Turn } from '../../core/form/turns'
+import { redactForParty } from '../../core/parties/redact'
 import { filledBy } from '../../core/parties/turns'
 import { deleteFiles, dropFile, keepFile, readFile, sweepFiles, type IncomingFile } from '../store/fileFolder'
 import type { Database } from '../store/database'
@@ -159,6 +161,25 @@ export async function claimFiles(
       'unknown-file',
       'A file of this response is no longer kept, or was given for something else. Give it again; nothing was stored.',
     )
+}
+
+/** A file that the party of a link reads: of the response that the link is about, and only of an answer that it sees in its turn. */
+export async function loadFileOfLink(db: Database, token: string, id: string) {
+  const { plan, turn, response } = await resolveLink(db, token)
+  if (!response || !turn) return refuseUnseen()
+  const seen = redactForParty(fill(plan, response.answers, response.begunOn), turn, response.answers)
+  const isSeen = Object.values(seen.answers).some(answer => holdsFile(answer, id))
+  const file = isSeen ? await loadFile(db, id) : refuseUnseen()
+  return file.responseId === response.id ? file : refuseUnseen()
+}
+
+const refuseUnseen = () => refuse(404, 'not-found', 'There is no such file among what you see in this turn.')
+
+/** Whether an answer, or one inside an entry of it, is a file. */
+function holdsFile(answer: Answer, id: string): boolean {
+  if (isFile(answer)) return answer.file === id
+  if (isRecord(answer)) return Object.values(answer).some(inner => holdsFile(inner, id))
+  return Array.isArray(answer) && answer.some(inner => holdsFile(inner, id))
 }
 
 /** A file of a response that was sent, with its content, its form and its response. */

@@ -10,6 +10,9 @@ const IsoDay = z.string().refine(day => dayNumber(day) !== null, 'a date is writ
 /** The token of a link in an address. */
 export const LinkToken = z.object({ token: z.string().regex(/^[\w-]{1,80}$/) })
 
+/** A file that the party of a link reads. */
+export const FileOfLink = LinkToken.extend({ file: z.uuid() })
+
 /** A response as the respondent's page sends it. */
 export const Sending = z.strictObject({
   release: Counter.min(1),

@@ -252,6 +252,12 @@ export const API = {
     body: answering.Returning,
     answer: answering.Returned,
   },
+  readFile: {
+    method: 'GET',
+    path: '/api/answer/:token/files/:file',
+    params: answering.FileOfLink,
+    answer: responses.FileContent,
+  },
   giveFile: {
     ...LINK_ROUTES.giveFile,
     params: answering.LinkToken,

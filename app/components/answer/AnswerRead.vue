@@ -2,12 +2,14 @@
 import type { Frame } from '#core/fill/fill'
 import type { Step } from '#core/fill/planned'
 import { describeStep } from '#core/fill/describeResponse'
+import { FILE_ADDRESS } from './keys'
 
 /** What somebody else answered, and this party only reads. */
 const props = defineProps<{ step: Step; frame: Frame }>()
 const lines = computed(() =>
   describeStep(props.step, props.frame).filter(l => l.state !== 'unasked' && l.type !== 'hidden'),
 )
+const addressOf = inject(FILE_ADDRESS, null)
 </script>
 
 <template>
@@ -41,6 +43,15 @@ const lines = computed(() =>
               stroke-width="3"
             />
           </svg>
+          <template v-else-if="addressOf && l.files.length > 0">
+            <a
+              v-for="f in l.files"
+              :key="f.file"
+              :href="addressOf(f.file)"
+              download
+              >{{ f.name }}</a
+            >
+          </template>
           <template v-else>{{ l.state === 'blank' ? 'left blank' : l.text }}</template>
         </dd>
       </div>
@@ -67,6 +78,9 @@ dt {
 dd {
   font-weight: 600;
   overflow-wrap: anywhere;
+}
+dd a {
+  display: block;
 }
 dd.quiet {
   font-weight: 400;

@@ -8,6 +8,9 @@ export interface FileTaker {
   take: (question: string, file: File) => Promise<{ file: string; name: string; bytes: number }>
 }
 
+/** Where a file that somebody gave before can be fetched; nowhere in the rehearsal. */
+export type FileAddress = (file: string) => string
+
 /** Where the rows of a long list are found: not all of it travels with the page. */
 export interface RowFinder {
   find: (path: string, typed: string) => Promise<{ rows: OfferedRow[]; count: number }>
@@ -19,6 +22,7 @@ export interface RowFinder {
 export type Explain = (address: Address, frame: Frame) => void
 
 export const FILE_TAKER: InjectionKey<FileTaker> = Symbol('file taker')
+export const FILE_ADDRESS: InjectionKey<FileAddress> = Symbol('file address')
 export const ROW_FINDER: InjectionKey<RowFinder> = Symbol('row finder')
 export const EXPLAIN: InjectionKey<Explain> = Symbol('explain')
 /** What a party may do with each question, by code; everything is filled where nobody says otherwise. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { callLink, sendFile, useLinkApi } from '~/api/callLink'
-import { FILE_TAKER, PARTY_ACCESS, ROW_FINDER } from '~/components/answer/keys'
+import { FILE_ADDRESS, FILE_TAKER, PARTY_ACCESS, ROW_FINDER } from '~/components/answer/keys'
 
 /** The respondent's page: one page after the other, then a look at all answers, then sent. */
 definePageMeta({ layout: 'quiet' })
@@ -21,6 +21,7 @@ useHead({
   htmlAttrs: { lang: () => data.value?.definition.language ?? 'en' },
 })
 provide(PARTY_ACCESS, visible.access)
+provide(FILE_ADDRESS, file => `/api/answer/${token}/files/${file}`)
 provide(FILE_TAKER, {
   take: (question, file) =>
     sendFile({ params: { token }, query: { question, key: key.value, name: file.name } }, file),

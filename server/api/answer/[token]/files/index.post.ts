@@ -1,0 +1,15 @@
+import { API } from '../../../../../shared/api/endpoints'
+import { readPieces } from '../../../../http/readBody'
+import { refuseLonger } from '../../../../http/readRequest'
+import { openRoute } from '../../../../http/route'
+import { takeFile } from '../../../../services/files'
+import { countTry } from '../../../../services/people/tallies'
+import { receiveFile } from '../../../../store/fileFolder'
+
+export default openRoute(API.giveFile, async ({ db, event, params, query, doer }) => {
+  await countTry(db, 'filesBySource', doer.source)
+  return takeFile(db, params.token, query, most => {
+    refuseLonger(event, most)
+    return receiveFile(write => readPieces(event, most, write))
+  })
+})

@@ -14,7 +14,7 @@ import { newDatabase, openTestStore, type TestStore } from '../../testing/testSt
 import { saveEdits } from '../drafts'
 import { keepDailyBackups } from './dailyBackup'
 import { restoreBackup } from './restoreBackup'
-import { listTables } from './tables'
+import { countMigrations, listTables } from './tables'
 import { writeBackup } from './writeBackup'
 
 const PHOTO = Buffer.from('a photograph of the keel')
@@ -112,6 +112,27 @@ describe('backups', () => {
     expect((await readdir(daily)).sort()).toEqual(
       ['2026-11-07', '2026-11-08', '2026-11-09'].map(day => `tobbin-${day}.backup`),
     )
+  })
+
+  it('of an older store are brought up to what this one needs', async () => {
+    const old = await emptyPlace()
+    const journal = JSON.parse(old.migrations['meta/_journal.json'] ?? '')
+    const all: number = journal.entries.length
+    const cut = JSON.stringify({ ...journal, entries: journal.entries.slice(0, -1) })
+    const path = join(folder, 'old.backup')
+    await inside({ ...old, migrations: { ...old.migrations, 'meta/_journal.json': cut } }, async db => {
+      await db.execute(sql`insert into users (email, name) values ('ada@wherry.example', 'Ada Quay')`)
+      await writeBackup(db, path)
+    })
+    const place = await emptyPlace()
+    expect((await restoreBackup(path, place)).migrations).toBe(all - 1)
+    expect(await inside(place, db => db.select({ name: users.name }).from(users))).toEqual([
+      { name: 'Ada Quay' },
+    ])
+    expect(await inside(place, countMigrations)).toBe(all)
+    // One that a newer Tobbin made is refused.
+    const older = { ...(await emptyPlace()), migrations: { ...old.migrations, 'meta/_journal.json': cut } }
+    await expect(restoreBackup(backup, older)).rejects.toThrow('newer Tobbin')
   })
 
   it('are of one moment, while people go on', async () => {

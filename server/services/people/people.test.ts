@@ -139,6 +139,8 @@ describe('signing in', () => {
     expect((await enter(user.email, PASSWORD)).id).toBe(user.id)
     expect((await refusalOf(setSecondFactor(db, caller, '000000', SEAL))).code).toBe('wrong-code')
     await setSecondFactor(db, caller, codeAt(now - 30_000), SEAL)
+    // One that counts is not switched off by beginning another.
+    expect((await refusalOf(beginSecondFactor(db, user, SEAL))).code).toBe('factor-set')
     expect((await refusalOf(enter(user.email, PASSWORD))).code).toBe('code-needed')
     expect((await refusalOf(enter(user.email, PASSWORD, codeAt(now - 30_000)))).code).toBe('wrong-code')
     expect((await enter(user.email, PASSWORD, codeAt(now + 1_000))).id).toBe(user.id)

@@ -37,14 +37,17 @@ function unseal(sealed: string, sealedWith: string): string | null {
   }
 }
 
-/** Begins a second factor: it counts once a code of it was given. `sealedWith`: the server's session secret. */
+/** Begins a second factor: it counts once a code of it was given. One that is set has to be taken away first. `sealedWith`: the server's session secret. */
 export async function beginSecondFactor(db: Database, user: User, sealedWith: string) {
   const secret = new Secret({ size: 20 })
   const uri = totpOf(secret, user.email).toString()
-  await db
+  const begun = await db
     .update(users)
-    .set({ totpSecret: seal(secret.base32, sealedWith), totpConfirmed: false, totpStep: null })
-    .where(eq(users.id, user.id))
+    .set({ totpSecret: seal(secret.base32, sealedWith), totpStep: null })
+    .where(and(eq(users.id, user.id), eq(users.totpConfirmed, false)))
+    .returning({ id: users.id })
+  if (begun.length === 0)
+    refuse(409, 'factor-set', 'A second factor is set already. Take it away before another one is begun.')
   return { secret: secret.base32, uri, picture: await drawCode(uri, { type: 'svg', margin: 1 }) }
 }
 

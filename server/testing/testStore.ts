@@ -15,7 +15,7 @@ import { createForm } from '../services/drafts'
 import { releaseForm } from '../services/releases'
 import { seed } from '../services/seed'
 import { DEMO_OWNER } from '../services/seedPeople'
-import { openStore, type Database } from '../store/database'
+import { openStore, type Database, type Store } from '../store/database'
 import { useFileFolder } from '../store/fileFolder'
 import { readMigrations } from '../store/migrationFiles'
 import { releases, responses, users } from '../store/schema'
@@ -38,6 +38,7 @@ export async function newDatabase(server: string): Promise<{ url: string; drop: 
 
 export interface TestStore {
   db: Database
+  store: Store
   folder: string
   designer: Designer
   end: () => Promise<void>
@@ -65,7 +66,7 @@ export async function openTestStore(): Promise<TestStore> {
     await own?.drop()
     await rm(folder, { recursive: true, force: true })
   }
-  return { db: store.db, folder, designer, end }
+  return { db: store.db, store, folder, designer, end }
 }
 
 /** What a refused call says. */

@@ -21,7 +21,7 @@ export default defineNuxtConfig({
       nitro.hooks.hook('compiled', async ({ options }) => {
         if (options.dev) return
         await build({
-          entryPoints: [fileURLToPath(new URL('./server/work/worker.ts', import.meta.url))],
+          entryPoints: [fileURLToPath(new URL('./server/threads/worker.ts', import.meta.url))],
           outfile: join(options.output.serverDir, 'worker.mjs'),
           bundle: true,
           platform: 'node',

@@ -10,6 +10,10 @@ import { readMigrations } from '../server/store/migrationFiles'
 type Variables = Readonly<Record<string, string | undefined>>
 type Write = (text: string) => void
 
+/** The one file that the arguments name; null when they name none, or more. */
+const readPath = ([file, ...more]: readonly string[]): string | null =>
+  file === undefined || more.length > 0 ? null : resolve(file)
+
 /**
  * `tobbin backup FILE`: everything that the store keeps, and all files, in one file, also while the server runs.
  * @returns the exit code: 0 done, 1 it failed, 2 called wrongly
@@ -20,12 +24,11 @@ export async function backupCommand(
   write: Write,
   variables: Variables = process.env,
 ): Promise<number> {
-  const [file, ...more] = args
-  if (file === undefined || more.length > 0) {
+  const path = readPath(args)
+  if (path === null) {
     write(usage)
     return 2
   }
-  const path = resolve(file)
   const folder = variables.NUXT_DATA_FOLDER ?? 'data'
   const url = readEnvironment(variables).databaseUrl
   const asked = url ? null : await askServer(folder, { do: 'backup', path })
@@ -59,15 +62,15 @@ export async function restoreCommand(
   write: Write,
   variables: Variables = process.env,
 ): Promise<number> {
-  const [file, ...more] = args
-  if (file === undefined || more.length > 0) {
+  const path = readPath(args)
+  if (path === null) {
     write(usage)
     return 2
   }
   const folder = variables.NUXT_DATA_FOLDER ?? 'data'
   useFileFolder(folder)
   try {
-    const { tables, files, madeAt } = await restoreBackup(resolve(file), {
+    const { tables, files, madeAt } = await restoreBackup(path, {
       url: readEnvironment(variables).databaseUrl,
       folder,
       migrations: await readMigrations(),

@@ -1,7 +1,7 @@
 import { getQuery, getRequestHeader, getRouterParams, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { API, type Endpoint, type ReadRequest } from '../../shared/api/endpoints'
-import { runTask } from '../work/run'
+import { runTask } from '../threads/run'
 import { readBytes, refuseTooLarge } from './readBody'
 import { readJson, readValid, type ReadJson } from './readJson'
 import { refuse, Refused } from './refuse'

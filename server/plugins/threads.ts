@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { endThreads, useThreads } from '../work/run'
+import { endThreads, useThreads } from '../threads/run'
 
 /** The folder of the built code around this: put in when it is built (nuxt.config.ts). */
 declare const FOLDER_OF_CHUNK: string

@@ -7,7 +7,7 @@ import type { FormBrief } from '../../shared/api/forms'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { changes, forms, releases, responses } from '../store/schema'
-import { runTask } from '../work/run'
+import { runTask } from '../threads/run'
 import { listPowers, makeOwner } from './people/rights'
 
 /** The forms that somebody may see, with what home shows of each, the last saved first. */

@@ -5,10 +5,13 @@ import { fuzz } from '../support/fuzz'
 const [count = '100000', seed = String(Date.now() % 1_000_000)] = process.argv.slice(2)
 /** Requests to one server: by then people have lost their sessions and forms, so that less is left to be reached. */
 const A_ROUND = 1_200
+/** Rounds after which it is said how far it has come. */
+const SAY_EVERY = 10
 
 const statuses = new Map<string, number>()
 let failed = 0
 for (let done = 0; done < Number(count); done += A_ROUND) {
+  if (done % (A_ROUND * SAY_EVERY) === 0) console.log(`${done} of ${count}; ${failed} failed so far`)
   const round = Number(seed) + done
   const server = await startServer({ demo: true })
   const found = await fuzz(server.url, Math.min(A_ROUND, Number(count) - done), round)

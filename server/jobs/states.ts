@@ -7,7 +7,7 @@ import { JOBS_SCHEMA } from './jobs'
 export async function listJobStates(db: Database): Promise<JobState[]> {
   const [begun] = await db
     .select({ is: sql<boolean>`to_regclass(${`${JOBS_SCHEMA}.job`}) is not null` })
-    .from(sql`(select 1)`)
+    .from(sql`(select 1) as one`)
   if (!begun?.is) return []
   const rows = await db
     .select({

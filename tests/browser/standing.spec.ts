@@ -50,6 +50,7 @@ test('without its PostgreSQL the server says so in seconds, and goes on when it 
   const server = await startServer({ demo: true, env: { DATABASE_URL: postgres.url } })
   try {
     expect((await send(server.url, 'key-before-the-stop')).status).toBe(200)
+    expect((await fetch(`${server.url}/api/health`)).status).toBe(200)
     expect(postgres.pause()).toBe(true)
     const begun = Date.now()
     for (const path of ['/api/health', '/api/answer/demo_slipway_incident']) {

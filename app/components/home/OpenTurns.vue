@@ -14,7 +14,10 @@ const { data: turns } = await useAsyncData('open-turns', () => api(API.listOpenT
     aria-labelledby="turns-to-take"
   >
     <h2 id="turns-to-take">Turns to take</h2>
+    <!-- Its rows are links: a list would have to hold items. -->
     <v-list
+      role="group"
+      aria-labelledby="turns-to-take"
       class="sheet"
       lines="two"
     >

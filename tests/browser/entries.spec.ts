@@ -106,7 +106,9 @@ async function mendAndRelease(page: Page, id: string) {
   await promiseOfEveryEntry(page, id)
   await page.getByRole('link', { name: /Release/ }).click()
   await page.getByRole('button', { name: 'Release version 1' }).click()
-  await expect(page.getByText('Version 1', { exact: true })).toBeVisible()
+  // The next version is called “Version 1” before it is released, too: the one among the versions is meant.
+  const versions = page.getByRole('region', { name: 'Versions', exact: true })
+  await expect(versions.getByText('Version 1', { exact: true })).toBeVisible()
 }
 
 /** What is to hold in every entry is pointed at, not written. */

@@ -4,9 +4,10 @@ import { ChoiceList, Row } from './choiceLists'
 import { Question } from './questions'
 import { LIMITS } from './limits'
 import { problemsOf } from './read'
-import type { Address } from './walk'
+import { listPlaces, type Address } from './walk'
 
-const AddressText = z
+/** An address as it is written: `section/boat`, `item/hull#2`. */
+export const AddressText = z
   .string()
   .max(LIMITS.code + 20)
   .regex(/^(?:section|item|list)\/[a-z][a-z0-9_]*(?:#[1-9]\d{0,3})?$/)
@@ -297,6 +298,14 @@ function containerOf(form: Form, into: z.infer<typeof Container>): OpenContainer
     }
   }
   throw new EditError('Only sections and groups hold questions.')
+}
+
+/** The addresses of what stands in a container, in its order. @throws EditError when there is no such container. */
+export function siblingsIn(form: Form, into: z.infer<typeof Container>): Address[] {
+  const { children } = containerOf(form, into)
+  if (into === 'lists') return children.map(node => `list/${node.code}` as const)
+  const own = new Set<object>(children)
+  return listPlaces(form).flatMap(place => (own.has(place.node) ? place.address : []))
 }
 
 function withLists(form: Form, lists: z.infer<typeof ChoiceList>[]): Form {

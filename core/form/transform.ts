@@ -41,7 +41,8 @@ const RULES: ReadonlySet<string> = new Set([
   'rule',
   'when',
 ])
-const QUOTING: ReadonlySet<string> = new Set([
+/** Texts for people, in which only quotes name codes. */
+export const QUOTING: ReadonlySet<string> = new Set([
   'label',
   'title',
   'text',

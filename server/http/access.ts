@@ -59,6 +59,10 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   loadHistory: form('read'),
   loadState: form('read'),
   acceptRisk: form('design'),
+  listSuggestions: form('read'),
+  suggest: form('suggest'),
+  // What may be decided by those who suggest is their own to take back; the route says so.
+  decideSuggestion: form('suggest'),
   releaseForm: form('release'),
   listShares: form('own'),
   shareForm: form('own'),

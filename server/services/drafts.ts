@@ -9,6 +9,7 @@ import type { Database } from '../store/database'
 import { changes, forms, releases, responses } from '../store/schema'
 import { runTask } from '../threads/run'
 import { listPowers, makeOwner } from './people/rights'
+import { countOpenSuggestions } from './openSuggestions'
 
 /** The forms that somebody may see, with what home shows of each, the last saved first. */
 export async function listForms(db: Database, userId: string): Promise<FormBrief[]> {
@@ -38,6 +39,7 @@ export async function listForms(db: Database, userId: string): Promise<FormBrief
     .leftJoin(responses, eq(responses.releaseId, releases.id))
     .where(inArray(releases.formId, seen))
     .groupBy(releases.formId)
+  const suggested = await countOpenSuggestions(db, seen)
   return rows.map(row => ({
     id: row.id,
     title: row.title,
@@ -50,6 +52,7 @@ export async function listForms(db: Database, userId: string): Promise<FormBrief
       : null,
     tags: row.tags,
     isArchived: row.archivedAt !== null,
+    suggestions: powers.get(row.id)?.has('design') ? (suggested.get(row.id) ?? 0) : 0,
     powers: [...(powers.get(row.id) ?? [])],
   }))
 }
@@ -96,7 +99,7 @@ export async function loadFormRow(db: Database, id: string): Promise<typeof form
 
 /**
  * Saves edits on top of a revision; refused when somebody else saved in between, and nothing is changed. The form is made anew beside
- * everything else, then put in the place of that revision only.
+ * everything else, then put in the place of that revision only; `also` happens with it or not at all.
  */
 export async function saveEdits(
   db: Database,
@@ -104,6 +107,7 @@ export async function saveEdits(
   userId: string,
   base: number,
   edits: Edit[],
+  also: (tx: Database) => Promise<void> = () => Promise.resolve(),
 ): Promise<{ revision: number; savedAt: string }> {
   const row = await loadFormRow(db, id)
   if (row.revision !== base) refuseOutdated()
@@ -118,6 +122,7 @@ export async function saveEdits(
       .returning({ id: forms.id })
     if (kept.length === 0) refuseOutdated()
     await tx.insert(changes).values({ formId: id, revision, userId, edits, at: savedAt })
+    await also(tx)
     return { revision, savedAt: savedAt.toISOString() }
   })
 }

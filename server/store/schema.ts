@@ -13,7 +13,8 @@ import { z } from 'zod'
 import { AcceptedRisk } from '../../shared/api/releases'
 import { Right } from '../../shared/api/sharing'
 import { AnyAnswers, StoredEdits, StoredFinding, StoredForm, StoredList } from '../../shared/api/stored'
-import { at, bytes, id, json } from './columns'
+import { OUTCOMES, StoredProposal } from '../../shared/api/suggestions'
+import { at, bytes, id, json, maybeAt } from './columns'
 import { teams, users } from './peopleTables'
 
 export * from './peopleTables'
@@ -79,6 +80,29 @@ export const changes = pgTable(
     at: at('at'),
   },
   t => [uniqueIndex('changes_form_revision').on(t.formId, t.revision)],
+)
+
+/** Remarks on drafts, and changes proposed for them: open until somebody decides. */
+export const suggestions = pgTable(
+  'suggestions',
+  {
+    id: id(),
+    formId: uuid('form_id')
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
+    userId: uuid('user_id').references(() => users.id),
+    at: at('at'),
+    /** The row that a remark is about; null: the form, or what the edits say. */
+    about: text('about'),
+    note: text('note').notNull(),
+    /** Null for remarks. */
+    proposal: json('proposal', StoredProposal),
+    outcome: text('outcome', { enum: OUTCOMES }),
+    reply: text('reply').notNull().default(''),
+    decidedBy: uuid('decided_by').references(() => users.id),
+    decidedAt: maybeAt('decided_at'),
+  },
+  t => [index('suggestions_form').on(t.formId, t.outcome)],
 )
 
 /** Risks of drafts that somebody accepted, by finding: one comes back when what it rests on changes. */

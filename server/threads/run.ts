@@ -6,6 +6,7 @@ import { TASKS, type Inputs, type Results, type TaskName } from './tasks'
 const WITHIN: Readonly<Record<TaskName, number>> = {
   proveRelease: 180_000,
   editForm: 30_000,
+  placeProposal: 30_000,
   readDefinition: 30_000,
   readBody: 30_000,
 }

@@ -1,5 +1,6 @@
 import { applyEdits, EditError, type Edit } from '../../core/form/edits'
 import type { Form } from '../../core/form/definition'
+import { placeProposal, type Proposal } from '../../core/form/proposals'
 import { readForm, type ReadResult } from '../../core/form/read'
 import { findAcceptance, type Accepted } from '../../core/prove/acceptance'
 import type { Finding } from '../../core/prove/finding'
@@ -16,6 +17,18 @@ function editForm({ form, edits }: { form: Form; edits: Edit[] }): Edited {
     return readForm(applyEdits(form, edits).form)
   } catch (error) {
     if (error instanceof EditError) return { form: null, problems: null, impossible: error.message }
+    throw error
+  }
+}
+
+/** The edits of a proposal as they are made of a form; or why they can't be. */
+export type Placed = { edits: Edit[] } | { impossible: string }
+
+function placeInForm({ form, proposal }: Inputs['placeProposal']): Placed {
+  try {
+    return { edits: placeProposal(form, proposal) }
+  } catch (error) {
+    if (error instanceof EditError) return { impossible: error.message }
     throw error
   }
 }
@@ -41,6 +54,7 @@ function proveRelease({ form, today, accepted }: Inputs['proveRelease']): Proved
 export interface Inputs {
   proveRelease: { form: Form; today: string; accepted: Accepted[] }
   editForm: { form: Form; edits: Edit[] }
+  placeProposal: { form: Form; proposal: Proposal }
   readDefinition: unknown
   readBody: { endpoint: keyof typeof API; bytes: Uint8Array }
 }
@@ -48,6 +62,7 @@ export interface Inputs {
 export interface Results {
   proveRelease: Proved
   editForm: Edited
+  placeProposal: Placed
   readDefinition: ReadResult
   readBody: ReadJson
 }
@@ -57,6 +72,7 @@ export type TaskName = keyof Inputs
 export const TASKS: { readonly [N in TaskName]: (input: Inputs[N]) => Results[N] } = {
   proveRelease,
   editForm,
+  placeProposal: placeInForm,
   readDefinition: readForm,
   readBody: ({ endpoint, bytes }) => {
     const { body } = { body: undefined, ...API[endpoint] }

@@ -9,6 +9,7 @@ import * as responses from './responses'
 import * as session from './session'
 import * as sharing from './sharing'
 import { CounterInAddress } from './stored'
+import * as suggestions from './suggestions'
 
 /** A request that the server answers: where, with what, and what comes back. */
 export interface Endpoint {
@@ -181,6 +182,26 @@ export const API = {
     params: Id,
     body: releases.Accepting,
     answer: z.array(releases.Acceptance),
+  },
+  listSuggestions: {
+    method: 'GET',
+    path: '/api/forms/:id/suggestions',
+    params: Id,
+    answer: suggestions.Suggestions,
+  },
+  suggest: {
+    method: 'POST',
+    path: '/api/forms/:id/suggestions',
+    params: Id,
+    body: suggestions.NewSuggestions,
+    answer: session.Done,
+  },
+  decideSuggestion: {
+    method: 'POST',
+    path: '/api/forms/:id/suggestions/:suggestion/decision',
+    params: suggestions.SuggestionOfForm,
+    body: suggestions.Decision,
+    answer: session.Done,
   },
   releaseForm: {
     method: 'POST',

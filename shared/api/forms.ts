@@ -12,7 +12,7 @@ export const NewForm = z.union([
 ])
 export const CreatedForm = z.object({ id: z.string() })
 
-/** What home shows of a form; `release` and `responses` are 0 where there are none, `responses` null for those who may not see them. */
+/** What home shows of a form; `release` and `responses` are 0 where there are none, `responses` null for those who may not see them. `suggestions`: those that wait for who asks. */
 export const FormBrief = z.object({
   id: z.string(),
   title: z.string(),
@@ -23,6 +23,7 @@ export const FormBrief = z.object({
   responses: z.int().nullable(),
   tags: z.array(z.string()),
   isArchived: z.boolean(),
+  suggestions: z.int(),
   powers: z.array(Power),
 })
 export type FormBrief = z.infer<typeof FormBrief>

@@ -35,6 +35,8 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
   saveSharedList: MAKERS,
   ...{ loadForm: READERS, copyForm: ['own'], loadChanges: READERS, loadHistory: READERS, loadState: READERS },
   ...{ fileForm: ['own', 'design'], saveEdits: ['own', 'design'], acceptRisk: ['own', 'design'] },
+  listSuggestions: READERS,
+  ...{ suggest: ['own', 'design', 'suggest'], decideSuggestion: ['own', 'design', 'suggest'] },
   ...{ releaseForm: ['own', 'release'], deleteForm: ['own'], listShares: ['own'], shareForm: ['own'] },
   ...{
     listResponses: ['own', 'responses'],
@@ -86,7 +88,7 @@ async function isLetThrough(caller: APIRequestContext, name: keyof typeof API, i
   const address = path
     .replace(':id', id ?? NOBODY)
     .replace(':revision', '0')
-    .replace(':file', NOBODY)
+    .replace(/:(?:file|suggestion)/, NOBODY)
     .replace(/:(?:key|token|code)/, 'nobody')
   const query = name === 'loadChanges' ? '?since=0' : ''
   const data = method === 'POST' || method === 'PUT' ? {} : undefined

@@ -1,34 +1,31 @@
 import { defineStore } from 'pinia'
 import type { Edit } from '#core/form/edits'
-import type { Accepted } from '#core/prove/acceptance'
 import { API } from '#shared/api/endpoints'
-import type { ReleaseBrief } from '#shared/api/releases'
-import type { Power } from '#shared/api/sharing'
 import { callApi } from '~/api/callApi'
 import { overtaking, useKeptHistory } from './draft/useKeptHistory'
+import { useDraftFacts } from './draft/useDraftFacts'
 import { useDraftForm } from './draft/useDraftForm'
+import { useDraftRights } from './draft/useDraftRights'
 import { useEditHistory } from './draft/useEditHistory'
+import { useHeldSteps } from './draft/useHeldSteps'
 import { useSelection } from './draft/useSelection'
-import { useSynchronising } from './draft/useSynchronising'
+import { newSharedState, useSynchronising } from './draft/useSynchronising'
 import { useUndoableEdits } from './draft/useUndoableEdits'
 
 /** The draft that is being written: every edit at once in the form, undoable, and on its way to the server, where others' edits come from. */
 export const useDraft = defineStore('draft', () => {
   const id = ref('')
-  const releases = ref<ReleaseBrief[]>([])
-  /** How many responses there are to all releases; null for who may not see them. */
-  const responses = ref<number | null>(0)
-  /** What this person may do with the form. */
-  const powers = shallowRef<readonly Power[]>([])
-  const may = (power: Power) => powers.value.includes(power)
-  /** Risks that somebody has accepted. */
-  const accepted = shallowRef<readonly Accepted[]>([])
+  const { know, departFromReleases, ...facts } = useDraftFacts()
+  const { closed, ...rights } = useDraftRights()
+  const { isSuggesting } = rights
   const { apply, ...document } = useDraftForm()
   const selection = useSelection(document.places)
   const history = useEditHistory()
   const { selected } = selection
   const overtake = overtaking(history)
-  const { begin, queue, ...sync } = useSynchronising(id, document.form, { selected, overtake })
+  const shared = newSharedState(id, document.form)
+  const { begin, queue, ...sync } = useSynchronising(shared, { selected, overtake }, isSuggesting)
+  const held = useHeldSteps(shared, isSuggesting)
   const recallSteps = useKeptHistory({ id, history, ...sync })
 
   async function load(formId: string) {
@@ -37,30 +34,34 @@ export const useDraft = defineStore('draft', () => {
     id.value = formId
     document.form.value = loaded.draft
     document.refused.value = null
-    releases.value = loaded.releases
-    responses.value = loaded.responses
-    powers.value = loaded.powers
-    accepted.value = loaded.accepted
+    know(loaded)
+    rights.powers.value = loaded.powers
     begin(loaded.draft, loaded.revision, loaded.savedAt)
+    if (isSuggesting.value) held.recall()
     if (!isOther) return
     selection.select(null)
     await recallSteps(loaded.draft)
   }
-  /** Edits that were made are on their way: the draft is not any release's any more. */
+  /** Edits that were made are on their way, so that the draft is not any release's any more; or held until they are proposed. */
   function send(edits: readonly Edit[]) {
-    releases.value = releases.value.map(r => ({ ...r, sameAsDraft: false }))
+    if (isSuggesting.value) return held.hold(edits)
+    departFromReleases()
     queue(edits)
   }
-  const closed = () => (may('design') ? null : 'You may look at this form, not change it.')
+  /** What is held is proposed, or thrown away: from now on the draft is the one that all see. */
+  function letGo() {
+    history.begin(null)
+    held.letGo()
+    selection.select(null)
+  }
   const editing = useUndoableEdits({ apply, send, history, selection, closed })
   const { past, future } = history
   return {
     id,
-    releases,
-    responses,
-    powers,
-    may,
-    accepted,
+    ...facts,
+    ...rights,
+    held: held.steps,
+    letGo,
     ...document,
     ...sync,
     ...selection,

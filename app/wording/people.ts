@@ -18,9 +18,10 @@ export const RIGHT_NAMES: Record<Right, string> = {
   responses: 'See responses',
   act: 'Take turns',
 }
-export const RIGHT_ABOUT: Record<Exclude<Right, 'suggest'>, string> = {
+export const RIGHT_ABOUT: Record<Right, string> = {
   own: 'everything, and sharing and deleting it',
-  design: 'write the form',
+  design: 'write the form, and decide about what is suggested',
+  suggest: 'look at it, remark on its rows and propose changes',
   release: 'look at it and release it',
   responses: 'look at it and see its responses and their files',
   act: 'take turns that are open, and nothing else',
@@ -28,7 +29,8 @@ export const RIGHT_ABOUT: Record<Exclude<Right, 'suggest'>, string> = {
 
 /** What may be said of what somebody may do with a form, where it is not everything. */
 export function sayPowers(powers: readonly Power[]): string {
-  return powers.includes('design') ? '' : 'you may look'
+  if (powers.includes('design')) return ''
+  return powers.includes('suggest') ? 'you may suggest' : 'you may look'
 }
 
 const BROWSERS: readonly (readonly [string, RegExp])[] = [

@@ -89,7 +89,9 @@ describe('proposals', () => {
       { numRuns: 100 },
     )
   })
+})
 
+describe('proposals', () => {
   it('what one needs of another stays with it; what stands on its own does not', () => {
     const steps = [
       [insert(q('e', { label: 'Your a' }), 1)],
@@ -128,7 +130,9 @@ describe('proposals', () => {
     expect(codes(take(gone, proposal!))).toEqual(['s', 'a', 'e', 't', 'd'])
     expect(() => take(after(FORM, [{ do: 'remove', what: 'section/s' }]), proposal!)).toThrow(EditError)
   })
+})
 
+describe('proposals', () => {
   it('what was taken back is not proposed', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 1e6 }), acts, fc.nat(8), (seed, numbers, kept) => {

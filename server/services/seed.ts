@@ -18,6 +18,7 @@ import type { Database } from '../store/database'
 import { releases, responses, turns, users } from '../store/schema'
 import { storeForm } from './drafts'
 import { DEMO_OWNER, seedPeople, seedShares } from './seedPeople'
+import { seedSuggestions } from './seedSuggestions'
 import { hashPassword } from './people/passwords'
 import { isoToday } from './calendar'
 import { actorsOf } from './handOff'
@@ -40,6 +41,7 @@ export async function seed(db: Database, demo: boolean): Promise<void> {
     const ownerId = await seedPeople(tx, passwordHash)
     for (const entry of DEMO_FORMS) await seedForm(tx, ownerId, entry)
     await seedShares(tx)
+    await seedSuggestions(tx)
   })
 }
 

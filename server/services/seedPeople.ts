@@ -32,6 +32,7 @@ const SHARES: Readonly<Record<string, readonly { to: string; rights: Right[] }[]
     { to: 'Surveyors', rights: ['act'] },
   ],
   mooring: [{ to: 'tobias@wherry.example', rights: ['design'] }],
+  slipway_incident: [{ to: 'office@wherry.example', rights: ['suggest'] }],
 }
 
 /** The people and teams of the demo; gives the first person's id. */

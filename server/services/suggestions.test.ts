@@ -88,7 +88,9 @@ describe('suggestions', () => {
     expect(await refusalOf(all)).toMatchObject({ status: 422 })
     expect((await seen(id)).open).toHaveLength(1)
   })
+})
 
+describe('suggestions', () => {
   it('who may not write decides about nothing but their own', async () => {
     const id = await make()
     await propose(id, insert('u', 0))

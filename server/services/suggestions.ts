@@ -24,6 +24,7 @@ export async function suggest(
   const { draft } = await loadFormRow(db, formId)
   for (const proposal of proposals) await placeOrRefuse(draft, proposal)
   const rows = proposals.length > 0 ? proposals : [null]
+  const now = Date.now()
   await db.transaction(async tx => {
     await tx.select({ id: forms.id }).from(forms).where(eq(forms.id, formId)).for('update')
     const [open] = await tx
@@ -36,7 +37,11 @@ export async function suggest(
         'too-many-suggestions',
         `A form has at most ${LIMITS.suggestions} open suggestions; some have to be decided first.`,
       )
-    await tx.insert(suggestions).values(rows.map(proposal => ({ formId, userId, about, note, proposal })))
+    // A millisecond apart: so they are told in their order.
+    const atOf = (i: number) => new Date(now + i)
+    await tx
+      .insert(suggestions)
+      .values(rows.map((proposal, i) => ({ formId, userId, about, note, proposal, at: atOf(i) })))
   })
 }
 

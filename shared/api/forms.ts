@@ -52,6 +52,7 @@ export const LoadedForm = z.object({
   powers: z.array(Power),
   accepted: z.array(Acceptance),
 })
+export type LoadedForm = z.infer<typeof LoadedForm>
 
 /** Edits of a draft, on top of the revision that the browser knows. */
 export const SaveEdits = z.strictObject({ base: Counter, edits: z.array(Edit).min(1).max(1_000) })

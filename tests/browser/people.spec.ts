@@ -56,7 +56,10 @@ async function shareToLook({ page, mara, email }: Story) {
   const script = mara.getByRole('region', { name: 'Script' })
   await expect(script).toBeVisible()
   await row(mara, 'happened_on').locator('.label').click()
-  await mara.keyboard.type('x')
+  await expect(mara.getByRole('textbox', { name: 'Label' })).toBeDisabled()
+  await expect(mara.getByRole('button', { name: /^Add/ })).toHaveCount(0)
+  await row(mara, 'where_at').focus()
+  await mara.keyboard.press('Delete')
   await expect(mara.getByText('You may look at this form, not change it.').first()).toBeVisible()
 }
 

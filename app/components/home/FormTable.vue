@@ -60,6 +60,11 @@ const HEADERS = [
         v-if="sayPowers(item.powers)"
         class="quiet small powers"
         >{{ sayPowers(item.powers) }}</span
+      ><NuxtLink
+        v-if="item.suggestions > 0"
+        :to="{ path: `/forms/${item.id}/write`, query: { view: 'suggestions' } }"
+        class="small powers"
+        >{{ counted(item.suggestions, 'suggestion') }}</NuxtLink
       ></template
     >
     <template #[`item.code`]="{ item }"

@@ -5,8 +5,7 @@ import { RIGHTS, type Right, type Share } from '#shared/api/sharing'
 /** What one person or team may do with a form. */
 const props = defineProps<{ share: Share }>()
 const emit = defineEmits<{ give: [rights: Right[]] }>()
-/** Suggesting comes with its own place to do it in; until then it is not given. */
-const ITEMS = RIGHTS.filter(r => r !== 'suggest').map(value => ({ value, title: RIGHT_NAMES[value] }))
+const ITEMS = RIGHTS.map(value => ({ value, title: RIGHT_NAMES[value] }))
 /** Whoever owns a form may everything: a right chosen beside it takes its place. */
 function change(rights: Right[]) {
   const isOwner = rights.includes('own')

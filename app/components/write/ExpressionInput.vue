@@ -2,7 +2,7 @@
 import type { ValueType } from '#core/expressions/types'
 import type { Place } from '#core/form/walk'
 import { createExpressionEditor } from '~/composables/write/expressionEditor'
-import { useSuggestions } from '~/composables/write/useSuggestions'
+import { useCompletions } from '~/composables/write/useCompletions'
 
 /** An expression as text: completes questions, choices and functions, and says errors at their place with the nearest right spelling. */
 const props = defineProps<{
@@ -18,7 +18,7 @@ const props = defineProps<{
 const emit = defineEmits<{ write: [text: string] }>()
 const draft = useDraft()
 const box = useTemplateRef('box')
-const suggest = useSuggestions(() => props.place)
+const suggest = useCompletions(() => props.place)
 
 const reading = computed(() => {
   if (props.isEmptied || props.text.trim() === '' || !draft.names) return null
@@ -46,6 +46,7 @@ onMounted(() => {
     label: props.label,
     placeholder: props.placeholder ?? '',
     suggest,
+    isEditable: draft.canEdit,
     onWrite: text => {
       if (text !== props.text) emit('write', text)
     },

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { mdiArrowUpDown, mdiContentDuplicate, mdiTrashCanOutline } from '@mdi/js'
+import { mdiArrowUpDown, mdiCommentOutline, mdiContentDuplicate, mdiTrashCanOutline } from '@mdi/js'
 import type { Place } from '#core/form/walk'
 
 /** What can be done with a row as a whole. */
 defineProps<{ place: Place }>()
 const emit = defineEmits<{ move: [] }>()
 const script = useScript()
+const draft = useDraft()
+const isRemarking = ref(false)
 </script>
 
 <template>
@@ -24,6 +26,14 @@ const script = useScript()
     >
       Begin a new section here
     </v-btn>
+    <v-btn
+      v-if="draft.may('suggest')"
+      variant="text"
+      :prepend-icon="mdiCommentOutline"
+      @click="isRemarking = true"
+    >
+      Remark…
+    </v-btn>
     <span class="spread" />
     <IconButton
       :icon="mdiContentDuplicate"
@@ -41,6 +51,11 @@ const script = useScript()
       name="Delete"
       keys="Delete"
       @click="script.remove([place.address])"
+    />
+    <RemarkDialog
+      v-if="isRemarking"
+      :place="place"
+      @close="isRemarking = false"
     />
   </div>
 </template>

@@ -165,6 +165,7 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
 
     <span class="left" />
     <v-btn
+      v-if="draft.canEdit"
       variant="text"
       :aria-expanded="more"
       @click="more = !more"
@@ -172,7 +173,7 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
       {{ more ? 'Less' : 'More: default, read-only, hint, place' }}
     </v-btn>
     <MoreFields
-      v-if="more"
+      v-if="more || !draft.canEdit"
       :place="place"
       @set="set"
     />

@@ -249,15 +249,20 @@ defineExpose({
             @remove="script.remove([p.address])"
             @drop-on="drop($event, p.address)"
           />
-          <RowEditor
+          <fieldset
             v-if="open === p.address"
-            :place="p"
-            @renamed="followRename"
-            @move="panel = 'move'"
-            @keydown.esc="toggle(p.address)"
-          />
+            class="readable"
+            :disabled="!draft.canEdit"
+          >
+            <RowEditor
+              :place="p"
+              @renamed="followRename"
+              @move="panel = 'move'"
+              @keydown.esc="toggle(p.address)"
+            />
+          </fieldset>
           <NewLine
-            v-if="typing === p.address"
+            v-if="typing === p.address && draft.canEdit"
             :key="`new-${p.address}`"
             :kind="lineKind"
             @kind="lineKind = $event"
@@ -268,7 +273,7 @@ defineExpose({
         </div>
       </div>
       <NewLine
-        v-if="typing === 'end'"
+        v-if="typing === 'end' && draft.canEdit"
         kind="section"
         only-sections
         @kind="lineKind = $event"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { useRowDrag } from '~/composables/script/useRowDrag'
 import { SEVERITY_MARKS } from '~/theme/severityMarks'
-import { draggable, dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
 import type { Finding } from '#core/prove/finding'
 import { typeBrief } from '#core/form/types'
 import { nodeText, type Address, type Place } from '#core/form/walk'
@@ -23,7 +23,6 @@ const emit = defineEmits<{
 }>()
 const draft = useDraft()
 const row = useTemplateRef('row')
-const over = ref(false)
 /** The tools of a row are made when they are wanted: most rows of a long script are only scrolled by. */
 const near = ref(false)
 
@@ -48,29 +47,9 @@ function act(event: MouseEvent) {
   event.stopPropagation()
   emit('toggle')
 }
-const isAddress = (value: unknown): value is Address =>
-  typeof value === 'string' && /^(?:section|item)\//.test(value)
-
-onMounted(() => {
-  const element = row.value
-  if (!element) return
-  const stops = [
-    draggable({ element, getInitialData: () => ({ address: props.place.address }) }),
-    dropTargetForElements({
-      element,
-      onDragEnter: () => {
-        over.value = true
-      },
-      onDragLeave: () => {
-        over.value = false
-      },
-      onDrop: ({ source }) => {
-        over.value = false
-        if (isAddress(source.data.address)) emit('dropOn', source.data.address)
-      },
-    }),
-  ]
-  onBeforeUnmount(() => stops.forEach(stop => stop()))
+const over = useRowDrag(row, {
+  address: () => props.place.address,
+  dropOn: dragged => emit('dropOn', dragged),
 })
 </script>
 
@@ -143,7 +122,7 @@ onMounted(() => {
       <RowRules :place="place" />
     </span>
     <code class="code-cell">{{ place.code }}</code>
-    <span class="type quiet">{{ brief }}</span>
+    <span class="type quiet">{{ brief }} <RemarkMark :about="place.address" /></span>
     <span
       class="mark-cell"
       :class="worst?.severity"
@@ -154,7 +133,7 @@ onMounted(() => {
       >
     </span>
     <span
-      v-if="near || selected"
+      v-if="(near || selected) && draft.canEdit"
       class="row-tools"
     >
       <button
@@ -185,6 +164,10 @@ onMounted(() => {
       :finding="f"
     />
   </div>
+  <RowRemarks
+    v-if="open"
+    :about="place.address"
+  />
 </template>
 
 <style scoped>

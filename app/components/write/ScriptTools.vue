@@ -13,6 +13,7 @@ const toggle = (key: ScriptPanel) => (panel.value = panel.value === key ? null :
 <template>
   <div class="tools-bar">
     <v-btn
+      v-if="draft.canEdit"
       variant="text"
       :prepend-icon="mdiClipboardTextOutline"
       @click="emit('outline')"
@@ -20,6 +21,7 @@ const toggle = (key: ScriptPanel) => (panel.value = panel.value === key ? null :
       Paste an outline
     </v-btn>
     <v-btn
+      v-if="draft.canEdit"
       variant="text"
       :prepend-icon="mdiBookshelf"
       :aria-expanded="panel === 'shelf'"
@@ -49,6 +51,7 @@ const toggle = (key: ScriptPanel) => (panel.value = panel.value === key ? null :
       @click="toggle('keys')"
     />
     <v-btn
+      v-if="draft.canEdit"
       variant="text"
       :prepend-icon="mdiPlus"
       @click="emit('add')"

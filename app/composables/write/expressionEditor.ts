@@ -10,9 +10,11 @@ import { bracketMatching } from '@codemirror/language'
 import { setDiagnostics, type Diagnostic } from '@codemirror/lint'
 import { EditorState, type Extension } from '@codemirror/state'
 import { EditorView, keymap, placeholder } from '@codemirror/view'
-import type { Suggested } from './useSuggestions'
+import type { Suggested } from './useCompletions'
 
 interface Wanted {
+  /** Whether it may be written in, or only be read. */
+  isEditable: boolean
   parent: HTMLElement
   text: string
   label: string
@@ -63,6 +65,7 @@ export function createExpressionEditor(wanted: Wanted) {
           ...defaultKeymap,
         ]),
         placeholder(wanted.placeholder),
+        EditorView.editable.of(wanted.isEditable),
         EditorView.cspNonce.of(ownNonce()),
         EditorView.lineWrapping,
         EditorView.contentAttributes.of({ 'aria-label': wanted.label, spellcheck: 'false' }),

@@ -11,6 +11,7 @@ const route = useRoute()
 const draft = useDraft()
 const rehearsal = useRehearsal()
 const findings = useFindings()
+const suggestions = useSuggestions()
 const commands = useFormCommands()
 const missing = ref<string | null>(null)
 const isSharing = ref(false)
@@ -26,7 +27,8 @@ try {
 }
 
 const saved = computed(() => {
-  if (!draft.may('design')) return 'You may look'
+  if (!draft.canEdit) return 'You may look'
+  if (draft.isSuggesting) return 'You may suggest'
   if (draft.save.kind === 'saving') return 'Saving …'
   if (draft.save.kind === 'failed') return `Not saved: ${draft.save.refusal.sentence}`
   return draft.save.at
@@ -49,6 +51,7 @@ function leaving(event: BeforeUnloadEvent) {
 }
 onMounted(() => {
   findings.start()
+  suggestions.start()
 })
 useIntervalFn(() => {
   if (document.visibilityState === 'visible') void draft.look()
@@ -146,6 +149,7 @@ function takeOffer(clash: Clash) {
       >
     </TopBar>
     <StageRail :stage="stage" />
+    <HeldBar v-if="draft.isSuggesting" />
     <v-alert
       v-if="draft.clashes.length > 0"
       class="clashes"

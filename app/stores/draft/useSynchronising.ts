@@ -17,11 +17,10 @@ const RETRY_AFTER = 4_000
 /** Refusals after which the same is tried again: somebody signs in anew in another tab. */
 const PASSING = new Set(['unreachable', 'server-error', 'signed-out'])
 
-/** Keeps a draft the same here and on the server: own edits go there, those of others come from there. */
-export function useSynchronising(id: Ref<string>, form: Ref<Form | null>, follower: Follower) {
+/** Keeps a draft the same here and on the server: own edits go there unless they are held, those of others come from there. */
+export function useSynchronising(shared: SharedState, follower: Follower, isHolding: Ref<boolean>) {
   const save = ref<SaveState>({ kind: 'saved', at: '' })
-  const shared = newSharedState(id, form)
-  const { revision, clashes, confirmed, waiting } = shared
+  const { id, revision, clashes, confirmed, waiting } = shared
   const { pull, remember } = usePull(shared, follower)
   const sending = shallowRef<Promise<void> | null>(null)
   const soon = useTimeoutFn(() => flush(), SAVE_AFTER, { immediate: false })
@@ -44,7 +43,7 @@ export function useSynchronising(id: Ref<string>, form: Ref<Form | null>, follow
   }
   /** Sends what waits; edits made meanwhile go with the next sending. */
   async function flush(): Promise<void> {
-    if (!sending.value && waiting.value.length === 0) return
+    if (isHolding.value || (!sending.value && waiting.value.length === 0)) return
     sending.value ??= send().finally(() => {
       sending.value = null
     })
@@ -73,16 +72,17 @@ export function useSynchronising(id: Ref<string>, form: Ref<Form | null>, follow
     save.value = { kind: 'failed', refusal }
     if (PASSING.has(refusal.code)) again.start()
   }
-  const unsaved = () => waiting.value.length > 0 || sending.value !== null
+  const unsaved = () => !isHolding.value && (waiting.value.length > 0 || sending.value !== null)
   /** Looks for what others have saved, while nothing of one's own is on its way. */
   const look = () => (unsaved() || !id.value ? Promise.resolve(true) : pull())
-  return { revision, save, clashes, begin, queue, flush, unsaved, look }
+  return { revision, save, clashes, confirmed, begin, queue, flush, unsaved, look }
 }
 
 const saveEdits = (formId: string, body: { base: number; edits: Edit[] }) =>
   callApi(API.saveEdits, { params: { id: formId }, body })
 
-const newSharedState = (id: Ref<string>, form: Ref<Form | null>): SharedState => ({
+/** What is known of a draft before it is fetched. */
+export const newSharedState = (id: Ref<string>, form: Ref<Form | null>): SharedState => ({
   ...{ id, form },
   revision: ref(0),
   clashes: shallowRef([]),

@@ -36,6 +36,10 @@ export function useUndoableEdits({ apply, send, history, selection, closed }: Pa
     send(edits)
     return true
   }
+  /** Edits that were made by the server: undone here like one's own. */
+  function rememberTaken(forward: readonly Edit[], back: readonly Edit[]) {
+    history.remember({ forward, back, merge: null, at: Date.now(), selected: selection.selected.value })
+  }
   /** Makes the edits of an undo or redo step; one that others have made impossible is said and let go. */
   function makeStep(edits: readonly Edit[]): boolean {
     const made = apply([...edits], reason => `This step can’t be made any more: ${reason}`)
@@ -47,5 +51,5 @@ export function useUndoableEdits({ apply, send, history, selection, closed }: Pa
     if (undone) selection.select(undone.selected)
   }
   const redo = () => history.redo(makeStep)
-  return { edit, undo, redo }
+  return { edit, undo, redo, rememberTaken }
 }

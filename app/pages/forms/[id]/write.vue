@@ -2,15 +2,21 @@
 /** Writing: the script, the rulebook or the history on one side, the rehearsal on the other. */
 const route = useRoute()
 const draft = useDraft()
-const TABS = [
-  { key: 'script', words: 'Script' },
-  { key: 'lists', words: 'Lists' },
-  { key: 'parties', words: 'Parties' },
-  { key: 'rulebook', words: 'Rulebook' },
-  { key: 'history', words: 'History' },
-  { key: 'settings', words: 'Settings' },
-] as const
-const tab = computed(() => TABS.find(t => t.key === route.query.view)?.key ?? 'script')
+const suggestions = useSuggestions()
+const waiting = computed(() => suggestions.all.open.length)
+const tabs = computed(
+  () =>
+    [
+      { key: 'script', words: 'Script' },
+      { key: 'lists', words: 'Lists' },
+      { key: 'parties', words: 'Parties' },
+      { key: 'rulebook', words: 'Rulebook' },
+      { key: 'suggestions', words: waiting.value > 0 ? `Suggestions (${waiting.value})` : 'Suggestions' },
+      { key: 'history', words: 'History' },
+      { key: 'settings', words: 'Settings' },
+    ] as const,
+)
+const tab = computed(() => tabs.value.find(t => t.key === route.query.view)?.key ?? 'script')
 const sections = computed(() => draft.form?.sections.length ?? 0)
 function show(view: unknown) {
   if (view !== tab.value) void navigateTo({ query: view === 'script' ? {} : { view: String(view) } })
@@ -30,7 +36,7 @@ function show(view: unknown) {
           @update:model-value="show"
         >
           <v-tab
-            v-for="t in TABS"
+            v-for="t in tabs"
             :key="t.key"
             :value="t.key"
             >{{ t.words }}</v-tab
@@ -41,6 +47,7 @@ function show(view: unknown) {
       </div>
       <RulebookPane v-if="tab === 'rulebook'" />
       <ListsPane v-else-if="tab === 'lists'" />
+      <SuggestionsPane v-else-if="tab === 'suggestions'" />
       <Suspense v-else-if="tab === 'history'">
         <HistoryPane />
         <template #fallback>
@@ -51,7 +58,13 @@ function show(view: unknown) {
         </template>
       </Suspense>
       <PartiesPane v-else-if="tab === 'parties'" />
-      <FormSettings v-else-if="tab === 'settings'" />
+      <fieldset
+        v-else-if="tab === 'settings'"
+        class="readable"
+        :disabled="!draft.canEdit"
+      >
+        <FormSettings />
+      </fieldset>
       <ScriptPane
         v-else
         class="grow"

@@ -19,7 +19,7 @@ const QUOTED = /([a-z_][a-z0-9_]*)\s*(?:=|!=|in\s*[[(](?:\s*"[^"]*"\s*,)*|,)\s*"
 const WORDS_BETWEEN = /^.*\b(?:and|or|not|in|if|then|else|between|satisfies)\s+/i
 
 /** Completes an expression at a place of the form. */
-export function useSuggestions(place: () => Place) {
+export function useCompletions(place: () => Place) {
   const draft = useDraft()
   const fits = (typed: string, ...texts: string[]) =>
     texts.some(t => t.toLowerCase().includes(typed.toLowerCase()))

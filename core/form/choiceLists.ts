@@ -25,11 +25,12 @@ export const Row = z
   .catchall(Cell)
 /** Names of cells that are no columns of their own. */
 export const ROW_KEYS: ReadonlySet<string> = new Set(['code', 'label', 'retired', 'mark', 'remark'])
-/** A choice list, shared by questions that name it. `shared`: the list of the workspace that it is kept the same as. `partial`: only some of so many rows are here. */
+/** A choice list, shared by questions that name it. `shared`: the list of the workspace that it is kept the same as. `people`: the team of the workspace whose people are its rows. `partial`: only some of so many rows are here. */
 export const ChoiceList = z.strictObject({
   code: Code,
   title: Label.optional(),
   shared: Code.optional(),
+  people: Label.optional(),
   partial: z.int().min(0).optional(),
   columns: z.array(Column).max(LIMITS.columns).optional(),
   rows: z.array(Row).max(LIMITS.rows),

@@ -17,13 +17,13 @@ export function columnsNamedIn(sent: unknown): ReadonlySet<string> {
   return names
 }
 
-/** A list as it is sent: without the designers' marks and the columns that only rules over hidden answers ask for; of a long one only the rows that answers and rules name, the others are searched on the server. */
+/** A list as it is sent: without the designers' marks, where its rows come from, and the columns that only rules over hidden answers ask for; of a long one only the rows that answers and rules name, the others are searched on the server. */
 export function travelling(
   list: ChoiceList,
   asked: ReadonlySet<string>,
   mentioned: () => ReadonlySet<string>,
 ): ChoiceList {
-  const { title: _t, shared: _s, rows, columns: _c, ...rest } = list
+  const { title: _t, shared: _s, people: _p, rows, columns: _c, ...rest } = list
   const kept = columnsOf(list)
     .map(({ code, label, type }) => ({ code, label, type }))
     .filter(c => asked.has(c.code))

@@ -1,6 +1,8 @@
 import { answersInPlay, fill, type Filled } from '../../core/fill/fill'
 import type { Plan } from '../../core/fill/planned'
 import type { Answers } from '../../core/form/answers'
+import type { Row } from '../../core/form/choiceLists'
+import { chosenPeople, mergePeople, type PeopleRows } from '../../core/lists/people'
 import type { Turn } from '../../core/form/turns'
 import { tellProblems } from '../../core/parties/tellProblems'
 import { filledBy, withTurn } from '../../core/parties/turns'
@@ -35,11 +37,19 @@ export function acceptAnswers(
   return filled
 }
 
-/** What is stored after a turn: what is in play of its own answers and of those before. Defaults of later turns stay open. */
-export function answersToStore(filled: Filled, turn: Turn | null, stored: Answers): Answers {
+/** What is stored after a turn: what is in play of its own answers and of those before, and whom of a team they choose. Defaults of later turns stay open. */
+export function answersToStore(
+  filled: Filled,
+  turn: Turn | null,
+  stored: Answers,
+  people: PeopleRows | null,
+): { answers: Answers; people: Record<string, Row[]> | null } {
   const own = filledBy(filled.plan, turn)
   const kept = Object.entries(answersInPlay(filled)).filter(
     ([code]) => own.has(code) || Object.hasOwn(stored, code),
   )
-  return Object.fromEntries(kept)
+  const answers = Object.fromEntries(kept)
+  const chosen = chosenPeople(filled.plan.form, answers)
+  const isNone = Object.keys(chosen).length === 0 && people === null
+  return { answers, people: isNone ? null : mergePeople(people ?? {}, chosen) }
 }

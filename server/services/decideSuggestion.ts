@@ -1,10 +1,10 @@
 import { and, eq, isNotNull, isNull } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { Decision, Outcome } from '../../shared/api/suggestions'
-import { Refused, refuse } from '../http/refuse'
+import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { suggestions } from '../store/schema'
-import { loadFormRow, saveEdits } from './drafts'
+import { saveOnTop } from './drafts'
 import { placeOrRefuse } from './suggestions'
 
 type Row = typeof suggestions.$inferSelect
@@ -13,9 +13,6 @@ interface Decider {
   /** Whether this person may write the form; else only their own suggestions are theirs to take back. */
   isDesigner: boolean
 }
-
-/** How often a proposal is placed anew when somebody saves in between. */
-const TRIES = 3
 
 /**
  * Decides about a suggestion. Taking one saves its edits in the name of whoever takes it, and both happen or neither. Refused where it
@@ -31,8 +28,9 @@ export async function decideSuggestion(
   const row = await loadSuggestion(db, formId, id)
   refuseForeign(row, by, outcome)
   const mark = (tx: Database) => markDecided(tx, row, by.id, outcome, reply)
-  if (outcome === 'taken' && row.proposal !== null) await take(db, row, by.id, mark)
-  else await mark(db)
+  const { proposal } = row
+  if (outcome !== 'taken' || proposal === null) return mark(db)
+  await saveOnTop(db, formId, by.id, draft => placeOrRefuse(draft, proposal), mark)
 }
 
 async function loadSuggestion(db: Database, formId: string, id: string): Promise<Row> {
@@ -53,20 +51,6 @@ function refuseForeign(row: Row, by: Decider, outcome: Outcome | null) {
   if (!isTheirs) refuse(403, 'not-allowed', 'Only those who design this form decide about proposals.')
   const fits = isRemark ? outcome !== 'taken' && outcome !== 'declined' : outcome !== 'settled'
   if (!fits) refuse(422, 'wrong-outcome', 'A proposal is taken or declined, a remark is settled.')
-}
-
-async function take(db: Database, row: Row, userId: string, mark: (tx: Database) => Promise<void>) {
-  if (row.proposal === null) return
-  for (let left = TRIES; ; left--) {
-    const { draft, revision } = await loadFormRow(db, row.formId)
-    const edits = await placeOrRefuse(draft, row.proposal)
-    try {
-      await saveEdits(db, row.formId, userId, revision, edits, mark)
-      return
-    } catch (error) {
-      if (left === 1 || !(error instanceof Refused) || error.refusal.code !== 'outdated') throw error
-    }
-  }
 }
 
 /** Writes down what was decided; refused when somebody decided in the meantime. */

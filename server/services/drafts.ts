@@ -4,7 +4,7 @@ import { emptyForm, type Form } from '../../core/form/definition'
 import type { Edit } from '../../core/form/edits'
 import { listPlaces } from '../../core/form/walk'
 import type { FormBrief } from '../../shared/api/forms'
-import { refuse } from '../http/refuse'
+import { refuse, Refused } from '../http/refuse'
 import type { Database } from '../store/database'
 import { changes, forms, releases, responses } from '../store/schema'
 import { runTask } from '../threads/run'
@@ -125,6 +125,30 @@ export async function saveEdits(
     await also(tx)
     return { revision, savedAt: savedAt.toISOString() }
   })
+}
+
+/** How often edits are made anew when somebody saves in between. */
+const TRIES = 3
+
+/** Saves edits that are made of the draft as it is, whatever others save meanwhile; `also` happens with them or not at all. */
+export async function saveOnTop(
+  db: Database,
+  id: string,
+  userId: string,
+  makeEdits: (draft: Form) => Promise<Edit[]>,
+  also?: (tx: Database) => Promise<void>,
+): Promise<void> {
+  for (let left = TRIES; ; left--) {
+    const { draft, revision } = await loadFormRow(db, id)
+    const edits = await makeEdits(draft)
+    if (edits.length === 0) return
+    try {
+      await saveEdits(db, id, userId, revision, edits, also)
+      return
+    } catch (error) {
+      if (left === 1 || !(error instanceof Refused) || error.refusal.code !== 'outdated') throw error
+    }
+  }
 }
 
 function refuseOutdated(): never {

@@ -44,7 +44,7 @@ export async function handOff(db: Database, token: string, sending: Sending): Pr
     await tx
       .update(responses)
       .set({
-        answers: answersToStore(filled, turn, response.answers),
+        ...answersToStore(filled, turn, response.answers, response.people),
         turn: next?.code ?? null,
         sentAt: now,
       })

@@ -4,9 +4,11 @@ import { planOf } from '../../core/fill/plan'
 import type { Plan } from '../../core/fill/planned'
 import type { Turn } from '../../core/form/turns'
 import { firstTurn, turnOf } from '../../core/parties/turns'
+import { peopleLists, withPeople, type PeopleRows } from '../../core/lists/people'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, turns } from '../store/schema'
+import { presentPeople } from './teamRows'
 
 type Release = typeof releases.$inferSelect
 
@@ -28,7 +30,7 @@ export const newToken = (): string => randomBytes(15).toString('base64url')
 export async function resolveLink(db: Database, token: string, lock = false): Promise<LinkTarget> {
   const [begun] = await db.select({ id: releases.id }).from(releases).where(eq(releases.token, token))
   if (begun) {
-    const { release, plan } = await readyRelease(db, begun.id)
+    const { release, plan } = await readyTarget(db, begun.id, {})
     return { release, plan, turn: firstTurn(release.definition), row: null, response: null }
   }
   const query = db.select().from(turns).where(eq(turns.token, token))
@@ -36,22 +38,42 @@ export async function resolveLink(db: Database, token: string, lock = false): Pr
   if (!row) return refuseUnknown()
   const [response] = await db.select().from(responses).where(eq(responses.id, row.responseId))
   if (!response) return refuse(404, 'not-found', 'The response of this link is no longer kept.')
-  const { release, plan } = await readyRelease(db, response.releaseId)
+  const { release, plan } = await readyTarget(db, response.releaseId, response.people ?? {})
   const turn = turnOf(release.definition, row.turn)
   return turn
     ? { release, plan, turn, row, response }
     : refuse(404, 'not-found', 'The turn of this link is no longer part of the form.')
 }
 
+/** A release to be filled now: its lists of people have those who are in the teams today, and those that the response has chosen. */
+async function readyTarget(db: Database, id: string, kept: PeopleRows): Promise<Ready> {
+  const found = await readyRelease(db, id)
+  const { definition } = found.release
+  if (peopleLists(definition).length === 0) return found
+  const form = withPeople(definition, await presentPeople(db, definition), kept)
+  const key = `${id} ${JSON.stringify(peopleLists(form))}`
+  return keepReady(key, () => ({ release: { ...found.release, definition: form }, plan: planOf(form) }))
+}
+
 /** How many releases are kept ready to be filled; a release never changes, and one with a long list takes long to read. */
 const READY = 12
-const ready = new Map<string, { release: Release; plan: Plan }>()
+const ready = new Map<string, Ready>()
+interface Ready {
+  release: Release
+  plan: Plan
+}
 
-/** A release, read and planned once; the one used last stands last. */
-async function readyRelease(db: Database, id: string): Promise<{ release: Release; plan: Plan }> {
+/** A release, read and planned once. */
+async function readyRelease(db: Database, id: string): Promise<Ready> {
   const found = ready.get(id) ?? (await planRelease(db, id))
-  ready.delete(id)
-  ready.set(id, found)
+  return keepReady(id, () => found)
+}
+
+/** What is ready under a key, or made now; the one used last stands last. */
+function keepReady(key: string, make: () => Ready): Ready {
+  const found = ready.get(key) ?? make()
+  ready.delete(key)
+  ready.set(key, found)
   const [oldest] = ready.keys()
   if (ready.size > READY && oldest !== undefined) ready.delete(oldest)
   return found

@@ -6,6 +6,7 @@ import type { Plan } from '../../core/fill/planned'
 import type { Form } from '../../core/form/definition'
 import { isChoice } from '../../core/form/questions'
 import { optionsOf } from '../../core/form/rows'
+import { withKeptPeople, type PeopleRows } from '../../core/lists/people'
 import { turnName, turnOf } from '../../core/parties/turns'
 import type { ResponseQuery, ResponseTable } from '../../shared/api/responses'
 import type { Database } from '../store/database'
@@ -38,6 +39,7 @@ export async function listResponses(
       sentAt: responses.sentAt,
       begunOn: responses.begunOn,
       answers: responses.answers,
+      people: responses.people,
       turn: responses.turn,
       release: releases.number,
     })
@@ -47,16 +49,14 @@ export async function listResponses(
     .orderBy(orderBy(sort, definitions), desc(responses.id))
     .limit(size)
     .offset((page - 1) * size)
-  const plans = new Map(
-    definitions.filter(d => rows.some(r => r.release === d.number)).map(d => [d.number, planOf(d.form)]),
-  )
+  const planFor = plansOf(definitions)
   return {
     count: Number(found?.number ?? 0),
     all: await countResponses(db, formId),
     hasTurns: definitions.some(d => (d.form.turns ?? []).length > 0),
     columns: columnsIn(definitions[0]?.form),
-    rows: rows.map(({ answers, begunOn, turn, ...row }) => {
-      const plan = plans.get(row.release)
+    rows: rows.map(({ answers, begunOn, turn, people, ...row }) => {
+      const plan = planFor(row.release, people)
       return {
         ...row,
         sentAt: row.sentAt.toISOString(),
@@ -69,6 +69,18 @@ export async function listResponses(
           : {},
       }
     }),
+  }
+}
+
+/** The plan of a release for responses that chose the same people: made when it is needed first. */
+function plansOf(definitions: readonly Definition[]) {
+  const plans = new Map<string, Plan>()
+  return (release: number, people: PeopleRows | null): Plan | undefined => {
+    const form = definitions.find(d => d.number === release)?.form
+    const key = `${release} ${JSON.stringify(people)}`
+    const plan = plans.get(key) ?? (form && planOf(withKeptPeople(form, people)))
+    if (plan) plans.set(key, plan)
+    return plan
   }
 }
 
@@ -160,6 +172,10 @@ function matches(text: string, definitions: readonly Definition[]): SQL | undefi
     sql`exists (
       select 1 from jsonb_path_query(${responses.answers}, ${VALUES}::jsonpath) as value
       where value #>> '{}' ilike ${typed}
+    )`,
+    sql`exists (
+      select 1 from jsonb_path_query(${responses.people}, '$.*[*].label'::jsonpath) as name
+      where name #>> '{}' ilike ${typed}
     )`,
     ...labelled.map(answer => sql`${responses.answers} @> ${JSON.stringify(answer)}::jsonb`),
   )

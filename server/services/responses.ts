@@ -2,6 +2,7 @@ import { asc, eq } from 'drizzle-orm'
 import { describeResponse } from '../../core/fill/describeResponse'
 import { planOf } from '../../core/fill/plan'
 import type { Form } from '../../core/form/definition'
+import { withKeptPeople } from '../../core/lists/people'
 import { turnName, turnOf } from '../../core/parties/turns'
 import type { ResponseDetails } from '../../shared/api/responses'
 import { refuse } from '../http/refuse'
@@ -20,6 +21,7 @@ export async function loadResponse(
       sentAt: responses.sentAt,
       begunOn: responses.begunOn,
       answers: responses.answers,
+      people: responses.people,
       release: releases.number,
       formId: releases.formId,
       definition: releases.definition,
@@ -35,7 +37,7 @@ export async function loadResponse(
     sentAt: row.sentAt.toISOString(),
     begunOn: row.begunOn,
     release: row.release,
-    lines: describeResponse(planOf(row.definition), row.answers, row.begunOn),
+    lines: describeResponse(planOf(withKeptPeople(row.definition, row.people)), row.answers, row.begunOn),
     turns: await listTurns(db, id, row.definition, mayAct),
     givenBack: await listGivenBack(db, id, row.definition),
     messages: messages.map(m => ({

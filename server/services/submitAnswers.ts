@@ -52,7 +52,7 @@ async function storeResponse(
       sendingKey: sending.key,
       sendingDigest: digestOfSending(sending),
       begunOn: sending.begunOn,
-      answers: answersToStore(filled, turn, {}),
+      ...answersToStore(filled, turn, {}, null),
     })
     .onConflictDoNothing()
     .returning({ id: responses.id, sentAt: responses.sentAt })

@@ -58,6 +58,8 @@ export const tallies = pgTable('tallies', {
 export const teams = pgTable('teams', {
   id: id(),
   name: text('name').notNull().unique(),
+  /** What it was called before: forms that were released then know it so. */
+  formerNames: json('former_names', z.array(z.string())).notNull().default([]),
   createdAt: at('created_at'),
 })
 

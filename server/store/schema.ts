@@ -12,7 +12,14 @@ import {
 import { z } from 'zod'
 import { AcceptedRisk } from '../../shared/api/releases'
 import { Right } from '../../shared/api/sharing'
-import { AnyAnswers, StoredEdits, StoredFinding, StoredForm, StoredList } from '../../shared/api/stored'
+import {
+  AnyAnswers,
+  KeptPeople,
+  StoredEdits,
+  StoredFinding,
+  StoredForm,
+  StoredList,
+} from '../../shared/api/stored'
 import { OUTCOMES, StoredProposal } from '../../shared/api/suggestions'
 import { at, bytes, id, json, maybeAt } from './columns'
 import { teams, users } from './peopleTables'
@@ -157,6 +164,8 @@ export const responses = pgTable(
     begunOn: date('begun_on', { mode: 'string' }).notNull(),
     sentAt: at('sent_at'),
     answers: json('answers', AnyAnswers).notNull(),
+    /** The people of teams that it chooses, as they were called then; null for none. */
+    people: json('people', KeptPeople),
     /** The code of the turn that is open; null when the response is done. */
     turn: text('turn'),
   },

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import type { Form } from '../../core/form/definition'
 import { FORMAT_VERSION } from '../../core/form/definition'
 import type { Edit } from '../../core/form/edits'
-import type { ChoiceList } from '../../core/form/choiceLists'
+import { Row, type ChoiceList } from '../../core/form/choiceLists'
 import type { Finding } from '../../core/prove/finding'
 import { isAnswer, type Answer } from '../../core/form/answers'
 import { LIMITS } from '../../core/form/limits'
@@ -28,6 +28,9 @@ export const StoredList = z.custom<ChoiceList>(
 /** A number that counts saves or versions, as the store holds it. */
 export const Counter = z.int().min(0).max(2_147_483_647)
 export const CounterInAddress = z.coerce.number().pipe(Counter)
+
+/** Rows of lists of people that a response keeps, by list. */
+export const KeptPeople = z.record(z.string(), z.array(Row))
 
 /** Edits that were read in full when they were made. */
 export const StoredEdits = z.array(

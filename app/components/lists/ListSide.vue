@@ -40,7 +40,7 @@ function addList() {
           :title="`${lists.of(l.code).length} things are wrong`"
         >
           ▲</span
-        ><v-chip v-if="l.shared"> shared</v-chip></span
+        ><v-chip v-if="l.shared"> shared</v-chip><v-chip v-if="l.people"> people</v-chip></span
       ><b class="num">{{ l.rows.length }}</b>
     </v-btn>
     <form
@@ -60,9 +60,14 @@ function addList() {
         + list
       </v-btn>
     </form>
-    <Suspense
+    <Suspense v-if="draft.may('design')"
+      ><TeamListPicker
+        :all="all"
+        @added="chosen = $event"
+    /></Suspense>
+    <Suspense v-if="draft.may('design')"
       ><SharedLists
-        :list="list"
+        :list="list?.people === undefined ? list : null"
         @taken="chosen = $event"
     /></Suspense>
   </aside>

@@ -56,60 +56,66 @@ async function look(problem: RowProblem) {
         :list="list"
         @recoded="chosen = $event"
       />
-      <ListTools
-        v-model:search="search"
-        v-model:only="only"
-        v-model:panel="panel"
+      <TeamRows
+        v-if="list.people !== undefined"
         :list="list"
-        :in-view="view.length"
-        :sorted="sorted !== null"
-        @keep-order="keepOrder"
       />
-      <RowTools
-        @insert="grid?.insert()"
-        @retire="grid?.retire()"
-        @remove="grid?.remove()"
-        @mark="grid?.mark($event)"
-      />
-      <ListImport
-        v-if="panel === 'import'"
-        :key="pasted ?? ''"
-        :list="list"
-        :pasted="pasted"
-        @close="panel = null"
-      />
-      <ListColumns
-        v-else-if="panel === 'columns'"
-        class="panel"
-        :list="list"
-        :all="all"
-        @split="showTree"
-      />
-      <ListTree
-        v-else-if="panel === 'tree'"
-        :lists="all"
-      />
-      <ListGroups
-        v-else-if="panel === 'groups'"
-        class="panel"
-        :list="list"
-        :all="all"
-        @added="showTree"
-      />
-      <ListProblems
-        :list="list"
-        :problems="problems"
-        @look="look"
-      />
-      <ListGrid
-        ref="grid"
-        :list="list"
-        :view="view"
-        :marked="wrong"
-        :sorted="sorted"
-        @sort="sort"
-        @table="lookAtTable"
-      />
+      <template v-else>
+        <ListTools
+          v-model:search="search"
+          v-model:only="only"
+          v-model:panel="panel"
+          :list="list"
+          :in-view="view.length"
+          :sorted="sorted !== null"
+          @keep-order="keepOrder"
+        />
+        <RowTools
+          @insert="grid?.insert()"
+          @retire="grid?.retire()"
+          @remove="grid?.remove()"
+          @mark="grid?.mark($event)"
+        />
+        <ListImport
+          v-if="panel === 'import'"
+          :key="pasted ?? ''"
+          :list="list"
+          :pasted="pasted"
+          @close="panel = null"
+        />
+        <ListColumns
+          v-else-if="panel === 'columns'"
+          class="panel"
+          :list="list"
+          :all="all"
+          @split="showTree"
+        />
+        <ListTree
+          v-else-if="panel === 'tree'"
+          :lists="all"
+        />
+        <ListGroups
+          v-else-if="panel === 'groups'"
+          class="panel"
+          :list="list"
+          :all="all"
+          @added="showTree"
+        />
+        <ListProblems
+          :list="list"
+          :problems="problems"
+          @look="look"
+        />
+        <ListGrid
+          ref="grid"
+          :list="list"
+          :view="view"
+          :marked="wrong"
+          :sorted="sorted"
+          @sort="sort"
+          @table="lookAtTable"
+        />
+      </template>
     </section>
     <v-empty-state
       v-else

@@ -31,7 +31,8 @@ export const unusedColumn: Check = {
       ),
     )
     return (form.lists ?? [])
-      .filter(l => asked.has(l.code))
+      // The columns of a list of people come with it.
+      .filter(l => asked.has(l.code) && l.people === undefined)
       .flatMap(list =>
         columnsOf(list)
           .filter(c => !used.has(c.code) && !(list.rows.length === 0))

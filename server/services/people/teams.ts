@@ -5,6 +5,9 @@ import type { Database } from '../../store/database'
 import { formRights, teamMembers, teams, users } from '../../store/schema'
 import { isOwned } from './sharing'
 
+/** So many names that a team had are kept. */
+const MOST_FORMER = 20
+
 /** The teams with who is in them, by name. */
 export async function listTeams(db: Database): Promise<Team[]> {
   const rows = await db.select().from(teams).orderBy(asc(teams.name))
@@ -57,11 +60,20 @@ async function refuseTakenName(db: Database, id: string | null, name: string) {
 }
 
 async function storeTeam(db: Database, id: string | null, name: string): Promise<string> {
-  const [row] =
-    id === null
-      ? await db.insert(teams).values({ name }).returning({ id: teams.id })
-      : await db.update(teams).set({ name }).where(eq(teams.id, id)).returning({ id: teams.id })
-  return row?.id ?? refuse(404, 'not-found', 'There is no such team.')
+  if (id === null) {
+    const [made] = await db.insert(teams).values({ name }).returning({ id: teams.id })
+    return made?.id ?? refuse(500, 'not-stored', 'The team could not be stored.')
+  }
+  const [before] = await db.select().from(teams).where(eq(teams.id, id)).for('update')
+  if (!before) return refuse(404, 'not-found', 'There is no such team.')
+  const former = [...before.formerNames, before.name].filter(
+    (n, i, all) => n !== name && all.indexOf(n) === i,
+  )
+  await db
+    .update(teams)
+    .set({ name, formerNames: former.slice(-MOST_FORMER) })
+    .where(eq(teams.id, id))
+  return id
 }
 
 /** Deletes a team; its rights go with it. */

@@ -1,7 +1,7 @@
 import { resolve } from 'node:path'
 import { readEnvironment } from '../server/environment'
 import { RestoreError, restoreBackup } from '../server/services/backup/restoreBackup'
-import { sayBackup, writeBackup } from '../server/services/backup/writeBackup'
+import { BackupError, sayBackup, writeBackup } from '../server/services/backup/writeBackup'
 import { askServer } from '../server/store/control'
 import { connectServer, openStore, type Store } from '../server/store/database'
 import { useFileFolder } from '../server/store/fileFolder'
@@ -41,6 +41,10 @@ export async function backupCommand(
   try {
     write(`${sayBackup(path, await writeBackup(store.db, path))}\n`)
     return 0
+  } catch (error) {
+    if (!(error instanceof BackupError)) throw error
+    write(`${error.message}\n`)
+    return 1
   } finally {
     await store.close()
   }

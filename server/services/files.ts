@@ -163,14 +163,14 @@ export async function claimFiles(
     )
 }
 
-/** A file that the party of a link reads: of the response that the link is about, and only of an answer that it sees in its turn. */
+/** A file that the party of a link reads, with the code of its turn: of the response that the link is about, and only of an answer that it sees in its turn. */
 export async function loadFileOfLink(db: Database, token: string, id: string) {
   const { plan, turn, response } = await resolveLink(db, token)
   if (!response || !turn) return refuseUnseen()
   const seen = redactForParty(fill(plan, response.answers, response.begunOn), turn, response.answers)
   const isSeen = Object.values(seen.answers).some(answer => holdsFile(answer, id))
   const file = isSeen ? await loadFile(db, id) : refuseUnseen()
-  return file.responseId === response.id ? file : refuseUnseen()
+  return file.responseId === response.id ? { ...file, turn: turn.code } : refuseUnseen()
 }
 
 const refuseUnseen = () => refuse(404, 'not-found', 'There is no such file among what you see in this turn.')

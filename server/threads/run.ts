@@ -3,7 +3,7 @@ import { refuse } from '../http/refuse'
 import { TASKS, type Inputs, type Results, type TaskName } from './tasks'
 
 /** Milliseconds after which a task is given up, its thread with it. */
-const WITHIN: Readonly<Record<TaskName, number>> = {
+const WITHIN: Threads['within'] = {
   proveRelease: 180_000,
   editForm: 30_000,
   placeProposal: 30_000,
@@ -19,11 +19,12 @@ const MEMORY = 2_048
 interface Threads {
   proving: Piscina
   reading: Piscina
+  within: Readonly<Record<TaskName, number>>
 }
 let threads: Threads | null = null
 
-/** Has tasks done in worker threads of this file; before, and without one, they are done where they are asked for. */
-export function useThreads(file: string): void {
+/** Has tasks done in worker threads of this file, within so many milliseconds each; before, and without one, they are done where they are asked for. */
+export function useThreads(file: string, within: Threads['within'] = WITHIN): void {
   const pool = (least: number) =>
     new Piscina({
       filename: file,
@@ -33,7 +34,7 @@ export function useThreads(file: string): void {
       idleTimeout: 60_000,
       resourceLimits: { maxOldGenerationSizeMb: MEMORY },
     })
-  threads = { proving: pool(0), reading: pool(1) }
+  threads = { proving: pool(0), reading: pool(1), within }
 }
 
 /** Ends the threads. What they were doing is given up. */
@@ -53,7 +54,7 @@ export async function runTask<N extends TaskName>(name: N, input: Inputs[N]): Pr
   if (pool.queueSize >= MOST_WAITING)
     refuse(503, 'busy', 'The server has too much to do just now. Try again in a minute.')
   try {
-    return await pool.run({ name, input }, { signal: AbortSignal.timeout(WITHIN[name]) })
+    return await pool.run({ name, input }, { signal: AbortSignal.timeout(threads.within[name]) })
   } catch (error) {
     if (isOverLimit(error))
       refuse(503, 'too-long', 'This took more time or memory than the server gives it, and was stopped.')

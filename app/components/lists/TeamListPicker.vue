@@ -12,8 +12,7 @@ const { data, error } = await useAsyncData('directory', () => callApi(API.loadDi
 const teams = computed(() => data.value?.teams ?? [])
 const refusal = ref('')
 
-async function add(team: string | null) {
-  if (!team) return
+async function add(team: string) {
   refusal.value = ''
   const code = freeCode(codeFromLabel(team, 'list'), new Set(props.all.map(l => l.code)))
   const node: ChoiceList = { code, title: team, people: team, rows: [] }
@@ -30,15 +29,29 @@ async function add(team: string | null) {
 </script>
 
 <template>
-  <v-select
-    v-if="teams.length > 0"
-    :model-value="null"
-    :items="teams"
-    item-title="name"
-    item-value="name"
-    placeholder="+ people of a team"
-    aria-label="A list of the people of a team"
-    @update:model-value="add"
-  />
+  <v-menu v-if="teams.length > 0">
+    <template #activator="{ props: activator }">
+      <v-btn
+        v-bind="activator"
+        variant="text"
+        class="start"
+        >+ people of a team</v-btn
+      >
+    </template>
+    <v-list aria-label="Teams">
+      <v-list-item
+        v-for="team in teams"
+        :key="team.id"
+        :title="team.name"
+        @click="add(team.name)"
+      />
+    </v-list>
+  </v-menu>
   <RefusalAlert :refusal="refusal || (error && refusalOf(error))" />
 </template>
+
+<style scoped>
+.start {
+  justify-self: start;
+}
+</style>

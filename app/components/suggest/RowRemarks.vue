@@ -14,7 +14,7 @@ const open = computed(() => suggestions.all.open.filter(s => s.about === props.a
       v-for="s in open"
       :key="s.id"
       :suggestion="s"
-      :effect="undefined"
+      is-at-row
     />
   </ul>
 </template>

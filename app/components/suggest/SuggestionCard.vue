@@ -7,7 +7,7 @@ import type { Outcome, Suggestion } from '#shared/api/suggestions'
 import type { EffectState } from '~/composables/suggest/useProposalEffects'
 
 /** One open suggestion: what is said or proposed, what it does to the form, and what can be done about it. */
-const props = defineProps<{ suggestion: Suggestion; effect: EffectState | undefined }>()
+const props = defineProps<{ suggestion: Suggestion; effect?: EffectState | undefined; isAtRow?: boolean }>()
 const emit = defineEmits<{ go: [address: Address] }>()
 const draft = useDraft()
 const suggestions = useSuggestions()
@@ -72,7 +72,7 @@ const decide = (outcome: Outcome) =>
     <p class="small">
       <strong>{{ suggestion.own ? 'You' : suggestion.by }}</strong>
       <span class="quiet"> · {{ when }}</span>
-      <template v-if="suggestion.about">
+      <template v-if="suggestion.about && !isAtRow">
         <span class="quiet"> · about </span>
         <v-btn
           v-if="place"

@@ -108,6 +108,12 @@ describe('a backup', () => {
 })
 
 describe('backups', () => {
+  it('that can’t be written say why', async () => {
+    const plain = join(folder, 'plain')
+    await writeFile(plain, 'A file, no folder.')
+    await expect(writeBackup(store.db, join(plain, 'kept'))).rejects.toThrow(/no folder\. There is no backup/)
+  })
+
   it('are made daily, and kept so many times', async () => {
     const daily = join(folder, 'daily')
     for (let day = 1; day <= 9; day++)

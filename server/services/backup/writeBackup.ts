@@ -18,10 +18,39 @@ const AT_ONCE = 500
  * Writes everything that the store keeps, as it is at one moment, and all files, into one file; while people go on working. It appears whole
  * under its name, or not at all, and is its owner's alone.
  * @returns how many rows and files it holds
+ * @throws BackupError where it can't be written
  */
 export async function writeBackup(db: Database, path: string): Promise<{ rows: number; files: number }> {
-  await mkdir(dirname(path), { recursive: true, mode: 0o700 })
-  const beside = await mkdtemp(`${path}.`)
+  try {
+    await mkdir(dirname(path), { recursive: true, mode: 0o700 })
+    const beside = await mkdtemp(`${path}.`)
+    return await writeBeside(db, path, beside)
+  } catch (error) {
+    const reason = WHY_NOT.get(codeOf(error))
+    if (reason === undefined) throw error
+    throw new BackupError(`${path} can’t be written: ${reason}. There is no backup.`)
+  }
+}
+
+/** A backup that can't be written: the sentence says why. */
+export class BackupError extends Error {
+  override name = 'BackupError'
+}
+
+const FORBIDDEN = 'its folder does not allow it'
+const WHY_NOT: ReadonlyMap<unknown, string> = new Map([
+  ['EACCES', FORBIDDEN],
+  ['EPERM', FORBIDDEN],
+  ['EROFS', FORBIDDEN],
+  ['ENOTDIR', 'a part of its path is no folder'],
+  ['EEXIST', 'a part of its path is no folder'],
+  ['EISDIR', 'it is a folder'],
+  ['ENOSPC', 'there is no room left'],
+])
+const codeOf = (error: unknown): unknown =>
+  error instanceof Error && 'code' in error ? error.code : undefined
+
+async function writeBeside(db: Database, path: string, beside: string) {
   try {
     const kept = await readTables(db, beside)
     const part = join(beside, 'archive')

@@ -2,7 +2,13 @@ import { API } from '../../../../../shared/api/endpoints'
 import { openRoute } from '../../../../http/route'
 import { sendFile } from '../../../../http/sendFile'
 import { loadFileOfLink } from '../../../../services/files'
+import { keepRecord } from '../../../../services/people/record'
 
-export default openRoute(API.readFile, async ({ db, event, params }) =>
-  sendFile(event, await loadFileOfLink(db, params.token, params.file)),
-)
+export default openRoute(API.readFile, async ({ db, event, params, doer }) => {
+  const { turn, ...file } = await loadFileOfLink(db, params.token, params.file)
+  await keepRecord(db, doer, 'file fetched', {
+    form: file.formId,
+    details: { response: file.responseId, question: file.question, turn },
+  })
+  return sendFile(event, file)
+})

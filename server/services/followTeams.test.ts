@@ -96,7 +96,9 @@ describe('a list fed by a team', () => {
     const found = await listResponses(db, id, { search: 'Ada L', sort: 'sentAt', page: 1, size: 20 })
     expect(found.rows.map(row => row.cells.who)).toEqual(['Ada Lock'])
   })
+})
 
+describe('a list fed by a team', () => {
   it('a turn keeps whom an earlier one has chosen', async () => {
     const { mia, jon, name, team, draft } = await begin()
     const turns: Form = {

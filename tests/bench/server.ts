@@ -125,12 +125,22 @@ async function submissions(say: Say, kind: string, database: string | undefined)
       say(`submissions, ${kind}, ${together} at once (rate, p95)`, told(measured), half)
     }
     if (database) return
-    const page = () => fetch(`${server.url}/f/${FORM}`).then(r => r.text())
-    await atOnce(20, 1, page)
-    for (const together of [1, 8])
-      say(`respondents’ pages, ${together} at once`, told(await atOnce(PAGES, together, page)), '200/s')
+    await pages(say, server.url)
   } finally {
     await server.end()
+  }
+}
+
+/** First pages of a link: as most ask for them, which are kept ready, and with parameters, which are drawn for each. */
+async function pages(say: Say, url: string) {
+  for (const [kind, query] of [
+    ['first pages', ''],
+    ['first pages with parameters', '?berth=7'],
+  ] as const) {
+    const page = () => fetch(`${url}/f/${FORM}${query}`).then(r => r.text())
+    await atOnce(20, 1, page)
+    for (const together of [1, 8])
+      say(`${kind}, ${together} at once`, told(await atOnce(PAGES, together, page)), '200/s')
   }
 }
 

@@ -1,8 +1,8 @@
 import { expect, test } from '@playwright/test'
 import { startServer } from './ownServer'
 
-/** Pages that the server draws, of all kinds that strangers can ask for. */
-const PAGES = ['/f/demo_haul_out', '/sign-in', '/f/demo_after_launch', '/nowhere']
+/** Pages that the server draws, of all kinds that strangers can ask for; with a parameter none is kept ready. */
+const PAGES = ['/f/demo_haul_out?berth=7', '/sign-in', '/f/demo_after_launch?from=quay', '/nowhere']
 const COUNT = 3_000
 /** Megabytes: at 0.12 MB a page that stays, half of the pages would fill it. */
 const HEAP = 160

@@ -113,7 +113,9 @@ describe('backups', () => {
     await writeFile(plain, 'A file, no folder.')
     await expect(writeBackup(store.db, join(plain, 'kept'))).rejects.toThrow(/no folder\. There is no backup/)
   })
+})
 
+describe('backups', () => {
   it('are made daily, and kept so many times', async () => {
     const daily = join(folder, 'daily')
     for (let day = 1; day <= 9; day++)

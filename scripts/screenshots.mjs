@@ -118,4 +118,10 @@ await page.goto(`${base}/people`)
 await ready(page)
 await shoot('people')
 
+await page.goto(base)
+await ready(page)
+await page.getByRole('link', { name: /^\d+ suggestions$/ }).click()
+await page.getByText('comes', { exact: true }).waitFor()
+await shoot('suggestions')
+
 await browser.close()

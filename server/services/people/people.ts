@@ -8,7 +8,7 @@ import type { User } from './passwords'
 import { isOwning, isTheirs } from './rights'
 import { removeSecondFactor } from './secondFactor'
 import { endSessions } from './sessions'
-import { isOwned } from './sharing'
+import { isOwned, listOwners } from './sharing'
 
 /** The lock under which it is decided whether an admin is left. */
 const ADMIN_LOCK = 7_204_118
@@ -26,18 +26,17 @@ export async function listPeople(db: Database): Promise<Person[]> {
     .leftJoin(sessions, eq(sessions.userId, users.id))
     .groupBy(users.id)
     .orderBy(asc(users.name))
-  return Promise.all(
-    rows.map(async ({ user, seenAt }) => ({
-      id: user.id,
-      name: user.name,
-      email: user.email,
-      role: user.role,
-      state: stateOf(user),
-      hasSecondFactor: user.totpConfirmed,
-      seenAt: seenAt?.toISOString() ?? null,
-      ownsAlone: (await ownedAlone(db, user.id)).length,
-    })),
-  )
+  const owners = [...(await listOwners(db)).values()]
+  return rows.map(({ user, seenAt }) => ({
+    id: user.id,
+    name: user.name,
+    email: user.email,
+    role: user.role,
+    state: stateOf(user),
+    hasSecondFactor: user.totpConfirmed,
+    seenAt: seenAt?.toISOString() ?? null,
+    ownsAlone: owners.filter(own => own.size === 1 && own.has(user.id)).length,
+  }))
 }
 
 /** The forms that only this person owns, by themselves or as the only one of a team who can sign in. */

@@ -58,6 +58,26 @@ async function nameOf(db: Database, { kind, id }: Holder): Promise<string> {
   return found?.name ?? refuse(422, 'nobody', 'This person or team is not in the workspace any more.')
 }
 
+/** Who owns each form and is not suspended, by themselves or through a team. */
+export async function listOwners(db: Database): Promise<Map<string, Set<string>>> {
+  const owning = and(isOwning, isNull(users.suspendedAt))
+  const people = await db
+    .select({ formId: formRights.formId, userId: users.id })
+    .from(formRights)
+    .innerJoin(users, eq(formRights.userId, users.id))
+    .where(owning)
+  const members = await db
+    .select({ formId: formRights.formId, userId: users.id })
+    .from(formRights)
+    .innerJoin(teamMembers, eq(formRights.teamId, teamMembers.teamId))
+    .innerJoin(users, eq(teamMembers.userId, users.id))
+    .where(owning)
+  const owners = new Map<string, Set<string>>()
+  for (const { formId, userId } of [...people, ...members])
+    owners.set(formId, (owners.get(formId) ?? new Set()).add(userId))
+  return owners
+}
+
 /** Whether somebody owns a form who is not suspended, by themselves or through a team. `except`: as if this person were gone. */
 export async function isOwned(db: Database, formId: string, except?: string): Promise<boolean> {
   const others = except ? ne(users.id, except) : undefined

@@ -106,6 +106,7 @@ const HEADERS = [
 }
 .powers,
 .tag {
+  white-space: nowrap;
   margin-left: 6px;
 }
 </style>

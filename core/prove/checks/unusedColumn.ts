@@ -30,27 +30,29 @@ export const unusedColumn: Check = {
         'list' in q.place.node && q.place.node.list !== undefined ? [q.place.node.list] : [],
       ),
     )
-    return (form.lists ?? [])
-      // The columns of a list of people come with it.
-      .filter(l => asked.has(l.code) && l.people === undefined)
-      .flatMap(list =>
-        columnsOf(list)
-          .filter(c => !used.has(c.code) && !(list.rows.length === 0))
-          .map((c): Finding => ({
-            ...kind,
-            at: list.code,
-            address: `list/${list.code}`,
-            rule: null,
-            sentence: `Nothing uses the column “${c.label}” of the list “${list.title ?? list.code}”.`,
-            conflict: [],
-            turn: null,
-            marked: null,
-            inList: { rows: list.rows.slice(0, 5).map((_, at) => at), column: c.code },
-            witness: null,
-            folded: [],
-            today: null,
-            mend: null,
-          })),
-      )
+    return (
+      (form.lists ?? [])
+        // The columns of a list of people come with it.
+        .filter(l => asked.has(l.code) && l.people === undefined)
+        .flatMap(list =>
+          columnsOf(list)
+            .filter(c => !used.has(c.code) && !(list.rows.length === 0))
+            .map((c): Finding => ({
+              ...kind,
+              at: list.code,
+              address: `list/${list.code}`,
+              rule: null,
+              sentence: `Nothing uses the column “${c.label}” of the list “${list.title ?? list.code}”.`,
+              conflict: [],
+              turn: null,
+              marked: null,
+              inList: { rows: list.rows.slice(0, 5).map((_, at) => at), column: c.code },
+              witness: null,
+              folded: [],
+              today: null,
+              mend: null,
+            })),
+        )
+    )
   },
 }

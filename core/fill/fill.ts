@@ -13,6 +13,7 @@ import {
   type KeptEntry,
   type OpenFrame,
 } from './frame'
+import { endOf, entryFrame, once, type Until } from './entryFrame'
 import type { Offer, AnswerReading } from './answerReading'
 import { isQuestion, isRepeating } from './steps'
 import type { Lock, Plan, PlannedGroup, PlannedOffer, PlannedQuestion, PlannedSection, Step } from './planned'
@@ -91,7 +92,7 @@ function fillSection(section: PlannedSection, answers: Answers, frame: OpenFrame
   const { order } = section.place
   frame.locked[order] = frame.plan.locks && holds(section.readOnly, frame)
   fillSteps(section.steps, answers, frame, order, entries)
-  finishSteps(section.steps, frame, entries)
+  finishSteps(section.steps, { frame, outer: frame, until: once(() => endOf(section)) }, entries)
 }
 
 const holds = (lock: Lock, frame: Frame): boolean =>
@@ -250,40 +251,41 @@ function contextOf(group: PlannedGroup, { values }: Frame): Context {
   return context
 }
 
+/** Where the second pass is: the slots that are worked in, and what stands around entries there. */
+interface Finishing {
+  frame: OpenFrame
+  outer: Frame
+  until: () => Until
+}
+
 /** Second pass: what is required, which may rest on anything in the section; entries become frames of their own. */
-function finishSteps(steps: readonly Step[], frame: OpenFrame, entries: ReadonlyMap<number, KeptEntry[]>) {
+function finishSteps(steps: readonly Step[], where: Finishing, entries: ReadonlyMap<number, KeptEntry[]>) {
+  const { frame } = where
   for (const step of steps) {
     if (!frame.inPlay[step.place.order]) continue
     if (isQuestion(step)) frame.required[step.slot] = step.required !== null && holds(step.required, frame)
     else if (isRepeating(step))
-      frame.entries.set(step.place.order, framesOf(step, frame, entries.get(step.place.order) ?? []))
+      frame.entries.set(step.place.order, framesOf(step, where, entries.get(step.place.order) ?? []))
   }
 }
 
-function framesOf(group: PlannedGroup, frame: OpenFrame, kept: readonly KeptEntry[]): Frame[] {
-  const anywhere = frame.inPlay.slice(group.orders.from, group.orders.to)
+function framesOf(group: PlannedGroup, where: Finishing, kept: readonly KeptEntry[]): Frame[] {
+  const { frame, outer, until } = where
+  const { slots, orders } = group
+  const anywhere = frame.inPlay.slice(orders.from, orders.to)
   const frames = kept.map((entry): Frame => {
     restoreInside(frame, group, entry)
-    const inner: OpenFrame = {
-      ...frame,
-      wrong: entry.wrong,
-      given: entry.given,
-      offered: entry.offered,
-      lost: entry.lost,
-      entries: new Map(),
-    }
-    finishSteps(group.steps, inner, entry.kept)
-    return {
-      ...inner,
-      values: [...frame.values],
-      inPlay: [...frame.inPlay],
-      required: [...frame.required],
-      locked: [...frame.locked],
-    }
+    const { wrong, given, offered, lost } = entry
+    const inner: OpenFrame = { ...frame, wrong, given, offered, lost, entries: new Map() }
+    const required: boolean[] = []
+    const own = entryFrame(outer, { group, kept: entry, required, entries: inner.entries }, until())
+    finishSteps(group.steps, { frame: inner, outer: own, until }, entry.kept)
+    required.push(...frame.required.slice(slots.from, slots.to))
+    return own
   })
   clearInside(frame, group)
   anywhere.forEach((shown, i) => {
-    frame.inPlay[group.orders.from + i] = shown
+    frame.inPlay[orders.from + i] = shown
   })
   return frames
 }

@@ -2,7 +2,7 @@ import { GIVEN_TITLES } from './givenTitles'
 import { z } from 'zod'
 import type { Answer } from './answers'
 import { ChoiceList } from './choiceLists'
-import { checks, Code, Expression, Label, Text, Under, When } from './fields'
+import { checks, Code, Expression, Label, laidOut, Text, Under, When } from './fields'
 import { FORWARD } from './finish'
 import { LIMITS } from './limits'
 import { Question } from './questions'
@@ -16,6 +16,7 @@ export const Note = z.strictObject({
   tone: z.enum(['plain', 'advice', 'warning']).optional(),
   shownWhen: Expression.optional(),
   under: Under.optional(),
+  ...laidOut,
 })
 
 /** How a repeating group repeats: the least and most entries, a heading for each that may quote its answers, and the words of the button. */
@@ -26,7 +27,7 @@ export const Repeat = z.strictObject({
   add: Label.optional(),
 })
 
-/** Questions kept together; groups nest, and may repeat. */
+/** Questions kept together; groups nest, and may repeat. `columns`: what stands in it is laid out side by side, where there is room. */
 export interface Group {
   kind: 'group'
   code: string
@@ -36,6 +37,9 @@ export interface Group {
   readOnly?: true | string | undefined
   repeat?: z.infer<typeof Repeat> | undefined
   under?: { question: string; option: string } | undefined
+  columns?: number | undefined
+  span?: number | undefined
+  indent?: true | undefined
   items: Item[]
 }
 export type Item = z.infer<typeof Question> | z.infer<typeof Note> | Group
@@ -49,6 +53,8 @@ export const Group = z.strictObject({
   readOnly: When.optional(),
   repeat: Repeat.optional(),
   under: Under.optional(),
+  columns: z.int().min(2).max(LIMITS.sideBySide).optional(),
+  ...laidOut,
   get items(): z.ZodType<Item[]> {
     return z.array(Item).max(LIMITS.itemsInOnePlace)
   },

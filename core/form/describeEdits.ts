@@ -74,7 +74,7 @@ function describeEdit(form: Form, next: Form, edit: Edit, inverse: Edit): EditLi
 
 /** A property with its values in words; where these say the same of both, as the definition file has them. */
 function partOf(key: string, old: unknown, value: unknown): EditPart {
-  const [before, after] = [valueText(old), valueText(value)]
+  const [before, after] = [valueText(old, key), valueText(value, key)]
   const words = wordsOf(key)
   return before === after
     ? { key, words, before: shortened(JSON.stringify(old ?? null)), after: shortened(JSON.stringify(value)) }
@@ -101,15 +101,21 @@ const WORDS: Readonly<Record<string, string>> = {
   default: 'begins with',
   routes: 'leads to',
   options: 'choices',
+  columns: 'side by side',
+  span: 'columns taken',
+  indent: 'indented',
 }
+/** Properties that hold always, or when a condition does. */
+const WHEN: ReadonlySet<string> = new Set(['required', 'readOnly'])
 
 /** A property in words: `patternMessage` is “pattern message”. */
 const wordsOf = (key: string): string =>
   WORDS[key] ?? key.replaceAll(/[A-Z]/g, letter => ` ${letter.toLowerCase()}`)
 
 /** A value as it is read: lists by what their parts are called. */
-function valueText(value: unknown): string {
+function valueText(value: unknown, key: string): string {
   if (value === undefined || value === null || value === false) return ''
+  if (value === true) return WHEN.has(key) ? 'always' : 'yes'
   return shortened(longText(value))
 }
 
@@ -117,7 +123,6 @@ const shortened = (text: string): string =>
   text.length > MOST_LETTERS ? `${text.slice(0, MOST_LETTERS - 1)}…` : text
 
 function longText(value: unknown): string {
-  if (value === true) return 'always'
   if (typeof value === 'string') return value
   if (Array.isArray(value)) return value.map(longText).join(', ')
   if (typeof value !== 'object' || value === null) return JSON.stringify(value)

@@ -32,4 +32,10 @@ export const Under = z.strictObject({ question: Code, option: ChoiceCode })
 /** Whom a question is kept from: all parties but those marked as office; all but one party. Both keep it from a form's open link. */
 export const keptFrom = { officeOnly: z.literal(true).optional(), privateTo: Code.optional() }
 
+/** How something is laid out: `span`, how many columns it takes of a group that lays its content side by side; `indent`, a step to the right as a follow-up. Layout only. */
+export const laidOut = {
+  span: z.int().min(2).max(LIMITS.sideBySide).optional(),
+  indent: z.literal(true).optional(),
+}
+
 export type AnswerCheck = z.infer<typeof AnswerCheck>

@@ -9,6 +9,8 @@ export const LIMITS = {
   options: 2_000,
   columns: 40,
   routes: 100,
+  sideBySide: 4,
+  lines: 40,
   checks: 20,
   closings: 50,
   entries: 200,

@@ -1,6 +1,18 @@
 import { z } from 'zod'
 import { dateTimeText, timeText } from '../expressions/dates'
-import { ChoiceCode, checks, Code, Expression, IsoDate, keptFrom, Label, Text, Under, When } from './fields'
+import {
+  ChoiceCode,
+  checks,
+  Code,
+  Expression,
+  IsoDate,
+  keptFrom,
+  Label,
+  laidOut,
+  Text,
+  Under,
+  When,
+} from './fields'
 import { LIMITS } from './limits'
 
 /** One choice of a question. `points` and `price` count in calculations; `alone` excludes the others of a multiple choice. */
@@ -29,6 +41,7 @@ const asked = {
   /** While it holds, the answer is the default, or blank. */
   readOnly: When.optional(),
   under: Under.optional(),
+  ...laidOut,
   ...keptFrom,
 }
 const Unit = z.string().max(40)
@@ -58,7 +71,13 @@ const Numeric = z.number().optional()
 
 /** Question types with what each adds to the common part. */
 export const TextQuestion = z.strictObject({ ...asked, type: z.literal('text'), ...lengths, ...patterns })
-export const LongTextQuestion = z.strictObject({ ...asked, type: z.literal('longText'), ...lengths })
+/** `lines`: how high the field is. */
+export const LongTextQuestion = z.strictObject({
+  ...asked,
+  type: z.literal('longText'),
+  ...lengths,
+  lines: z.int().min(1).max(LIMITS.lines).optional(),
+})
 export const IntegerQuestion = z.strictObject({
   ...asked,
   type: z.literal('integer'),
@@ -117,12 +136,14 @@ export const DateTimeQuestion = z.strictObject({
 export const EmailQuestion = z.strictObject({ ...asked, type: z.literal('email') })
 export const PhoneQuestion = z.strictObject({ ...asked, type: z.literal('phone') })
 export const UrlQuestion = z.strictObject({ ...asked, type: z.literal('url') })
+/** `low`, `middle`, `high`: words for the ends and what lies between them. */
 export const ScaleQuestion = z.strictObject({
   ...asked,
   type: z.literal('scale'),
   min: z.int().min(-10).max(10),
   max: z.int().min(-10).max(20),
   low: Label.optional(),
+  middle: Label.optional(),
   high: Label.optional(),
 })
 /** Several rows answered on one scale; required means every row. */
@@ -159,6 +180,7 @@ export const ValueQuestion = z.strictObject({
   help: Text.optional(),
   shownWhen: Expression.optional(),
   under: Under.optional(),
+  ...laidOut,
   ...keptFrom,
   type: z.literal('value'),
   value: Expression,

@@ -27,7 +27,7 @@ export function plainTextsAt({ node }: Place): string[] {
   if ('unit' in node) texts.push(node.unit)
   if ('writeIn' in node) texts.push(node.writeIn)
   if ('placeholder' in node) texts.push(node.placeholder)
-  if ('low' in node) texts.push(node.low, node.high)
+  if ('type' in node && node.type === 'scale') texts.push(node.low, node.middle, node.high)
   if ('options' in node) texts.push(...(node.options ?? []).map(o => o.label))
   if ('rows' in node) texts.push(...node.rows.map(r => r.label))
   return texts.filter(text => typeof text === 'string')

@@ -26,6 +26,10 @@ export const WORDS: ReadonlySet<string> = new Set([
   'remark',
   'mark',
   'items',
+  // How it is laid out.
+  'columns',
+  'span',
+  'indent',
 ])
 
 /** Tells a finding from all others of a form, in every proof of it. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { HEADING_BELOW } from './keys'
+import { besideEachOther } from './layout'
 import { isRecord, type Answer, type Answers } from '#core/form/answers'
 import type { Frame } from '#core/fill/fill'
 import { entryHeading } from '#core/fill/quote'
@@ -138,7 +139,10 @@ function move(i: number, by: 1 | -1) {
           >
         </template>
       </div>
-      <div class="fields">
+      <div
+        v-bind="besideEachOther(group.place.node.columns)"
+        class="fields"
+      >
         <AnswerItems
           :frame="f"
           :steps="group.steps"
@@ -191,10 +195,6 @@ function move(i: number, by: 1 | -1) {
 }
 .entry-head {
   min-height: 44px;
-}
-.fields {
-  display: grid;
-  gap: 22px;
 }
 .tool {
   border: 0;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { EXPLAIN, HEADING_BELOW, PARTY_ACCESS } from './keys'
 import { drawnFrom } from './drawnFrom'
+import { besideEachOther, laidOut } from './layout'
 import type { Answer, Answers } from '#core/form/answers'
 import { widgetFor } from './widgets'
 import { rowCount } from './widgets/widget'
@@ -80,12 +81,14 @@ const idOf = (step: Step) => `${props.prefix}-${step.place.code}`
   >
     <LazyAnswerRead
       v-if="isRead(s)"
+      v-bind="laidOut(s)"
       :step="s"
       :frame="frame"
     />
     <AnswerQuestion
       v-else-if="isQuestion(s)"
       :id="idOf(s)"
+      v-bind="laidOut(s)"
       :question="s"
       :frame="frame"
       :answer="answers[s.place.code]"
@@ -113,6 +116,7 @@ const idOf = (step: Step) => `${props.prefix}-${step.place.code}`
     </AnswerQuestion>
     <AnswerNote
       v-else-if="s.place.kind === 'note'"
+      v-bind="laidOut(s)"
       :place="s.place"
       :frame="frame"
       :lit="lit === s.place.address"
@@ -120,6 +124,7 @@ const idOf = (step: Step) => `${props.prefix}-${step.place.code}`
     <LazyAnswerEntries
       v-else-if="isRepeating(s)"
       :id="idOf(s)"
+      v-bind="laidOut(s)"
       :group="s"
       :frame="frame"
       :answer="answers[s.place.code]"
@@ -130,6 +135,7 @@ const idOf = (step: Step) => `${props.prefix}-${step.place.code}`
     <div
       v-else-if="s.place.kind === 'group'"
       :id="`${idOf(s)}-box`"
+      v-bind="laidOut(s)"
       class="group-box"
       role="group"
       :aria-label="quotedText(frame, s.place.node.title, s.place)"
@@ -140,21 +146,24 @@ const idOf = (step: Step) => `${props.prefix}-${step.place.code}`
         class="group-title"
         >{{ quotedText(frame, s.place.node.title, s.place) }}</component
       >
-      <AnswerItems
-        :frame="frame"
-        :steps="steps"
-        :parent="s.place.order"
-        :only="only"
-        :answers="answers"
-        :tried="tried"
-        :lit="lit"
-        :prefix="prefix"
-        @answer="(code, value) => emit('answer', code, value)"
-      />
+      <div v-bind="besideEachOther(s.place.node.columns)">
+        <AnswerItems
+          :frame="frame"
+          :steps="steps"
+          :parent="s.place.order"
+          :only="only"
+          :answers="answers"
+          :tried="tried"
+          :lit="lit"
+          :prefix="prefix"
+          @answer="(code, value) => emit('answer', code, value)"
+        />
+      </div>
     </div>
   </template>
 </template>
 
+<style src="./layout.css"></style>
 <style scoped>
 .group-box {
   display: grid;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
-import { describeEdits } from '#core/form/describeEdits'
+import { describeEdits, type EditLine } from '#core/form/describeEdits'
 import type { Proposal } from '#core/form/proposals'
 
 /** What somebody who may suggest has written: here only, until it is proposed. */
@@ -9,9 +9,13 @@ const suggestions = useSuggestions()
 const { say } = useSaid()
 /** Worked out once the typing rests. */
 const RESTS = 300
-const proposals = shallowRef<readonly Proposal[]>([])
-const look = () => {
-  proposals.value = suggestions.heldProposals()
+/** Each with what it changes, as the draft was when they were looked at. */
+const proposals = shallowRef<readonly { proposal: Proposal; lines: EditLine[] }[]>([])
+function look() {
+  const base = draft.confirmed
+  proposals.value = base
+    ? suggestions.heldProposals().map(proposal => ({ proposal, lines: describeEdits(base, proposal.edits) }))
+    : []
 }
 look()
 watchDebounced(() => draft.held, look, { debounce: RESTS })
@@ -19,8 +23,6 @@ const asked = ref<'propose' | 'drop' | null>(null)
 const note = ref('')
 const refusal = ref('')
 const isBusy = ref(false)
-const linesOf = (proposal: Proposal) =>
-  draft.confirmed ? describeEdits(draft.confirmed, proposal.edits) : []
 const MANY = 'changes that can each be taken or declined by itself'
 const about = computed(() =>
   proposals.value.length === 1 ? '1 change' : `${proposals.value.length} ${MANY}`,
@@ -34,7 +36,8 @@ async function propose() {
   refusal.value = ''
   isBusy.value = true
   try {
-    await suggestions.propose(proposals.value, note.value.trim())
+    const wanted = proposals.value.map(p => p.proposal)
+    await suggestions.propose(wanted, note.value.trim())
     say('Proposed: those who design this form decide.')
     note.value = ''
     asked.value = null
@@ -79,7 +82,7 @@ function drop() {
         v-for="(p, i) in proposals"
         :key="i"
       >
-        <ProposalLines :lines="linesOf(p)" />
+        <ProposalLines :lines="p.lines" />
       </li>
     </ul>
     <v-textarea

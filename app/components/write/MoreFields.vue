@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Place } from '#core/form/walk'
 
-/** What is needed more rarely: placeholder, default, read-only, own messages, a place under a choice. */
+/** What is needed more rarely: placeholder, default, read-only, own messages, a place under a choice, the layout. */
 const props = defineProps<{ place: Place }>()
 const emit = defineEmits<{ set: [values: Record<string, unknown>, merge: string | null] }>()
 const draft = useDraft()
@@ -127,4 +127,9 @@ const canLock = computed(
       @update:model-value="setUnder"
     />
   </template>
+  <LayoutFields
+    v-if="place.kind !== 'section' && question?.type !== 'hidden'"
+    :place="place"
+    @set="(values, merge) => emit('set', values, merge)"
+  />
 </template>

@@ -25,7 +25,7 @@ const choice = (key: string, words: string, choices: Record<string, string>): Ty
 /** What each type has beyond the common part, in the order in which the row shows it; a new type is a new entry. */
 export const TYPE_FIELDS: Readonly<Record<QuestionType, readonly TypeField[]>> = {
   text: letters,
-  longText: letters,
+  longText: [...letters, number('lines', 'lines high')],
   email: [],
   phone: [],
   url: [],
@@ -62,7 +62,12 @@ export const TYPE_FIELDS: Readonly<Record<QuestionType, readonly TypeField[]>> =
     { key: 'min', words: 'from', as: 'dateTime' },
     { key: 'max', words: 'to', as: 'dateTime' },
   ],
-  scale: [...range, text('low', 'words at the low end'), text('high', 'words at the high end')],
+  scale: [
+    ...range,
+    text('low', 'words at the low end'),
+    text('middle', 'in the middle'),
+    text('high', 'words at the high end'),
+  ],
   grid: [],
   file: [
     { key: 'kinds', words: 'kinds', as: 'many', choices: FILE_KINDS.map(k => ({ value: k, words: k })) },

@@ -11,7 +11,7 @@ const count = computed(() => (typeof props.value === 'string' ? [...props.value]
     <v-textarea
       :id="id"
       :error="invalid"
-      rows="4"
+      :rows="question.lines ?? 4"
       :model-value="typeof value === 'string' ? value : ''"
       :placeholder="question.placeholder"
       v-bind="fieldAttributes(props)"

@@ -10,9 +10,10 @@ const steps = computed(() =>
   ),
 )
 const words = (n: number) => {
-  const { min, max, low, high } = props.question
+  const { min, max, low, middle, high } = props.question
   if (n === min && low) return `${n}, ${low}`
   if (n === max && high) return `${n}, ${high}`
+  if (n * 2 === min + max && middle) return `${n}, ${middle}`
   return String(n)
 }
 function choose(n: number) {
@@ -45,11 +46,15 @@ function choose(n: number) {
       </label>
     </div>
     <div
-      v-if="question.low || question.high"
+      v-if="question.low || question.middle || question.high"
       class="ends small quiet"
       aria-hidden="true"
     >
-      <span>{{ question.low }}</span><span>{{ question.high }}</span>
+      <span>{{ question.low }}</span><span
+        v-if="question.middle"
+        class="middle"
+        >{{ question.middle }}</span
+      ><span class="high">{{ question.high }}</span>
     </div>
   </div>
 </template>
@@ -100,10 +105,18 @@ label:has(:focus-visible) {
 }
 .ends {
   display: flex;
-  justify-content: space-between;
   gap: 16px;
   max-width: 560px;
   margin-top: 4px;
+}
+.ends span {
+  flex: 1;
+}
+.middle {
+  text-align: center;
+}
+.high {
+  text-align: right;
 }
 @container answers (max-width: 420px) {
   .steps:has(label:nth-child(8)) {

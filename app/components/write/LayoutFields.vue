@@ -34,17 +34,16 @@ const spans = computed(() => [
       class="narrow"
       @update:model-value="emit('set', { columns: $event > 1 ? $event : null }, null)"
     />
-    <label
-      v-if="around > 1"
-      class="small quiet"
-      >takes
+    <template v-if="around > 1">
+      <span class="small quiet">takes</span>
       <v-select
         :model-value="Math.min(node.span ?? 1, around)"
         :items="spans"
         aria-label="How many columns it takes"
         class="narrow"
         @update:model-value="emit('set', { span: $event > 1 ? $event : null }, null)"
-    /></label>
+      />
+    </template>
     <label class="small"
       ><v-checkbox-btn
         :model-value="node.indent === true"

@@ -33,13 +33,16 @@ const MOST_LETTERS = 300
 export function describeEdits(form: Form, edits: readonly Edit[]): EditLine[] {
   const before = new Map(listPlaces(form).map(p => [p.address as string, p]))
   const lines: EditLine[] = []
+  let touched = ''
   for (const edit of edits) {
     const { form: next, inverse } = applyEdit(form, edit)
     const line = describeEdit(form, next, edit, inverse)
     const last = lines.at(-1)
-    if (last && line.act === 'changed' && last.act === 'changed' && last.name === line.name)
-      last.parts.push(...line.parts)
+    const isSame = last?.act === 'changed' && line.act === 'changed' && addressOf(edit) === touched
+    if (last && isSame) last.parts.push(...line.parts)
     else lines.push({ ...line, address: before.get(addressOf(edit))?.address ?? null })
+    // Under another code from then on, where the edit gives one.
+    touched = addressOf(inverse)
     form = next
   }
   return lines

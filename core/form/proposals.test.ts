@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { richForm } from '../../tests/support/richForms'
 import { duplicateEdits, removeEdits } from './clipboard'
 import type { Form, Item } from './definition'
+import { describeEdits } from './describeEdits'
 import { applyEdits, EditError, type Edit } from './edits'
 import { placeProposal, separateProposals, withoutUndone, type Proposal } from './proposals'
 import { renameEdits } from './rename'
@@ -147,4 +148,15 @@ describe('proposals', () => {
       { numRuns: 40 },
     )
   })
+})
+
+it('changes of two things that are called alike are told apart', () => {
+  const note = (code: string): Item => ({ kind: 'note', code, text: 'Mind the step' })
+  const form = after(FORM, [insert(note('n'), 0), insert(note('m'), 1)])
+  const tone = (what: string) => change(what, { tone: 'warning' })
+  const lines = describeEdits(form, [tone('item/n'), change('item/n', { code: 'o' }), tone('item/m')])
+  expect(lines.map(line => [line.address, line.parts.map(part => part.key)])).toEqual([
+    ['item/n', ['tone', 'code']],
+    ['item/m', ['tone']],
+  ])
 })

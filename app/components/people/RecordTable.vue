@@ -15,8 +15,7 @@ const query = computed(() => ({ page: page.value, search: searched.value }))
 const { data } = await useAsyncData('record', () => api(API.listRecord, { query: query.value }), {
   watch: [query],
 })
-const time = (at: string) =>
-  `${readableDay(at)}, ${new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' })}`
+const time = (at: string) => `${readableDay(at)}, ${readableTime(at, true)}`
 const detailsOf = ({ details }: RecordLine) =>
   Object.entries(details)
     .map(([name, value]) => `${name}: ${value}`)

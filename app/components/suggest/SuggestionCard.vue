@@ -31,10 +31,7 @@ const lines = computed(() => {
 const mayDecide = computed(() => draft.may('design'))
 const maySettle = computed(() => !isProposal.value && (mayDecide.value || props.suggestion.own))
 const isImpossible = computed(() => props.effect?.kind === 'impossible')
-const when = computed(() => {
-  const at = new Date(props.suggestion.at)
-  return `${readableDay(props.suggestion.at)}, ${at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`
-})
+const when = computed(() => `${readableDay(props.suggestion.at)}, ${readableTime(props.suggestion.at)}`)
 async function run(what: () => Promise<void>) {
   refusal.value = ''
   isBusy.value = true

@@ -38,8 +38,7 @@ function words(edits: History['saves'][number]['edits']) {
     })
     .join('; ')
 }
-const when = (at: string) =>
-  `${readableDay(at)}, ${new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' })}`
+const when = (at: string) => `${readableDay(at)}, ${readableTime(at, true)}`
 async function look(revision: number) {
   refusal.value = ''
   try {

@@ -31,9 +31,7 @@ const saved = computed(() => {
   if (draft.isSuggesting) return 'You may suggest'
   if (draft.save.kind === 'saving') return 'Saving …'
   if (draft.save.kind === 'failed') return `Not saved: ${draft.save.refusal.sentence}`
-  return draft.save.at
-    ? `Saved ${new Date(draft.save.at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`
-    : ''
+  return draft.save.at ? `Saved ${readableTime(draft.save.at)}` : ''
 })
 
 /** How often to look for what somebody else has saved, in milliseconds. */

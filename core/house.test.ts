@@ -9,6 +9,7 @@ const ROOMS = [
   'expressions',
   'form',
   'form/templates',
+  'map',
   'lists',
   'fill',
   'parties',

@@ -44,7 +44,9 @@ await import('../.output/server/index.mjs')
 await answering(port)
 console.log(`
   Tobbin is open at  http://localhost:${port}
-  Sign in as         ines@wherry.example  with  wherry-reach
+  Sign in as         ines@wherry.example  with  wherry-reach  (may do everything)
+  or, alike, as      tobias@wherry.example (makes forms), office@wherry.example and lift@wherry.example
+                     (take turns of the yard), surveyor@wherry.example (takes turns of the surveyor)
   A form to answer   http://localhost:${port}/f/demo_haul_out
   Data folder        ${process.env.DATABASE_URL ? 'a PostgreSQL server (DATABASE_URL)' : data}
 `)

@@ -20,7 +20,7 @@ await page.getByRole('button', { name: 'Sign in' }).click()
 await page.getByRole('heading', { name: 'Forms' }).waitFor()
 await shoot('home')
 
-await page.getByRole('link', { name: 'Haul-out and works request' }).click()
+await page.getByRole('link', { name: 'Haul-out and works request', exact: true }).click()
 const rehearsal = page.getByRole('region', { name: 'Rehearsal' })
 await rehearsal.getByLabel('Your name').fill('Ines Marlow')
 await rehearsal
@@ -48,6 +48,9 @@ await shoot('rulebook')
 await page.getByRole('tab', { name: 'Parties', exact: true }).click()
 await page.getByRole('radio', { name: /^2 / }).click()
 await shoot('parties')
+await page.getByRole('tab', { name: 'Map', exact: true }).click()
+await page.locator('.vue-flow__edge').first().waitFor({ state: 'attached' })
+await shoot('map')
 await page.getByRole('tab', { name: 'Lists', exact: true }).click()
 await page.getByRole('button', { name: /^harbours/ }).click()
 await page.getByRole('button', { name: 'Tree', exact: true }).click()
@@ -70,6 +73,13 @@ const { turns } = await (await page.request.get(`${base}/api/responses/${waiting
 await page.getByRole('link', { name: /Collect/ }).click()
 await page.getByRole('cell', { name: 'Grey Wagtail' }).first().click()
 await shoot('collect')
+await page.getByRole('radio', { name: 'In progress' }).click()
+await page.getByText('late', { exact: false }).first().waitFor()
+await shoot('board')
+
+await page.goto(`${base}/inbox`)
+await page.getByRole('row', { name: /Given back/ }).waitFor()
+await shoot('inbox')
 
 await page.goto(base)
 await page.getByRole('link', { name: 'Mooring renewal' }).click()
@@ -80,6 +90,10 @@ await page.getByRole('link', { name: /Release/ }).click()
 await page.getByText('A form with a fault is not released.').waitFor()
 await shoot('release')
 
+const linkTo = async id => {
+  const made = await page.request.post(`${base}/api/turns/${id}/acts`, { data: { do: 'make link' } })
+  return (await made.json()).link
+}
 const guestOf = async (width, height, colorScheme) =>
   (await browser.newContext({ viewport: { width, height }, colorScheme })).newPage()
 const guest = await guestOf(1280, 800, 'light')
@@ -103,7 +117,7 @@ await guest.getByLabel('Draught').evaluate(e => e.scrollIntoView({ block: 'start
 await shoot('answer', guest)
 
 const office = await guestOf(1280, 800, 'light')
-await office.goto(`${base}/f/${turns.at(-1).token}`)
+await office.goto(`${base}${await linkTo(turns.at(-1).id)}`)
 await ready(office)
 await shoot('turn', office)
 

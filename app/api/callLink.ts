@@ -10,6 +10,7 @@ const PARTS: Record<LinkRoute, readonly string[]> = {
   sendAnswers: ['sentAt', 'next', 'link'],
   refetchForm: ['definition', 'access', 'refetchOn'],
   searchRows: ['rows', 'count'],
+  keepTurn: ['at'],
   returnTurn: ['to'],
   giveFile: ['file', 'name', 'bytes'],
 }

@@ -1,67 +1,45 @@
-import type { Answer, Answers } from '#core/form/answers'
+import type { Answer } from '#core/form/answers'
 import { findClosingMessage } from '#core/fill/closing'
-import { allProblems, answersInPlay, fill } from '#core/fill/fill'
-import { pageOfProblem, type Page } from '#core/fill/pages'
-import type { RespondentPage, Sending } from '#shared/api/answering'
+import { allProblems } from '#core/fill/fill'
+import { pageOfProblem } from '#core/fill/pages'
+import type { RespondentPage } from '#shared/api/answering'
 
-const FIRST_PAGE: Page = { section: 0, only: null }
-
-/** The filling of one response on a respondent's page: answers, the way through the pages, checking, sending. */
+/** The filling of one response on a respondent's page, with what is kept of it and how it is sent. */
 export function useAnswering(token: string, page: RespondentPage | null) {
-  const visible = useVisibleForm(token, page)
+  const filling = useFilling(token, page)
   const kept = useKeptAnswers(token)
-  const { fromLink, unknownParameters } = useLinkParameters(visible.plan)
   const sending = useSending(token)
-  const begin = (): Answers => ({ ...page?.answers, ...fromLink.value })
-  const answers = shallowRef<Answers>(begin())
-  const begunOn = ref(page?.today ?? '')
-  const key = ref('')
-  const place = ref<Page>(FIRST_PAGE)
-  const stage = ref<'fill' | 'check' | 'sent'>('fill')
-  const filled = computed(() =>
-    visible.plan.value ? fill(visible.plan.value, answers.value, begunOn.value) : null,
-  )
-  // Whoever takes a later turn begins at what is theirs to answer; what they only read is one step back.
-  const isLaterTurn = page?.turn != null && !page.turn.isFirst
-  if (isLaterTurn) place.value = { section: filled.value?.path.find(visible.isFilledHere) ?? 0, only: null }
-  const pagination = usePagination(filled, place)
-
-  const currentSending = (): Sending => ({
-    release: page?.release ?? 0,
-    key: key.value,
-    begunOn: begunOn.value,
-    answers: onlyOwn(filled.value ? answersInPlay(filled.value) : {}),
-  })
-  const onlyOwn = (all: Answers): Answers =>
-    Object.fromEntries(Object.entries(all).filter(([code]) => visible.mayFill(code)))
-  const keep = () =>
+  const draft = useTurnDraft(token, page, newKey())
+  const { answers, key, place, stage, visible, currentSending, typedSoFar } = filling
+  const keepHere = () =>
     kept.keep({
       ...currentSending(),
       answers: answers.value,
+      ...draft.mark(),
       place: place.value,
       rows: visible.chosenRows.value,
     })
-  function recall() {
-    key.value = newKey()
-    const found = kept.recall()
-    if (!found) return
-    // What others answered is as the server has it now.
-    answers.value = { ...begin(), ...onlyOwn(found.answers), ...fromLink.value }
-    if (!isLaterTurn) begunOn.value = found.begunOn
-    key.value = found.key
-    place.value = found.place
-    visible.setChosenRows(found.rows)
+  function keep() {
+    keepHere()
+    draft.typed(typedSoFar, keepHere)
   }
-  onMounted(recall)
-
-  const state = { answers, begunOn, key, place, stage, filled, pagination, keep, begin, currentSending }
-  return { ...state, visible, kept, sending, unknownParameters }
+  onMounted(() => {
+    key.value = page?.turn?.draft?.key ?? newKey()
+    const found = kept.recall()
+    draft.compare(found)
+    if (found) filling.bringBack(found)
+  })
+  function finish() {
+    kept.forget()
+    stage.value = 'sent'
+  }
+  return { ...filling, kept, draft, sending, keep, finish }
 }
 export type Answering = ReturnType<typeof useAnswering>
 
 /** What a respondent does on the page. */
 export function useAnsweringSteps(
-  { answers, begunOn, key, place, stage, filled, pagination, visible, kept, sending, ...own }: Answering,
+  { answers, begunOn, key, place, stage, filled, pagination, visible, sending, ...own }: Answering,
   today: string,
 ) {
   function answer(code: string, value: Answer) {
@@ -92,14 +70,18 @@ export function useAnsweringSteps(
       pagination.tried.value = true
       return
     }
-    if (await sending.send(own.currentSending(), findClosingMessage(filled.value))) finish()
+    own.draft.stop()
+    const body = { ...own.currentSending(), ...own.draft.mark() }
+    if (await sending.send(body, findClosingMessage(filled.value))) own.finish()
+    else own.draft.refused(sending.refusal.value?.code)
   }
-  async function giveBack(remark: string) {
-    if (await sending.giveBack(remark)) finish()
-  }
-  function finish() {
-    kept.forget()
-    stage.value = 'sent'
+  /** Goes to where a question is asked. */
+  function goToQuestion(code: string) {
+    const asked = filled.value?.plan.places.find(p => p.kind !== 'section' && p.code === code)
+    if (!asked) return
+    const pages = pagination.pages.value.filter(p => p.section === asked.section)
+    place.value = pages.find(p => p.only === asked.order) ?? pages[0] ?? place.value
+    stage.value = 'fill'
   }
   function startAnother() {
     answers.value = own.begin()
@@ -109,11 +91,5 @@ export function useAnsweringSteps(
     pagination.tried.value = false
     stage.value = 'fill'
   }
-  return { answer, goOn, goBack, goTo, send, giveBack, startAnother }
-}
-
-/** A key under which one sending is stored once, however often it is sent. */
-function newKey(): string {
-  const bytes = crypto.getRandomValues(new Uint8Array(12))
-  return Array.from(bytes, b => b.toString(16).padStart(2, '0')).join('')
+  return { answer, goOn, goBack, goTo, goToQuestion, send, startAnother }
 }

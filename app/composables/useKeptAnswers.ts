@@ -7,6 +7,10 @@ export interface KeptResponse {
   begunOn: string
   key: string
   answers: Answers
+  /** When the server kept the draft that they go on from; null for none. */
+  base: string | null
+  /** The page that it was typed on. */
+  seat: string | null
   place: { section: number; only: number | null }
   /** Rows of long lists that were chosen. */
   rows: Record<string, OfferedRow[]>
@@ -18,7 +22,8 @@ function readKept(value: unknown): KeptResponse | null {
   const { release, begunOn, key, answers, place, rows = {} } = value
   if (typeof release !== 'number' || typeof begunOn !== 'string' || typeof key !== 'string') return null
   if (!isAnswers(answers) || !isPlace(place) || !isRowsByList(rows)) return null
-  return { release, begunOn, key, answers, place, rows }
+  const [base, seat] = [value.base, value.seat].map(mark => (typeof mark === 'string' ? mark : null))
+  return { release, begunOn, key, answers, place, rows, base: base ?? null, seat: seat ?? null }
 }
 /** Single answers are read by their questions. */
 const isAnswers = (value: unknown): value is Answers => isObject(value)

@@ -1,6 +1,6 @@
 import type { ClosingMessage } from '#core/fill/closing'
 import type { Refusal } from '#shared/api/refusal'
-import type { Sending } from '#shared/api/answering'
+import type { Returning, Sending } from '#shared/api/answering'
 import { callLink } from '~/api/callLink'
 
 /** Sends a response, or gives a turn back; `message` is what is said when that is done. */
@@ -31,11 +31,12 @@ export function useSending(token: string) {
       ownLink.value = link
       return next === null ? closing : handedOnTo(next)
     })
-  /** Gives the response back to the turn before, with a remark. */
-  const giveBack = (remark: string) =>
+  /** Gives the response back to an earlier turn, with a remark and what was typed so far. */
+  const giveBack = (body: Returning) =>
     attempt(async () => {
-      const { to } = await callLink('returnTurn', { params: { token }, body: { remark } })
-      const text = 'They have your remark. You get a new link when it is your turn again.'
+      const { to } = await callLink('returnTurn', { params: { token }, body })
+      const text =
+        'They have your remark. What you filled is kept: this same link opens again when it is your turn.'
       return { title: `Given back to ${to}`, text, forward: null }
     })
   return { busy, refusal, message, ownLink, send, giveBack }

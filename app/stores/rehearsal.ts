@@ -10,6 +10,7 @@ import type { Answers } from '#core/form/answers'
 import type { Address } from '#core/form/walk'
 import type { Finding } from '#core/prove/finding'
 import { useDraft } from './draft'
+import { useBaton } from './rehearsal/useBaton'
 import { useAnswerSets } from './rehearsal/useAnswerSets'
 import { useRehearsedAnswers } from './rehearsal/useRehearsedAnswers'
 import { placesConcerned } from './rehearsal/useWitness'
@@ -29,6 +30,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
   })
   const filled = computed(() => (plan.value ? fill(plan.value, answers.value, today.value) : null))
 
+  const baton = reactive(useBaton(filled))
   function restore() {
     unlight()
     place.value = { section: 0, only: null }
@@ -38,6 +40,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
     answers.value = {}
     place.value = { section: filled.value?.path[0] ?? 0, only: null }
     rounds.value += 1
+    baton.reset()
   }
   const saveSet = (name: string) => keeping.saveSet(name, answers.value)
   function openSet(name: string) {
@@ -70,7 +73,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
     place.value = pageNear(pages, wanted?.section ?? 0, wanted?.order ?? 0) ?? place.value
   }
   const acting = { restore, startAfresh, fillRest, show, open }
-  return { ...rehearsed, rounds, plan, filled, sets, saveSet, removeSet, openSet, ...acting }
+  return { ...rehearsed, rounds, plan, filled, baton, sets, saveSet, removeSet, openSet, ...acting }
 })
 
 /** The page of a section on which something stands, or the last one that comes before it. */

@@ -1,6 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
-import { computed, nextTick, ref, shallowReactive, shallowRef, watch } from 'vue'
+import { computed, nextTick, reactive, ref, shallowReactive, shallowRef, watch } from 'vue'
 import type { Form, Item } from '#core/form/definition'
 import { applyEdits, EditError, type Edit } from '#core/form/edits'
 import { dayHere } from '../browser/dayHere'
@@ -13,6 +13,7 @@ import { useDraft } from '../stores/draft'
 for (const [name, value] of Object.entries({
   ref,
   computed,
+  reactive,
   shallowReactive,
   shallowRef,
   watch,

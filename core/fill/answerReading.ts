@@ -1,5 +1,6 @@
 import type { Value } from '../expressions/types'
 import type { Answer } from '../form/answers'
+import type { MessageKind } from '../form/messages'
 import type { OfferedRow } from '../form/rows'
 
 /**
@@ -10,6 +11,8 @@ export interface AnswerReading {
   value: Value
   answer: Answer
   wrong: string | null
+  /** What is wrong by itself, which the form may have own words for; null for all else. */
+  why: MessageKind | null
   other: string | null
   lost: readonly string[]
 }
@@ -23,14 +26,26 @@ export interface Offer {
 
 /** No codes. */
 export const NONE: readonly string[] = []
-export const BLANK: AnswerReading = { value: null, answer: null, wrong: null, other: null, lost: NONE }
+export const BLANK: AnswerReading = {
+  value: null,
+  answer: null,
+  wrong: null,
+  why: null,
+  other: null,
+  lost: NONE,
+}
 /** A reading without anything wrong. */
 export const ok = (value: Value, answer: Answer): AnswerReading => ({
   value,
   answer,
   wrong: null,
+  why: null,
   other: null,
   lost: NONE,
 })
 /** A reading that gives no value. */
-export const wrong = (sentence: string): AnswerReading => ({ ...BLANK, wrong: sentence })
+export const wrong = (sentence: string, why: MessageKind | null = null): AnswerReading => ({
+  ...BLANK,
+  wrong: sentence,
+  why,
+})

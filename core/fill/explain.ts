@@ -1,10 +1,11 @@
 import { compile } from '../expressions/compile'
 import { type Expr, BOUND_NAMES, namesIn } from '../expressions/tree'
-import type { RuleKind } from '../form/rules'
-import type { Place } from '../form/walk'
+import { exitName, type RuleKind } from '../form/rules'
+import { placeName, type Place } from '../form/walk'
 import type { Filled, Frame } from './frame'
 import { isQuestion } from './steps'
-import type { PlannedRule, Step, PlannedQuestion } from './planned'
+import type { PlannedRule, PlannedSkip, Step, PlannedQuestion } from './planned'
+import { isTaken, wayOut } from './wayOut'
 import { describeValue } from './describeValue'
 
 export type Outcome = true | false | null
@@ -106,10 +107,24 @@ export function explainShown(filled: Filled, frame: Frame, place: Place): Reason
   const around = [...place.groups.map(g => g.order), ...(place.kind === 'section' ? [] : [place.order])]
   for (const order of around) {
     const step = section.all.find(s => s.place.order === order)
-    if (step?.shown)
-      reasons.push(reason(step.place, 'shownWhen', step.shown, step.place.entryOf ? frame : filled))
+    const seen = step?.place.entryOf ? frame : filled
+    if (step?.shown) reasons.push(reason(step.place, 'shownWhen', step.shown, seen))
+    const skip = step?.skips.find(s => isTaken(s, seen))
+    if (skip) reasons.push(skippedBy(skip, seen))
   }
   return reasons
+}
+
+/** That a skip passes over something. */
+function skippedBy({ from, index, when }: PlannedSkip, frame: Frame): Reason {
+  const to = exitName(frame.plan.places, { place: from, index })
+  return {
+    place: from,
+    kind: 'skip',
+    outcome: false,
+    part: when?.expr ? explainCondition(frame, when.expr) : null,
+    words: `“${placeName(frame.plan.places[from.order] ?? from)}” goes on at ${to === 'the finish' ? to : `“${to}”`}, past this.`,
+  }
 }
 
 /** A section that the way leads to, though its own rule does not show it. */
@@ -117,15 +132,15 @@ function passedOver(filled: Filled, index: number): boolean {
   const before = filled.path.findLast(i => i < index)
   if (before === undefined) return index === 0 || filled.path[0] !== 0 || index < (filled.path[0] ?? 0)
   const after = filled.path.find(i => i > index) ?? filled.plan.sections.length
-  const routes = filled.plan.sections[before]?.routes ?? []
-  const taken = routes.find(r => r.when === null || r.when.run(filled.values) === true)
-  return taken === undefined || taken.target <= index ? index < after : false
+  const section = filled.plan.sections[before]
+  const taken = section ? wayOut(section, filled) : null
+  return taken === null || taken.target <= index ? index < after : false
 }
 
 function whereTo(filled: Filled, index: number): string {
   const before = filled.path.findLast(i => i < index)
   const section = before === undefined ? undefined : filled.plan.sections[before]
-  const taken = section?.routes.find(r => r.when === null || r.when.run(filled.values) === true)
+  const taken = section ? wayOut(section, filled) : null
   const target = taken && (filled.plan.sections[taken.target]?.place.node.title ?? 'the finish')
   return section && target
     ? `“${section.place.node.title}” leads on to ${target === 'the finish' ? target : `“${target}”`}, past this section.`

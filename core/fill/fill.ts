@@ -17,6 +17,7 @@ import { endOf, entryFrame, once, type Until } from './entryFrame'
 import type { Offer, AnswerReading } from './answerReading'
 import { isQuestion, isRepeating } from './steps'
 import type { Lock, Plan, PlannedGroup, PlannedOffer, PlannedQuestion, PlannedSection, Step } from './planned'
+import { isTaken, wayOut } from './wayOut'
 import { LIMITS } from '../form/limits'
 
 export type { Filled, Frame } from './frame'
@@ -81,8 +82,9 @@ export class Filling {
     const section = this.plan.sections[index]
     const { state } = this
     if (!section || state.path[state.path.length - 1] !== index) return index + 1
-    const taken = section.routes.find(route => route.when === null || route.when.run(state.values) === true)
-    if (taken && taken.target >= this.plan.sections.length) state.closing = taken.closing
+    const taken = wayOut(section, state)
+    if (taken && 'closing' in taken && taken.target >= this.plan.sections.length)
+      state.closing = taken.closing
     return taken?.target ?? index + 1
   }
 }
@@ -110,6 +112,7 @@ function fillSteps(
   for (const step of steps) {
     if (step.parent >= 0 && !inPlay[step.parent]) continue
     if (step.shown !== null && step.shown.run(values) !== true) continue
+    if (step.skips.length > 0 && step.skips.some(skip => isTaken(skip, frame))) continue
     const { order, code } = step.place
     inPlay[order] = true
     if (plan.locks)

@@ -67,9 +67,12 @@ export function isSettled(filled: Filled, pages: readonly Page[], at: number): b
     section =>
       section.place.section >= page.section &&
       (section.routes.some(r => waits(r.when)) ||
+        section.exits.some(s => waits(s.when)) ||
         (section.place.section > page.section && waits(section.shown)) ||
         (plan.form.pace === 'question' &&
-          section.all.some(step => step.place.order > here && waits(step.shown)))),
+          section.all.some(
+            step => step.place.order > here && (waits(step.shown) || step.skips.some(s => waits(s.when))),
+          ))),
   )
 }
 

@@ -14,6 +14,8 @@ import type {
 import { compile } from '../expressions/compile'
 import { FIRST_SLOT, type Compiled, type Environment } from '../expressions/compiled'
 import { BOOLEAN, type ValueType } from '../expressions/types'
+import { boundsOf } from '../form/bounds'
+import { ownWords } from '../form/ownWords'
 import type { Form } from '../form/definition'
 import { FINISH } from '../form/finish'
 import type { ChoiceType, QuestionOf } from '../form/questions'
@@ -21,6 +23,7 @@ import { listPlaces, type Place, type PlaceOf } from '../form/walk'
 import { optionsOf } from '../form/rows'
 import { sortByDependency } from './sortByDependency'
 import { isQuestion } from './steps'
+import { PlannedSkips } from './planSkips'
 import { readerOf } from './readers'
 import { BLANK } from './answerReading'
 import { FormNames, type Standpoint } from '../form/scope'
@@ -42,6 +45,7 @@ class Planner {
   private readonly environment: Environment
   private readonly questions: PlannedQuestion[] = []
   private readonly groups = new Map<string, PlannedGroup>()
+  private readonly skips: PlannedSkips
   private size = FIRST_SLOT
 
   constructor(private readonly form: Form) {
@@ -53,6 +57,7 @@ class Planner {
       slotOf: name => this.slots.get(name),
       memberOf: (name, member) => this.member(name, member),
     }
+    this.skips = new PlannedSkips(this.places, (skip, from) => this.optional(skip.when, from))
   }
 
   private claim(p: Place): number {
@@ -85,6 +90,7 @@ class Planner {
             ? []
             : [{ when: this.optional(route.when, place), target, index: i, closing: route.closing ?? null }]
         }),
+        exits: this.skips.outOf(place.section),
       }
     })
     this.questions.sort((a, b) => a.place.order - b.place.order)
@@ -95,6 +101,7 @@ class Planner {
       form: this.form,
       places: this.places,
       sections,
+      skips: this.skips.all,
       questions: this.questions,
       byCode,
       groups: this.groups,
@@ -122,9 +129,10 @@ class Planner {
       is: 'plain',
       place,
       shown: this.optional(node.shownWhen, place),
+      skips: this.skips.over(place),
       parent: place.groups[place.groups.length - 1]?.order ?? -1,
       readOnly: this.lock('readOnly' in node ? node.readOnly : undefined, place),
-      checks: this.checks('validWhen' in node ? node.validWhen : undefined, place),
+      checks: this.checksAt(place),
     }
     if (place.kind === 'question') {
       const step = this.question(place, common)
@@ -147,6 +155,7 @@ class Planner {
       is: 'entries',
       place,
       shown: common.shown,
+      skips: common.skips,
       readOnly: common.readOnly,
       checks: common.checks,
       parent: common.parent,
@@ -172,6 +181,7 @@ class Planner {
       is: 'question',
       place,
       shown: common.shown,
+      skips: common.skips,
       readOnly: common.readOnly,
       checks: common.checks,
       parent: common.parent,
@@ -184,7 +194,7 @@ class Planner {
           : null,
       value: node.type === 'value' ? this.rule(node.value, place, null) : null,
       offer: node.type === 'choice' || node.type === 'choices' ? this.offer(node, place) : null,
-      read: readerOf(node),
+      read: readerOf(node, this.form.messages),
       last: { answer: null, offered: null, reading: BLANK },
     }
   }
@@ -214,10 +224,28 @@ class Planner {
 
   private lock = (when: true | string | undefined, stand: Standpoint): Lock =>
     when === true ? true : this.optional(when, stand)
+  private checksAt(place: Place): PlannedCheck[] {
+    const own = this.checks('validWhen' in place.node ? place.node.validWhen : undefined, place)
+    return place.kind === 'question' ? [...own, ...this.bounds(place)] : own
+  }
   private checks = (
     checks: { rule: string; message: string }[] | undefined,
     stand: Standpoint,
-  ): PlannedCheck[] => (checks ?? []).map(c => ({ ...this.rule(c.rule, stand), message: c.message }))
+  ): PlannedCheck[] =>
+    (checks ?? []).map(({ rule, message }, index) => {
+      return { ...this.rule(rule, stand), kind: 'validWhen', index, message, quotes: true }
+    })
+  private bounds = (place: PlaceOf<'question'>): PlannedCheck[] =>
+    boundsOf(place.node).map(({ index, rule, message, kind }) => {
+      const said = ownWords(place.node, this.form.messages)[kind]
+      return {
+        ...this.rule(rule, place),
+        kind: 'bound',
+        index,
+        message: said ?? message,
+        quotes: said === undefined,
+      }
+    })
   private optional = (text: string | undefined, stand: Standpoint) =>
     text === undefined ? null : this.rule(text, stand)
 

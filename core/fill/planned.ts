@@ -15,16 +15,37 @@ export interface PlannedRule {
   expr: Expr | null
   reading: RuleReading
 }
+/** A check, or a limit that is worked out; `kind` and `index` are those of its rule. `message` may quote, unless it is the form's own word for a built-in one. */
 export interface PlannedCheck extends PlannedRule {
+  kind: 'validWhen' | 'bound'
+  index: number
   message: string
+  quotes: boolean
 }
 export type Lock = true | PlannedRule | null
+
+/** A skip that leads somewhere: while it is taken, what it passes over is out of play. */
+export interface PlannedSkip {
+  /** The question that it leads on from; in an entry, of that entry. */
+  from: Place
+  /** Its place among the question's skips as written. */
+  index: number
+  when: PlannedRule | null
+  /** The section where it goes on; the number of sections stands for the finish. */
+  target: number
+  /** What is passed over: the places between the question and this one. */
+  before: number
+  /** The skips of the same question that come first. */
+  above: readonly PlannedSkip[]
+}
 
 /** Steps are written out field by field, not spread: objects of one shape keep the engine's loop fast. */
 export interface PlannedPlace {
   is: 'plain' | 'question' | 'entries'
   place: Place
   shown: PlannedRule | null
+  /** The skips that can pass over it, where they don't pass over what stands around it as well. */
+  skips: readonly PlannedSkip[]
   readOnly: Lock
   checks: readonly PlannedCheck[]
   /** The place of the group around it, or -1; in a repeating group's entry, of the group around it there. */
@@ -93,6 +114,8 @@ export interface PlannedSection {
   all: readonly Step[]
   questions: readonly PlannedQuestion[]
   routes: readonly PlannedRoute[]
+  /** The skips that lead out of it, in the order of the form: they come before its routes. */
+  exits: readonly PlannedSkip[]
 }
 export interface PlannedClosing {
   closing: Closing
@@ -104,6 +127,8 @@ export interface Plan {
   form: Form
   places: readonly Place[]
   sections: readonly PlannedSection[]
+  /** Every skip that leads somewhere, in the order of the form. */
+  skips: readonly PlannedSkip[]
   /** Every question, those asked once per entry too. */
   questions: readonly PlannedQuestion[]
   byCode: ReadonlyMap<string, PlannedQuestion>

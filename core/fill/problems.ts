@@ -67,8 +67,8 @@ function entryProblems(group: PlannedGroup, frame: Frame, path: string): AnswerP
 
 const brokenCheck = (checks: readonly PlannedCheck[], frame: Frame) =>
   checks.find(c => c.run(frame.values) === false)
-const messageOf = (check: PlannedCheck, { place }: Step | PlannedSection, frame: Frame) =>
-  quotedText(frame, check.message, place) || 'This does not fit.'
+const messageOf = ({ message, quotes }: PlannedCheck, { place }: Step | PlannedSection, frame: Frame) =>
+  (quotes ? quotedText(frame, message, place) : message) || 'This does not fit.'
 
 /** What is wrong with a question's answer now; null when nothing is, or when it is not in play. */
 export function problemOf(
@@ -131,7 +131,9 @@ function missingIn(question: PlannedQuestion, frame: Frame): string | null {
   const value = frame.values[question.slot] ?? null
   if (value === null) {
     const own = 'requiredMessage' in node ? node.requiredMessage : undefined
-    return own ? quotedText(frame, own, question.place) : MISSING[node.type]
+    return own
+      ? quotedText(frame, own, question.place)
+      : (frame.plan.form.messages?.missing ?? MISSING[node.type])
   }
   if (node.type !== 'grid' || typeof value !== 'object' || Array.isArray(value)) return null
   const open = Object.values(value).filter(v => v === null).length

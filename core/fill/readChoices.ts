@@ -1,11 +1,12 @@
 import type { Value } from '../expressions/types'
 import { isRecord, type Answer } from '../form/answers'
 import { LIMITS } from '../form/limits'
+import type { MessageKind } from '../form/messages'
 import type { QuestionOf } from '../form/questions'
 import { WRITE_IN } from '../form/rows'
 import { BLANK, NONE, ok, wrong, type AnswerReading, type GivenAnswer, type Offer } from './answerReading'
 
-const notOffered = wrong('This choice is not on offer.')
+const notOffered = wrong('This choice is not on offer.', 'notOffered')
 
 /** A write-in as it is answered: `{ "other": "Copper coat" }`; null for any other answer. */
 const writtenIn = (answer: Answer): string | null =>
@@ -45,7 +46,8 @@ export function readChoices(q: QuestionOf<'choices'>, answer: GivenAnswer, offer
   const kept = [...rows.keys()].filter(c => given.has(c) && !lost.includes(c))
   if (kept.length === 0 && written === null) return { ...BLANK, lost }
   const problem = countProblem(q, kept, written !== null, rows)
-  if (problem !== null) return { ...wrong(problem.sentence), ...(problem.isUnfinished ? { answer } : {}) }
+  if (problem !== null)
+    return { ...wrong(problem.sentence, problem.why), ...(problem.isUnfinished ? { answer } : {}) }
   if (written === null) return { ...ok(kept, kept), lost }
   return { ...readWriteIn(written, [...kept, WRITE_IN], [...kept, { [WRITE_IN]: written }]), lost }
 }
@@ -56,17 +58,17 @@ function countProblem(
   kept: readonly string[],
   hasWriteIn: boolean,
   rows: Offer['rows'],
-): { sentence: string; isUnfinished: boolean } | null {
+): { sentence: string; isUnfinished: boolean; why: MessageKind | null } | null {
   const alone = kept.find(c => rows.get(c)?.alone)
   const count = kept.length + (hasWriteIn ? 1 : 0)
   if (alone !== undefined && count > 1) {
     const sentence = `“${rows.get(alone)?.label ?? alone}” can’t be chosen together with others.`
-    return { sentence, isUnfinished: false }
+    return { sentence, isUnfinished: false, why: null }
   }
   if (q.least !== undefined && count < q.least)
-    return { sentence: `Choose at least ${q.least}.`, isUnfinished: true }
+    return { sentence: `Choose at least ${q.least}.`, isUnfinished: true, why: 'tooFew' }
   if (q.most !== undefined && count > q.most)
-    return { sentence: `Choose at most ${q.most}.`, isUnfinished: true }
+    return { sentence: `Choose at most ${q.most}.`, isUnfinished: true, why: 'tooMany' }
   return null
 }
 

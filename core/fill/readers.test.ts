@@ -8,6 +8,7 @@ import type { Form, Item } from '../form/definition'
 import type { Answer } from '../form/answers'
 import { fill, problemsIn } from './fill'
 import { planOf } from './plan'
+import { ALL_MESSAGES } from '../form/messages'
 import type { PlannedQuestion } from './planned'
 
 const options = ['a', 'b', 'c'].map(code => ({ code, label: code.toUpperCase() }))
@@ -186,5 +187,36 @@ describe('an answer of any kind', () => {
       }),
       { numRuns: 800 },
     )
+  })
+})
+
+describe('own words for what is wrong', () => {
+  const own = (words: string) =>
+    Object.fromEntries(ALL_MESSAGES.filter(k => k !== 'missing').map(k => [k, words]))
+  const bare = ITEMS.filter(i => i.kind === 'question' && 'label' in i && i.type !== 'hidden')
+  const formWith = (items: readonly Item[], messages?: object): Form =>
+    ({ ...form, ...(messages ? { messages } : {}), sections: [{ code: 's', title: 'S', items }] }) as Form
+  const asked = (made: Form, code: string) => planOf(made).byCode.get(code)!
+
+  it('are those of the question, else of the form, wherever there is something to be said, and change nothing else', () => {
+    const general = formWith(bare, own('Of the form.'))
+    const special = formWith(
+      bare.map(i => ({ ...i, messages: own('Of the question.') }) as Item),
+      own('Of the form.'),
+    )
+    let said = 0
+    fc.assert(
+      fc.property(fc.constantFrom(...bare), answer, ({ code }, given) => {
+        const [plain, form_, own_] = [plan.byCode.get(code)!, asked(general, code), asked(special, code)].map(
+          q => read(q, given),
+        )
+        expect([form_?.value, own_?.value]).toEqual([plain?.value, plain?.value])
+        if (plain?.why == null) expect(own_?.wrong).toBe(plain?.wrong)
+        else expect([form_?.wrong, own_?.wrong]).toEqual(['Of the form.', 'Of the question.'])
+        if (plain?.why != null) said += 1
+      }),
+      { numRuns: 1000 },
+    )
+    expect(said).toBeGreaterThan(50)
   })
 })

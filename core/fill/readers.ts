@@ -23,6 +23,8 @@ import {
 import { patternOf } from '../expressions/patterns'
 import type { Value } from '../expressions/types'
 import { LIMITS } from '../form/limits'
+import type { FormMessages, MessageKind } from '../form/messages'
+import { ownWords } from '../form/ownWords'
 import type { QuestionOf, QuestionType } from '../form/questions'
 import { isRecord, type Answer } from '../form/answers'
 
@@ -37,16 +39,18 @@ interface Limits {
   unit?: string | undefined
 }
 
-function limits({ min, max, unit: u }: Limits): (n: Num) => string | null {
+function limits({ min, max, unit: u }: Limits): (n: Num) => AnswerReading | null {
   const low = min === undefined ? null : numberFromDouble(min)
   const high = max === undefined ? null : numberFromDouble(max)
   return n => {
     const isLow = low !== null && compareNumbers(n, low) < 0
     const isHigh = high !== null && compareNumbers(n, high) > 0
     if (!isLow && !isHigh) return null
+    const why = isLow ? 'tooSmall' : 'tooLarge'
     if (min !== undefined && max !== undefined)
-      return `This is ${numberText(n)}${unit(u)}; it must be between ${min} and ${max}${unit(u)}.`
-    return isLow ? `This must be at least ${min}${unit(u)}.` : `This must be at most ${max}${unit(u)}.`
+      return wrong(`This is ${numberText(n)}${unit(u)}; it must be between ${min} and ${max}${unit(u)}.`, why)
+    const limit = isLow ? `at least ${min}` : `at most ${max}`
+    return wrong(`This must be ${limit}${unit(u)}.`, why)
   }
 }
 
@@ -58,19 +62,30 @@ function numberOf(answer: GivenAnswer): Num | null {
 }
 const numberAnswer = (n: Num): Answer => (typeof n === 'number' ? n : numberText(n))
 
-function number(within: (n: Num) => string | null, places: number | undefined, expected: string): Read {
+function number(
+  within: (n: Num) => AnswerReading | null,
+  places: number | undefined,
+  expected: string,
+): Read {
   return answer => {
     const n = numberOf(answer)
-    if (n === null) return wrong((typeof answer === 'string' && sayTwofold(answer)) || expected)
-    if (places === 0 && decimalPlaces(n) > 0) return wrong(expected)
+    if (n === null) return wrong((typeof answer === 'string' && sayTwofold(answer)) || expected, 'notANumber')
+    if (places === 0 && decimalPlaces(n) > 0) return wrong(expected, 'notANumber')
     if (places !== undefined && decimalPlaces(n) > places)
-      return wrong(`Type at most ${places} ${places === 1 ? 'digit' : 'digits'} after the point.`)
-    const outside = within(n)
-    return outside === null ? ok(n, numberAnswer(n)) : wrong(outside)
+      return wrong(
+        `Type at most ${places} ${places === 1 ? 'digit' : 'digits'} after the point.`,
+        'tooPrecise',
+      )
+    return within(n) ?? ok(n, numberAnswer(n))
   }
 }
 
-function text(check: (text: string) => string | null, most: number = LIMITS.text, least?: number): Read {
+function text(
+  check: (text: string) => string | null,
+  most: number = LIMITS.text,
+  least?: number,
+  why: MessageKind | null = null,
+): Read {
   return answer => {
     if (typeof answer !== 'string') return wrong('A text is expected here.')
     if (answer.trim() === '') return BLANK
@@ -78,11 +93,11 @@ function text(check: (text: string) => string | null, most: number = LIMITS.text
       answer.length <= most && (least === undefined || answer.length >= least * 2)
         ? answer.length
         : [...answer].length
-    if (length > most) return wrong(`This has ${length} characters; at most ${most} fit.`)
+    if (length > most) return wrong(`This has ${length} characters; at most ${most} fit.`, 'tooLong')
     if (least !== undefined && length < least)
-      return wrong(`This has ${length} characters; at least ${least} are needed.`)
+      return wrong(`This has ${length} characters; at least ${least} are needed.`, 'tooShort')
     const problem = check(answer)
-    return problem === null ? ok(answer, answer) : wrong(problem)
+    return problem === null ? ok(answer, answer) : wrong(problem, why)
   }
 }
 
@@ -104,9 +119,9 @@ function temporal(
   const [low, high] = [min === undefined ? null : normal(min), max === undefined ? null : normal(max)]
   return answer => {
     const value = typeof answer === 'string' ? normal(answer) : null
-    if (value === null) return wrong(expected)
-    if (low !== null && value < low) return wrong(`This must be ${readable(low)} or later.`)
-    if (high !== null && value > high) return wrong(`This must be ${readable(high)} or earlier.`)
+    if (value === null) return wrong(expected, 'notADate')
+    if (low !== null && value < low) return wrong(`This must be ${readable(low)} or later.`, 'tooEarly')
+    if (high !== null && value > high) return wrong(`This must be ${readable(high)} or earlier.`, 'tooLate')
     return ok(value, value)
   }
 }
@@ -171,9 +186,9 @@ const READERS: { readonly [T in QuestionType]: Reader<T> } = {
   time: q => temporal(timeText, readableTime, 'Type a time, such as 10:30.', q),
   dateTime: q =>
     temporal(dateTimeText, readableDateTime, 'Type a date and a time, such as 24 Nov 2026, 10:30.', q),
-  email: () => trimmed(text(emailProblem)),
-  phone: () => trimmed(text(phoneProblem)),
-  url: () => trimmed(text(urlProblem, 2_000)),
+  email: () => trimmed(text(emailProblem, LIMITS.text, undefined, 'notAnEmail')),
+  phone: () => trimmed(text(phoneProblem, LIMITS.text, undefined, 'notAPhone')),
+  url: () => trimmed(text(urlProblem, 2_000, undefined, 'notAUrl')),
   scale: q => number(limits(q), 0, 'Choose a place on the scale.'),
   grid: q => {
     const options = new Set(q.options.map(o => o.code))
@@ -205,9 +220,9 @@ const READERS: { readonly [T in QuestionType]: Reader<T> } = {
       )
         return wrong('An order of the choices is expected here.')
       if (answer.length === 0) return BLANK
-      if (answer.length > wanted) return wrong(`At most ${wanted} can be ranked.`)
+      if (answer.length > wanted) return wrong(`At most ${wanted} can be ranked.`, 'tooMany')
       return answer.length < wanted
-        ? { ...wrong(`Rank ${wanted - answer.length} more.`), answer }
+        ? { ...wrong(`Rank ${wanted - answer.length} more.`, 'tooFew'), answer }
         : ok(answer.map(String), answer)
     }
   },
@@ -220,7 +235,10 @@ const READERS: { readonly [T in QuestionType]: Reader<T> } = {
     )
       return wrong('A file is expected here.')
     if (files.length > (q.most ?? 1))
-      return wrong(`At most ${q.most ?? 1} ${(q.most ?? 1) === 1 ? 'file' : 'files'} can be given.`)
+      return wrong(
+        `At most ${q.most ?? 1} ${(q.most ?? 1) === 1 ? 'file' : 'files'} can be given.`,
+        'tooMany',
+      )
     return ok(
       files.map(f => (isFile(f) ? f.name : '')),
       files,
@@ -270,10 +288,20 @@ const cents = (n: Num): string => {
   return `${whole}.${part.padEnd(2, '0')}`
 }
 
-/** Prepares the reading of a question's answers; blank (null, empty text, empty list) is read here for all types. */
+/**
+ * Prepares the reading of a question's answers; blank (null, empty text, empty list) is read here for all types. What is wrong is said in the
+ * question's own words, else in those of the form, else in ours.
+ */
 export function readerOf<T extends QuestionType>(
   question: QuestionOf<T>,
+  ofForm: FormMessages = {},
 ): (answer: Answer, offer: Offer) => AnswerReading {
   const read = READERS[question.type](question)
-  return (answer, offer) => (answer === null || answer === '' ? BLANK : read(answer, offer))
+  const own = ownWords(question, ofForm)
+  return (answer, offer) => {
+    if (answer === null || answer === '') return BLANK
+    const reading = read(answer, offer)
+    const said = reading.why === null ? undefined : own[reading.why]
+    return said === undefined ? reading : { ...reading, wrong: said }
+  }
 }

@@ -14,6 +14,7 @@ import type { Plan } from './planned'
 import { quotedText } from './quote'
 import { replan } from './replan'
 import { describeResponse } from './describeResponse'
+import { explainShown } from './explain'
 import { applyEdits, type Edit } from '../form/edits'
 
 const TODAY = '2026-11-24'
@@ -163,13 +164,15 @@ describe('forms with every feature', () => {
             else if (
               place.kind !== 'section' &&
               place.groups.length === 0 &&
-              state.path.includes(place.section)
+              state.path.includes(place.section) &&
+              !explainShown(state, state, place).some(r => r.kind === 'skip')
             )
               expect(always).not.toContain(place.address)
           }
         }
       }),
-      { numRuns: 60 },
+      // In the form of the example, what a skip always passes over has a rule that is always true.
+      { numRuns: 60, examples: [[624843373]] },
     )
   })
 })

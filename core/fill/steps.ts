@@ -1,5 +1,5 @@
 import { namesIn } from '../expressions/tree'
-import type { PlannedGroup, PlannedQuestion, PlannedRule, Step } from './planned'
+import type { PlannedGroup, PlannedQuestion, PlannedRule, PlannedSkip, Step } from './planned'
 
 export const isQuestion = (step: Step): step is PlannedQuestion => step.is === 'question'
 export const isRepeating = (step: Step): step is PlannedGroup => step.is === 'entries'
@@ -12,11 +12,23 @@ export function ownRules(step: Step): PlannedRule[] {
   return rules.filter(r => r !== null)
 }
 
-/** The names that those expressions use, of a repeating group with all inside: it comes after what they name. */
+/** What the skips that can pass over a step name, and the questions that they lead on from. */
+export const skipNames = ({ skips }: Step): string[] => namesOfSkips(skips)
+
+/** What some skips name, and the questions that they lead on from. */
+export function namesOfSkips(skips: readonly PlannedSkip[]): string[] {
+  return skips.flatMap(({ from, when, above }) => [
+    from.code,
+    ...[when, ...above.map(s => s.when)].flatMap(rule => (rule?.expr ? namesIn(rule.expr) : [])),
+  ])
+}
+
+/** The names that those expressions and skips use, of a repeating group with all inside: it comes after what they name. */
 export const namesNeeded = (step: Step): string[] => [
   ...new Set(
-    [step, ...(isRepeating(step) ? step.inner : [])]
-      .flatMap(ownRules)
-      .flatMap(r => (r.expr ? namesIn(r.expr) : [])),
+    [step, ...(isRepeating(step) ? step.inner : [])].flatMap(s => [
+      ...ownRules(s).flatMap(r => (r.expr ? namesIn(r.expr) : [])),
+      ...skipNames(s),
+    ]),
   ),
 ]

@@ -115,7 +115,7 @@ function broughtLists(form: Form, clip: Clip): { lists: Map<string, string>; edi
   return { lists, edits }
 }
 
-const RULE_KEYS = ['shownWhen', 'required', 'value', 'default'] as const
+const RULE_KEYS = ['shownWhen', 'required', 'value', 'default', 'atLeast', 'atMost'] as const
 
 /** Names in a copy that mean nothing here, as sentences. */
 function unknownNames(
@@ -133,16 +133,27 @@ function unknownNames(
     ...targets
       .filter(to => to !== FINISH && !sections.has(to))
       .map(to => `“${name}” leads to the section “${to}”, which this form does not have.`),
+    ...skipTargets(node)
+      .filter(({ kind, code }) => !(kind === 'item' ? known : sections).has(code))
+      .map(({ code }) => `“${name}” goes on at “${code}”, which this form does not have.`),
     ...('items' in node ? node.items.flatMap(i => unknownNames(i, known, sections)) : []),
   ]
 }
+
+/** Where a question's skips lead, but for the finish. */
+const skipTargets = (node: Section | Item): { kind: string; code: string }[] =>
+  ('skips' in node ? (node.skips ?? []) : []).flatMap(({ to }) => {
+    const [kind = '', code = ''] = to.split('/')
+    return to === FINISH ? [] : [{ kind, code }]
+  })
 
 /** The texts of a thing's own rules. */
 function ruleTexts(node: Section | Item): string[] {
   const single = RULE_KEYS.map(key => (key in node ? Reflect.get(node, key) : undefined))
   const checks = 'validWhen' in node ? (node.validWhen?.map(c => c.rule) ?? []) : []
   const routes = 'routes' in node ? (node.routes?.map(r => r.when) ?? []) : []
-  return [...single, ...checks, ...routes].filter(rule => typeof rule === 'string')
+  const skips = 'skips' in node ? (node.skips?.map(s => s.when) ?? []) : []
+  return [...single, ...checks, ...routes, ...skips].filter(rule => typeof rule === 'string')
 }
 
 /** The edits that set a copy right behind each of some things. */

@@ -68,6 +68,8 @@ const ALIKE: Readonly<Record<string, readonly QuestionType[]>> = {
   writeIn: ['choice', 'choices'],
   min: ['integer', 'decimal', 'money'],
   max: ['integer', 'decimal', 'money'],
+  atLeast: ['integer', 'decimal', 'money'],
+  atMost: ['integer', 'decimal', 'money'],
   unit: ['integer', 'decimal', 'value'],
   decimals: ['decimal', 'value'],
   currency: ['money', 'value'],
@@ -83,9 +85,15 @@ const COMMON: ReadonlySet<string> = new Set([
   'shownWhen',
   'required',
   'requiredMessage',
+  'messages',
   'validWhen',
   'readOnly',
+  'skips',
   'under',
+  'span',
+  'indent',
+  'officeOnly',
+  'privateTo',
 ])
 
 /** Whether a property of a question stays when it becomes one of another type. */

@@ -5,6 +5,7 @@ import { ChoiceList } from './choiceLists'
 import { checks, Code, Expression, Label, laidOut, Text, Under, When } from './fields'
 import { FORWARD } from './finish'
 import { LIMITS } from './limits'
+import { FormMessages } from './messages'
 import { Question } from './questions'
 import { Party, Turn } from './turns'
 
@@ -119,6 +120,7 @@ export const Form = z.strictObject({
   title: Label,
   language: z.string().min(2).max(35).optional(),
   pace: z.enum(['section', 'question']).optional(),
+  messages: FormMessages.optional(),
   lists: z.array(ChoiceList).max(LIMITS.lists).optional(),
   sections: z.array(Section).max(LIMITS.sections),
   closings: z.array(Closing).max(LIMITS.closings).optional(),

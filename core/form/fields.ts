@@ -29,6 +29,18 @@ export const checks = z.array(AnswerCheck).max(LIMITS.checks).optional()
 /** Right under which choice of an earlier question in the same place something stands; a matter of layout only. */
 export const Under = z.strictObject({ question: Code, option: ChoiceCode })
 
+/**
+ * From a question on to something later: an item (`item/keel`), a section (`section/berth`) or `finish`. What lies between is out of play. The
+ * first that is true counts; without `when` it always is.
+ */
+export const Skip = z.strictObject({
+  when: Expression.optional(),
+  to: z
+    .string()
+    .max(LIMITS.code + 10)
+    .regex(/^(?:finish|(?:item|section)\/.+)$/, 'a skip leads to “item/code”, “section/code” or “finish”'),
+})
+
 /** Whom a question is kept from: all parties but those marked as office; all but one party. Both keep it from a form's open link. */
 export const keptFrom = { officeOnly: z.literal(true).optional(), privateTo: Code.optional() }
 
@@ -38,4 +50,5 @@ export const laidOut = {
   indent: z.literal(true).optional(),
 }
 
+export type Skip = z.infer<typeof Skip>
 export type AnswerCheck = z.infer<typeof AnswerCheck>

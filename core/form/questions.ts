@@ -9,11 +9,13 @@ import {
   keptFrom,
   Label,
   laidOut,
+  Skip,
   Text,
   Under,
   When,
 } from './fields'
 import { LIMITS } from './limits'
+import { Messages } from './messages'
 
 /** One choice of a question. `points` and `price` count in calculations; `alone` excludes the others of a multiple choice. */
 export const Option = z.strictObject({
@@ -35,11 +37,13 @@ const asked = {
   required: When.optional(),
   /** Shown in place of “This needs an answer.” */
   requiredMessage: Text.optional(),
+  messages: Messages.optional(),
   validWhen: checks,
   /** The answer that stands until somebody gives one: an expression, so a constant is written as one (`"wood"`, `12`). */
   default: Expression.optional(),
   /** While it holds, the answer is the default, or blank. */
   readOnly: When.optional(),
+  skips: z.array(Skip).max(LIMITS.skips).optional(),
   under: Under.optional(),
   ...laidOut,
   ...keptFrom,
@@ -68,6 +72,8 @@ const Currency = z
   .string()
   .regex(/^[A-Z]{3}$/, 'a currency is written as three capital letters (ISO 4217), such as EUR')
 const Numeric = z.number().optional()
+/** Limits that are worked out, from earlier answers or the day: expressions of the question's own type, beside the fixed ones. */
+const bounds = { atLeast: Expression.optional(), atMost: Expression.optional() }
 
 /** Question types with what each adds to the common part. */
 export const TextQuestion = z.strictObject({ ...asked, type: z.literal('text'), ...lengths, ...patterns })
@@ -80,6 +86,7 @@ export const LongTextQuestion = z.strictObject({
 })
 export const IntegerQuestion = z.strictObject({
   ...asked,
+  ...bounds,
   type: z.literal('integer'),
   min: z.int().optional(),
   max: z.int().optional(),
@@ -87,6 +94,7 @@ export const IntegerQuestion = z.strictObject({
 })
 export const DecimalQuestion = z.strictObject({
   ...asked,
+  ...bounds,
   type: z.literal('decimal'),
   decimals: z.int().min(0).max(10).optional(),
   min: Numeric,
@@ -95,6 +103,7 @@ export const DecimalQuestion = z.strictObject({
 })
 export const MoneyQuestion = z.strictObject({
   ...asked,
+  ...bounds,
   type: z.literal('money'),
   currency: Currency,
   min: Numeric,
@@ -117,18 +126,21 @@ export const ChoicesQuestion = z.strictObject({
 })
 export const DateQuestion = z.strictObject({
   ...asked,
+  ...bounds,
   type: z.literal('date'),
   min: IsoDate.optional(),
   max: IsoDate.optional(),
 })
 export const TimeQuestion = z.strictObject({
   ...asked,
+  ...bounds,
   type: z.literal('time'),
   min: Clock.optional(),
   max: Clock.optional(),
 })
 export const DateTimeQuestion = z.strictObject({
   ...asked,
+  ...bounds,
   type: z.literal('dateTime'),
   min: Moment.optional(),
   max: Moment.optional(),

@@ -57,3 +57,6 @@ export function rewriteQuotes(text: string, replace: (source: string) => string 
     return next === null ? done : done.slice(0, q.from) + next + done.slice(q.to)
   }, text)
 }
+
+/** A text as it can be told to whoever may not know what it quotes: each quote is left out. */
+export const withoutQuotes = (text: string): string => text.replaceAll(QUOTE, '…')

@@ -1,5 +1,6 @@
 import { parse, ExpressionError } from '../expressions/parse'
 import { namesIn, nodesOf, type Expr } from '../expressions/tree'
+import { boundsOf } from './bounds'
 import type { Form } from './definition'
 import { applyEdit, applyEdits, type Edit } from './edits'
 import { rewriteQuotes } from './quotes'
@@ -43,6 +44,7 @@ export function renameEdits(form: Form, address: Address, code: string): Edit[] 
   }
   if (place.kind === 'section') rerouted(form, place.code, code).forEach(make)
   else rewrite(form, place, code, make)
+  skippedTo(form, address, `${address.slice(0, address.indexOf('/'))}/${code}`).forEach(make)
   const parties = inParties(form, place.code, code)
   if (parties) make(parties)
   // The rules first: afterwards the address of the renamed thing is another one.
@@ -92,6 +94,24 @@ function rerouted(form: Form, from: string, to: string): Edit[] {
   )
 }
 
+/** The edits that lead skips to another address; they only know the first of a code. */
+export function skippedTo(form: Form, from: string, to: string): Edit[] {
+  return listPlaces(form).flatMap((p): Edit[] => {
+    const skips = 'skips' in p.node ? p.node.skips : undefined
+    if (!skips?.some(s => s.to === from)) return []
+    const led = skips.map(s => (s.to === from ? { ...s, to } : s))
+    return [{ do: 'change', what: p.address, set: { skips: led } }]
+  })
+}
+
+/** The edits that give limits that are worked out another text. */
+const boundsWith = (form: Form, again: (text: string) => string): Edit[] =>
+  listPlaces(form).flatMap((p): Edit[] => {
+    const bounds = p.kind === 'question' ? boundsOf(p.node) : []
+    const changed = bounds.filter(b => again(b.limit) !== b.limit)
+    return changed.map(b => ({ do: 'change', what: p.address, set: { [b.key]: again(b.limit) } }))
+  })
+
 /** Each edit is made before the next is worked out: several may change the same list of checks. */
 function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => void) {
   const from = place.code
@@ -101,7 +121,8 @@ function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => voi
     make(edit)
     form = applyEdit(form, edit).form
   }
-  for (const { id, text } of rulesOf(form)) {
+  boundsWith(form, again).forEach(step)
+  for (const { id, text } of rulesOf(form).filter(rule => rule.kind !== 'bound')) {
     const rule = again(text) === text ? undefined : rulesOf(form).find(r => r.id === id)
     if (rule) step(withRule(form, rule, again(text)))
   }

@@ -1,19 +1,23 @@
+import { boundsOf } from './bounds'
 import type { Form } from './definition'
+import type { Skip } from './fields'
 import { FINISH } from './finish'
 import type { Turn } from './turns'
 import type { Edit } from './edits'
-import { listPlaces, type Place } from './walk'
+import { listPlaces, placeName, type Place } from './walk'
 
 type HandOff = NonNullable<Turn['handOff']>[number]
 export type RuleKind =
   | 'shownWhen'
   | 'required'
   | 'validWhen'
+  | 'bound'
   | 'readOnly'
   | 'default'
   | 'value'
   | 'narrowedBy'
   | 'option'
+  | 'skip'
   | 'route'
   | 'closing'
   | 'handOff'
@@ -35,11 +39,13 @@ export const RULE_WORDS: Record<RuleKind, string> = {
   shownWhen: 'Shown when',
   required: 'Required when',
   validWhen: 'Valid when',
+  bound: 'Fits when',
   readOnly: 'Read-only when',
   default: 'Begins with',
   value: 'Is',
   narrowedBy: 'Offers rows where',
   option: 'Offered when',
+  skip: 'Goes on when',
   route: 'Leads on when',
   closing: 'Closes so when',
   handOff: 'Handed off when',
@@ -73,29 +79,37 @@ export function rulesOf(form: Form, places: readonly Place[] = listPlaces(form))
   ]
 }
 
-/** The exits that sections always take: routes without a condition, as rules with an empty text. */
+/** What leads on from a place: the routes of a section, the skips of a question. */
+export function exitsAt({ node }: Place): { kind: 'route' | 'skip'; exits: readonly Skip[] } {
+  if ('routes' in node) return { kind: 'route', exits: node.routes ?? [] }
+  return { kind: 'skip', exits: 'skips' in node ? (node.skips ?? []) : [] }
+}
+
+/** The exits that are always taken: routes and skips without a condition, as rules with an empty text. */
 export function plainExits(places: readonly Place[]): Rule[] {
-  return places.flatMap(place =>
-    (place.kind === 'section' ? (place.node.routes ?? []) : []).flatMap((route, index): Rule[] =>
-      route.when === undefined
-        ? [{ id: ruleId(place, 'route', index), kind: 'route', place, index, text: '' }]
-        : [],
-    ),
-  )
+  return places.flatMap(place => {
+    const { kind, exits } = exitsAt(place)
+    return exits.flatMap((exit, index): Rule[] =>
+      exit.when === undefined ? [{ id: ruleId(place, kind, index), kind, place, index, text: '' }] : [],
+    )
+  })
 }
 
-/** Where a route leads, as it is called: the title of a section, or the finish. */
-export function exitName(form: Form, { place, index }: Pick<Rule, 'place' | 'index'>): string {
-  const to = place.kind === 'section' ? place.node.routes?.[index]?.to : undefined
+/** Where a route or skip leads, as it is called: the name of what stands there, or the finish. */
+export function exitName(places: readonly Place[], { place, index }: Pick<Rule, 'place' | 'index'>): string {
+  const { kind, exits } = exitsAt(place)
+  const to = exits[index]?.to
   if (to === FINISH) return 'the finish'
-  const section = form.sections.find(s => s.code === to)
-  return section?.title || to || ''
+  const address = kind === 'route' ? `section/${to}` : to
+  const target = places.find(p => p.address === address)
+  return target ? placeName(target) : (to ?? '')
 }
 
-/** The edit that takes an exit out of its section. */
+/** The edit that takes an exit away. */
 export function withoutExit({ place, index }: Pick<Rule, 'place' | 'index'>): Edit {
-  const routes = place.kind === 'section' ? (place.node.routes ?? []).toSpliced(index, 1) : []
-  return { do: 'change', what: place.address, set: { routes: routes.length > 0 ? routes : null } }
+  const { kind, exits } = exitsAt(place)
+  const left = exits.toSpliced(index, 1)
+  return { do: 'change', what: place.address, set: { [`${kind}s`]: left.length > 0 ? left : null } }
 }
 
 /** Every hand-off rule of a form, turn by turn: a rule's `index` counts in this list. */
@@ -120,6 +134,8 @@ export function rulesAt(place: Place): Rule[] {
   if ('value' in node) add('value', node.value)
   if ('required' in node) add('required', node.required)
   if ('validWhen' in node) node.validWhen?.forEach((check, i) => add('validWhen', check.rule, i))
+  if (place.kind === 'question')
+    for (const bound of boundsOf(place.node)) add('bound', bound.rule, bound.index)
   if ('readOnly' in node) add('readOnly', node.readOnly)
   if ('default' in node) add('default', node.default)
   if ('narrowedBy' in node) add('narrowedBy', node.narrowedBy)
@@ -127,13 +143,16 @@ export function rulesAt(place: Place): Rule[] {
     node.options?.forEach((o, i) => {
       if ('shownWhen' in o && typeof o.shownWhen === 'string') add('option', o.shownWhen, i)
     })
-  if ('routes' in node) node.routes?.forEach((route, i) => add('route', route.when, i))
+  const { kind, exits } = exitsAt(place)
+  exits.forEach((exit, i) => add(kind, exit.when, i))
   return rules
 }
 
 const INDEXED: ReadonlySet<RuleKind> = new Set([
   'validWhen',
+  'bound',
   'option',
+  'skip',
   'route',
   'closing',
   'handOff',
@@ -176,11 +195,25 @@ function changedAtPlace(
 ): Record<string, unknown> {
   if (kind === 'validWhen' && 'validWhen' in node)
     return { validWhen: changedOrGone(node.validWhen, index, 'rule', text) }
+  if (kind === 'bound') return changedBound(node, index, text)
   if (kind === 'option' && 'options' in node)
     return { options: changedAt<object>(node.options, index, o => withText(o, 'shownWhen', text)) }
+  if (kind === 'skip' && 'skips' in node)
+    return { skips: changedAt(node.skips, index, s => withText(s, 'when', text)) }
   if (kind === 'route' && 'routes' in node)
     return { routes: changedAt(node.routes, index, r => withText(r, 'when', text)) }
   return { [kind]: text }
+}
+
+/** A limit with the text of its check changed; what is no limit any more becomes a check. */
+function changedBound(node: Place['node'], index: number, text: string | null): Record<string, unknown> {
+  const key = index === 0 ? 'atLeast' : 'atMost'
+  if (text === null) return { [key]: null }
+  const sign = index === 0 ? '>=' : '<='
+  const before = `${node.code} ${sign} `
+  if (text.startsWith(before)) return { [key]: text.slice(before.length).replace(/^\((.*)\)$/s, '$1') }
+  const checks = 'validWhen' in node ? (node.validWhen ?? []) : []
+  return { [key]: null, validWhen: [...checks, { rule: text, message: '' }] }
 }
 
 /** A list with one item changed. */

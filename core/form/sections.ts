@@ -1,6 +1,7 @@
 import { freeCode, takenCodes } from './codes'
 import type { Form, Item, Section } from './definition'
 import { locate, type Edit } from './edits'
+import { skippedTo } from './rename'
 import type { PlaceOf, Place } from './walk'
 
 /**
@@ -44,8 +45,10 @@ export function mergeEdits(form: Form, place: PlaceOf<'section'>): Edit[] {
         ]
       : [],
   )
+  const first = own.items[0]
   return [
     ...repointed,
+    ...(first ? skippedTo(form, place.address, `item/${first.code}`) : []),
     { do: 'remove', what: place.address },
     { do: 'remove', what: addressAt(form, index - 1) },
     { do: 'insert', into: 'sections', at: index - 1, node: merged },

@@ -18,6 +18,7 @@ export function textsAnywhere(place: Place): string[] {
   const record: Readonly<Record<string, unknown>> = { ...place.node }
   const texts = PLAIN_KEYS.map(key => record[key])
   if ('validWhen' in place.node) texts.push(...(place.node.validWhen ?? []).map(c => c.message))
+  if ('messages' in place.node) texts.push(...Object.values(place.node.messages ?? {}))
   return texts.filter(text => typeof text === 'string')
 }
 
@@ -30,6 +31,7 @@ export function plainTextsAt({ node }: Place): string[] {
   if ('type' in node && node.type === 'scale') texts.push(node.low, node.middle, node.high)
   if ('options' in node) texts.push(...(node.options ?? []).map(o => o.label))
   if ('rows' in node) texts.push(...node.rows.map(r => r.label))
+  if ('messages' in node) texts.push(...Object.values(node.messages ?? {}))
   return texts.filter(text => typeof text === 'string')
 }
 

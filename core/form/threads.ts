@@ -3,7 +3,7 @@ import { namesIn, nodesOf, type Expr } from '../expressions/tree'
 import { rulesAt } from './rules'
 import type { Address, Place } from './walk'
 
-/** A question that rules depend on, with what depends on it, as a line in the margin of the script. */
+/** A question that rules depend on, with what depends on it and where it leads on, as a line in the margin of the script. */
 export interface Thread {
   from: Address
   to: readonly Address[]
@@ -16,10 +16,12 @@ export interface Thread {
  * @param lanes how many lanes there are; threads beyond them are left out
  */
 export function threadsOf(places: readonly Place[], lanes: number): Thread[] {
-  const orderOf = new Map(places.map(p => [p.address, p.order] as const))
+  const byAddress = new Map<string, Place>(places.map(p => [p.address, p] as const))
   const namedIn = placeReader(places)
   const dependants = new Map<Place, Set<Address>>()
   for (const place of places) {
+    const led = skipsOf(place).flatMap(s => byAddress.get(s.to)?.address ?? [])
+    if (led.length > 0) dependants.set(place, new Set([...(dependants.get(place) ?? []), ...led]))
     for (const gate of rulesOn(place).flatMap(namedIn)) {
       if (gate.address === place.address || place.groups.some(g => g.address === gate.address)) continue
       dependants.set(gate, (dependants.get(gate) ?? new Set()).add(place.address))
@@ -29,7 +31,7 @@ export function threadsOf(places: readonly Place[], lanes: number): Thread[] {
   return [...dependants]
     .sort(([a], [b]) => a.order - b.order)
     .flatMap(([gate, to]): Thread[] => {
-      const orders = [gate.order, ...[...to].map(a => orderOf.get(a) ?? 0)]
+      const orders = [gate.order, ...[...to].map(a => byAddress.get(a)?.order ?? 0)]
       const [first, last] = [Math.min(...orders), Math.max(...orders)]
       const lane = Array.from({ length: lanes }, (_, i) => i).find(i => (ends[i] ?? -1) < first)
       if (lane === undefined) return []
@@ -49,8 +51,10 @@ export function isThreadedAlike(a: Place, b: Place): boolean {
       a.groups.map(g => g.address),
       b.groups.map(g => g.address),
     )
-  return isAtSamePlace && isSameList(rulesOn(a), rulesOn(b))
+  const targetsOf = (place: Place) => skipsOf(place).map(s => s.to)
+  return isAtSamePlace && isSameList(rulesOn(a), rulesOn(b)) && isSameList(targetsOf(a), targetsOf(b))
 }
+const skipsOf = ({ node }: Place) => ('skips' in node ? (node.skips ?? []) : [])
 const isSameList = (a: readonly string[], b: readonly string[]) =>
   a.length === b.length && a.every((item, i) => item === b[i])
 

@@ -38,6 +38,8 @@ const RULES: ReadonlySet<string> = new Set([
   'default',
   'value',
   'narrowedBy',
+  'atLeast',
+  'atMost',
   'rule',
   'when',
 ])
@@ -61,6 +63,12 @@ interface Rewriting {
   list: (code: string) => string
 }
 
+/** Where a route or skip leads, with the codes of a copy: a section by its code, or an address. */
+function recodedTarget(to: string, { code, section }: Rewriting): string {
+  if (to.startsWith('item/')) return `item/${code(to.slice('item/'.length))}`
+  return to.startsWith('section/') ? `section/${section(to.slice('section/'.length))}` : section(to)
+}
+
 /** A node with everything rewritten that names codes: rules, quotes, its own codes, routes, lists. Keys keep their order. */
 export function rewritten<T extends Section | Item>(node: T, how: Rewriting): T {
   const visit = (value: unknown, key: string, owner: Readonly<Record<string, unknown>>): unknown => {
@@ -74,7 +82,7 @@ export function rewritten<T extends Section | Item>(node: T, how: Rewriting): T 
     if (QUOTING.has(key)) return how.quote(value)
     if (key === 'code' && 'kind' in owner) return how.code(value)
     if (key === 'question') return how.code(value)
-    if (key === 'to') return how.section(value)
+    if (key === 'to') return recodedTarget(value, how)
     return key === 'list' ? how.list(value) : value
   }
   // The shape is that of the node: only texts were replaced by texts.

@@ -14,6 +14,8 @@ export interface Use {
 /** What is looked for: the things at some addresses and all inside them. */
 interface Sought {
   places: ReadonlySet<Place>
+  /** Their addresses. */
+  addresses: ReadonlySet<string>
   /** The codes of questions, groups and notes among them. */
   codes: ReadonlySet<string>
   /** The codes of sections among them. */
@@ -42,7 +44,8 @@ function soughtAt(places: readonly Place[], addresses: readonly Address[]): Soug
   const sections = new Set(found.filter(p => p.kind === 'section').map(p => p.code))
   const membersOf = memberNamesReader(places)
   const isNamedIn = (text: string) => [...namesUsed(text), ...membersOf(text)].some(name => codes.has(name))
-  return { places: new Set(found), codes, sections, isNamedIn }
+  const all = new Set(found.map(p => p.address))
+  return { places: new Set(found), addresses: all, codes, sections, isNamedIn }
 }
 
 /** How a place uses what is sought, but for its rules. */
@@ -55,6 +58,8 @@ function usesAt(place: Place, sought: Sought): Use[] {
     if (place.node.routes?.some(r => sought.sections.has(r.to))) uses.push({ place, words: 'leads there' })
     return uses
   }
+  if ('skips' in place.node && place.node.skips?.some(s => sought.addresses.has(s.to)))
+    uses.push({ place, words: 'goes on there' })
   if ('under' in place.node && place.node.under && sought.codes.has(place.node.under.question))
     uses.push({ place, words: 'stands under one of its choices' })
   return uses
@@ -91,7 +96,9 @@ export function neighboursOf(
     needs: places.filter(p => p !== place && p.kind !== 'section' && names.has(p.code)),
     decides:
       place.kind === 'section'
-        ? usesOf(form, places, [address]).filter(u => u.words === 'leads there')
+        ? usesOf(form, places, [address]).filter(
+            u => u.words === 'leads there' || u.words === 'goes on there',
+          )
         : usesOf(form, places, [address]),
   }
 }

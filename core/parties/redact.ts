@@ -4,7 +4,11 @@ import { print } from '../expressions/print'
 import { namesIn } from '../expressions/tree'
 import { type ValueType, BOOLEAN } from '../expressions/types'
 import type { Answers } from '../form/answers'
+import { namesOfSkips } from '../fill/steps'
+import { isTaken } from '../fill/wayOut'
 import { answersInPlay, offeredNow, type Filled } from '../fill/fill'
+import { boundsOf } from '../form/bounds'
+import { ownWords } from '../form/ownWords'
 import type { Form, Item, Section } from '../form/definition'
 import { LIMITS } from '../form/limits'
 import type { Access, Turn } from '../form/turns'
@@ -14,6 +18,7 @@ import type { Place } from '../form/walk'
 import { maySee, accessViewOf, type AccessView } from './access'
 import { decidingCodes } from './decidingCodes'
 import { literalOf } from './literal'
+import { SeenSkips } from './seenSkips'
 import { columnsNamedIn, travelling } from './travelling'
 
 /** What is sent to a party's browser for its turn. */
@@ -52,6 +57,9 @@ const TEXTS: ReadonlySet<string> = new Set([
 const ASKING: ReadonlySet<string> = new Set([
   'required',
   'requiredMessage',
+  'messages',
+  'atLeast',
+  'atMost',
   'validWhen',
   'readOnly',
   'default',
@@ -69,6 +77,7 @@ export function redactForParty(filled: Filled, turn: Turn | null, answers: Answe
 class Redactor {
   private readonly view: AccessView
   private readonly hidden: ReadonlySet<string>
+  private readonly skips: SeenSkips
   private readonly waitsFor = new Set<string>()
   private readonly extraLists: NonNullable<Form['lists']> = []
   private next = 0
@@ -80,22 +89,14 @@ class Redactor {
   ) {
     const { form, places } = filled.plan
     this.view = accessViewOf(form, places, turn)
+    this.skips = new SeenSkips(filled.plan, this.view)
     this.hidden = new Set(places.filter(p => p.kind !== 'section' && !maySee(this.view, p)).map(p => p.code))
   }
 
   redact(): RedactedForm {
     const { form, places } = this.filled.plan
-    // Routes through what is hidden can't be followed in the browser: which sections are reached is told instead.
-    const routed = form.sections.some(
-      (s, i) =>
-        !this.seesSection(i) &&
-        ((s.routes?.length ?? 0) > 0 ||
-          form.sections.some(other => other.routes?.some(r => r.to === s.code))),
-    )
-    if (routed)
-      for (const s of form.sections)
-        for (const text of [s.shownWhen, ...(s.routes ?? []).map(r => r.when)])
-          if (text !== undefined) this.wait(text)
+    const routed = this.leadsThroughHidden()
+    if (routed) this.waitForTheWay()
     const sections = form.sections.flatMap((section, i) => {
       const place = places[this.next++]
       if (!place) return []
@@ -118,6 +119,24 @@ class Redactor {
       ...(sentClosings ? { closings: sentClosings } : {}),
     }
     return { form: redacted, answers: this.answers(), access: this.access(), refetchOn: this.refetchOn() }
+  }
+
+  /** Routes and skips through what is hidden can't be followed in the browser: which sections are reached is told instead. */
+  private leadsThroughHidden(): boolean {
+    const { sections } = this.filled.plan.form
+    const isRouted = (code: string) => sections.some(other => other.routes?.some(r => r.to === code))
+    return (
+      sections.some((s, i) => !this.seesSection(i) && ((s.routes?.length ?? 0) > 0 || isRouted(s.code))) ||
+      this.filled.plan.skips.some(skip => skip.target > skip.from.section && !this.skips.isSeen(skip))
+    )
+  }
+
+  private waitForTheWay() {
+    const { form, skips } = this.filled.plan
+    for (const s of form.sections)
+      for (const text of [s.shownWhen, ...(s.routes ?? []).map(r => r.when)])
+        if (text !== undefined) this.wait(text)
+    for (const name of namesOfSkips(skips)) this.wait(name)
   }
 
   private words: Set<string> | null = null
@@ -161,7 +180,7 @@ class Redactor {
       const inner = item.kind === 'group' ? this.items(item.items) : null
       if (!maySee(this.view, place)) return []
       const bare = this.view.at[place.order] === 'fills' ? item : without(item, ASKING)
-      const offering = this.offering(bare, place)
+      const offering = this.offering(this.bounded(this.skips.withSeen(bare, place), place), place)
       // Standing under a choice that is not seen is a matter of layout that tells its code.
       const rest = without(
         offering,
@@ -173,10 +192,32 @@ class Redactor {
             : []),
         ]),
       )
-      const done = this.rewritten(rest, place, this.filled.plan.names.typeOf(place.code))
+      const done = this.skipped(this.rewritten(rest, place, this.filled.plan.names.typeOf(place.code)), place)
       // The shape is that of the item: keys were left out that may be, texts replaced by texts.
       return [(inner ? { ...done, items: inner } : done) as Item]
     })
+  }
+
+  /** A limit over hidden answers is told by its outcome, as a check: the limit itself would tell them. */
+  private bounded(item: Item, place: Place): Item {
+    if (item.kind !== 'question') return item
+    const bounds = boundsOf(item).filter(b => this.namesHidden(b.rule, place, null))
+    if (bounds.length === 0) return item
+    const own = ownWords(item, this.filled.plan.form.messages)
+    const checks = 'validWhen' in item ? (item.validWhen ?? []) : []
+    const outcomes = bounds.map(({ rule, kind }) => ({ rule, message: own[kind] ?? '' }))
+    // The shape is that of the item: keys were left out that may be.
+    return { ...without(item, new Set(bounds.map(b => b.key))), validWhen: [...checks, ...outcomes] } as Item
+  }
+
+  /** What a skip passes over that the party can't follow is told to be out of play. */
+  private skipped<T extends object>(item: T, place: Place): T {
+    const unseen = this.skips.unseenOver(place)
+    if (unseen.length === 0) return item
+    for (const name of namesOfSkips(unseen)) this.wait(name)
+    // Inside an entry an outcome would differ by entry: there it is not known to the party.
+    if (unseen.some(skip => skip.from.entryOf !== null)) return { ...item, shownWhen: 'null' }
+    return unseen.some(skip => isTaken(skip, this.filled)) ? { ...item, shownWhen: 'false' } : item
   }
 
   /** A choice narrowed by hidden answers is told which rows it offers now; where those are too many for a rule, it gets a list with just them. */
@@ -193,7 +234,7 @@ class Redactor {
       : this.withOwnList(item, new Set(offered))
   }
 
-  private namesHidden(rule: string, place: Place, list: string): boolean {
+  private namesHidden(rule: string, place: Place, list: string | null): boolean {
     const { expr } = this.filled.plan.names.read(rule, place, BOOLEAN, list)
     return expr !== null && namesIn(expr).some(n => this.hidden.has(n))
   }

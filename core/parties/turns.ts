@@ -19,6 +19,12 @@ export const partyOf = (form: Form, turn: Turn): Party | undefined =>
 export const turnName = (form: Form, turn: Turn): string =>
   turn.title || partyOf(form, turn)?.name || turn.code
 
+/** How a turn is called by its code; the code itself where the form has none such. */
+export function turnNameOf(form: Form | null, code: string): string {
+  const turn = form && turnOf(form, code)
+  return turn ? turnName(form, turn) : code
+}
+
 /** The condition of a hand-off: it sees all answers. */
 function handOffRule(plan: Plan, when: string) {
   const stand = { section: Math.max(0, plan.form.sections.length - 1), groups: [], entryOf: null }

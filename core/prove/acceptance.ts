@@ -23,6 +23,7 @@ export const WORDS: ReadonlySet<string> = new Set([
   'text',
   'message',
   'heading',
+  'messages',
   'remark',
   'mark',
   'items',
@@ -31,6 +32,9 @@ export const WORDS: ReadonlySet<string> = new Set([
   'span',
   'indent',
 ])
+
+/** What keeps somebody from going on. */
+const ON_THE_WAY: ReadonlySet<string> = new Set(['validWhen', 'bound'])
 
 /** Tells a finding from all others of a form, in every proof of it. */
 export const riskKey = (f: Pick<Finding, 'code' | 'address' | 'rule' | 'sentence'>): string =>
@@ -78,13 +82,13 @@ export function closureOf(start: Place, places: readonly Place[]): Place[] {
     if (taken.has(place)) continue
     taken.add(place)
     const { section } = place
-    // Whoever comes to a section has come by the routes of those before it, and got through their checks.
+    // Whoever comes to a section has come by the routes and skips of those before it, and got through their checks.
     open.push(
       ...place.groups,
       ...places.filter(
         p =>
           p.section <= section &&
-          (p.kind === 'section' || ('validWhen' in p.node && p.node.validWhen !== undefined)),
+          (p.kind === 'section' || rulesAt(p).some(rule => ON_THE_WAY.has(rule.kind)) || 'skips' in p.node),
       ),
     )
     for (const rule of rulesAt(place)) {

@@ -13,7 +13,7 @@ const ROOTS: ReadonlySet<string> = new Set([
   'dead-end',
 ])
 const STOPPING: ReadonlySet<string> = new Set(['no-answer-fits', 'unmeetable-valid', 'dead-end'])
-const STOPS: ReadonlySet<string> = new Set(['required', 'validWhen', 'narrowedBy', 'option'])
+const STOPS: ReadonlySet<string> = new Set(['required', 'validWhen', 'bound', 'narrowedBy', 'option'])
 
 /**
  * Findings with what is folded into each: what can't come into play for the same reason, or since it stands inside, has no finding of its own.

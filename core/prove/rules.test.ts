@@ -1,6 +1,7 @@
 import type { Finding } from './finding'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { isTaken } from '../fill/wayOut'
 import { CHECKS } from './checks'
 import { Inquiry } from './goals/inquiry'
 import { findingsOf } from './checks/check'
@@ -9,7 +10,7 @@ import { allProblems, problemsIn, type Filled } from '../fill/fill'
 import { isNeverInPlay } from './checks/neverInPlay'
 import type { Form } from '../form/definition'
 import { smallForm } from '../../tests/support/forms'
-import { isMissingBehind } from '../../tests/support/restsOn'
+import { isMissingBehind, skipsOver } from '../../tests/support/restsOn'
 import { RUNS, states, TODAY } from '../../tests/support/states'
 import type { Plan, PlannedSection, PlannedQuestion } from '../fill/planned'
 
@@ -21,9 +22,12 @@ function tryAll(form: Form, inquiry: Inquiry): Set<string> {
     const planned = plan.sections[section]
     if (!planned) continue
     for (const what of planned.questions.flatMap(q => seenOfQuestion(plan, state, planned, q))) seen.add(what)
+    const skipping = plan.skips.filter(s => s.from.section === section && isTaken(s, state))
+    for (const skip of skipping) seen.add(`${skip.from.code} skip ${skip.index}`)
     if (problemsIn(state, planned).length > 0) continue
     const taken = planned.routes.findIndex(r => r.when === null || r.when.run(state.values) === true)
-    seen.add(`${planned.place.code} route ${taken}`)
+    // A skip that leads out of the section comes before its routes.
+    if (!skipping.some(s => s.target > section)) seen.add(`${planned.place.code} route ${taken}`)
     if (allProblems(state).length === 0) seen.add('finish')
   }
   return seen
@@ -35,7 +39,10 @@ function seenOfQuestion(plan: Plan, state: Filled, section: PlannedSection, q: P
   const { node } = q.place
   const rule = 'required' in node && typeof node.required === 'string' ? node.required : ''
   if (state.required[q.slot]) seen.push('required')
-  else if (!isMissingBehind(q.place, rule, plan.places, state, section)) seen.push('not required')
+  else if (
+    !isMissingBehind(q.place, [rule, ...skipsOver(q.place, plan)].join(' '), plan.places, state, section)
+  )
+    seen.push('not required')
   const isAnswered = state.values[q.slot] !== null
   for (const check of q.checks)
     // What is missing is told before any check; a check is met by an answer.
@@ -68,7 +75,10 @@ function expectedOf(inquiry: Inquiry, seen: ReadonlySet<string>): string[] {
         .filter((_, i) => !seen.has(`${s.place.code} route ${i}`))
         .map(r => `${s.place.code} never-taken ${r.index}`),
     )
-  return [...ofQuestions, ...ofRoutes]
+  const ofSkips = plan.skips
+    .filter(s => seen.has(`${s.from.code} in play`) && !seen.has(`${s.from.code} skip ${s.index}`))
+    .map(s => `${s.from.code} never-skips ${s.index}`)
+  return [...ofQuestions, ...ofRoutes, ...ofSkips]
 }
 
 function expectedOfQuestion(
@@ -88,7 +98,7 @@ function expectedOfQuestion(
 
 const COMPARED = new Set([
   ...['never-required', 'always-required', 'unmeetable-valid', 'idle-valid'],
-  ...['never-taken', 'shadowed-route', 'unreachable-finish'],
+  ...['never-taken', 'shadowed-route', 'never-skips', 'unreachable-finish'],
 ])
 const brief = (f: Finding) =>
   `${f.at} ${f.code.replace('shadowed-route', 'never-taken')} ${f.rule?.split(':')[2] ?? ''}`.trim()

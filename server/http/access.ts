@@ -4,7 +4,7 @@ import type { Power } from '../../shared/api/sharing'
 /**
  * Who may call a route. `anyone`: also strangers, and what they get is decided by the token in the address; `signedIn`; `maker`, `admin`: by
  * role; `designing`: makers, and who may design some form; else by what somebody may do with the form that the address names, by itself or
- * through a response or file of it; `by`: and by role.
+ * through a response, turn or file of it; `by`: and by role.
  */
 export type Access =
   | 'anyone'
@@ -12,7 +12,7 @@ export type Access =
   | 'maker'
   | 'designing'
   | 'admin'
-  | { of: 'form' | 'response' | 'file'; needs: Power; by?: 'maker' }
+  | { of: 'form' | 'response' | 'file' | 'turn'; needs: Power; by?: 'maker' }
 
 const form = (needs: Power): Access => ({ of: 'form', needs })
 
@@ -64,12 +64,15 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   // What may be decided by those who suggest is their own to take back; the route says so.
   decideSuggestion: form('suggest'),
   releaseForm: form('release'),
+  listUnderWay: form('release'),
   listShares: form('own'),
   shareForm: form('own'),
   listResponses: form('responses'),
   loadResponse: { of: 'response', needs: 'responses' },
   loadFile: { of: 'file', needs: 'responses' },
-  listOpenTurns: 'signedIn',
+  loadBoard: form('responses'),
+  actOnTurn: { of: 'turn', needs: 'act' },
+  listInbox: 'signedIn',
 
   listSharedLists: 'designing',
   loadSharedList: 'designing',
@@ -80,6 +83,7 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   refetchForm: 'anyone',
   searchRows: 'anyone',
   returnTurn: 'anyone',
+  keepTurn: 'anyone',
   readFile: 'anyone',
   giveFile: 'anyone',
 }

@@ -6,7 +6,7 @@ import { findPowers, listPowers } from '../services/people/rights'
 import { keepRecord } from '../services/people/record'
 import type { Caller } from '../services/people/sessions'
 import type { Database } from '../store/database'
-import { files, releases, responses } from '../store/schema'
+import { files, releases, responses, turns } from '../store/schema'
 import { type Access, findRoute } from './access'
 import { refuse } from './refuse'
 import { sourceOf } from './source'
@@ -55,6 +55,7 @@ const NOTHING = {
   form: 'There is no such form, or it is not shared with you.',
   response: 'There is no such response.',
   file: 'There is no such file.',
+  turn: 'There is no such turn.',
 }
 
 async function admitByRole(
@@ -91,20 +92,32 @@ const recordRefusal = (
   keepRecord(db, { id, name, source: sourceOf(event) }, 'refused', { form: formId ?? undefined, about: what })
 
 /** The form that something belongs to; null when there is no such thing. */
-async function formOf(db: Database, of: 'form' | 'response' | 'file', id: string): Promise<string | null> {
+async function formOf(db: Database, of: keyof typeof NOTHING, id: string): Promise<string | null> {
   if (!z.uuid().safeParse(id).success) return null
   if (of === 'form') return id
-  const [found] =
-    of === 'response'
-      ? await db
-          .select({ formId: releases.formId })
-          .from(responses)
-          .innerJoin(releases, eq(responses.releaseId, releases.id))
-          .where(eq(responses.id, id))
-      : await db
-          .select({ formId: releases.formId })
-          .from(files)
-          .innerJoin(releases, eq(files.releaseId, releases.id))
-          .where(eq(files.id, id))
+  const [found] = await FORM_OF[of](db, id)
   return found?.formId ?? null
+}
+
+/** How the form of something is found. */
+const FORM_OF = {
+  response: (db: Database, id: string) =>
+    db
+      .select({ formId: releases.formId })
+      .from(responses)
+      .innerJoin(releases, eq(responses.releaseId, releases.id))
+      .where(eq(responses.id, id)),
+  file: (db: Database, id: string) =>
+    db
+      .select({ formId: releases.formId })
+      .from(files)
+      .innerJoin(releases, eq(files.releaseId, releases.id))
+      .where(eq(files.id, id)),
+  turn: (db: Database, id: string) =>
+    db
+      .select({ formId: releases.formId })
+      .from(turns)
+      .innerJoin(responses, eq(turns.responseId, responses.id))
+      .innerJoin(releases, eq(responses.releaseId, releases.id))
+      .where(eq(turns.id, id)),
 }

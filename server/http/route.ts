@@ -22,6 +22,8 @@ export interface RouteContext<E extends Endpoint> extends ReadRequest<E> {
   event: H3Event<EventHandlerRequest>
   db: Database
   doer: Doer
+  /** Who is signed in; null for strangers. */
+  caller: Caller | null
 }
 /** What a route of people who are signed in works with besides. */
 export interface OwnContext {
@@ -46,7 +48,7 @@ export const openRoute = <E extends Endpoint>(
   answering(async event => {
     const { caller } = admissionOf(event)
     const request = await readRequest(event, endpoint, most)
-    return handle({ ...request, event, db: await database(), doer: doerOf(event, caller) })
+    return handle({ ...request, event, db: await database(), doer: doerOf(event, caller), caller })
   })
 
 /** A route of people who are signed in; which of them is said in `access.ts` and was decided by the guard before anything of the request is read. */
@@ -64,6 +66,7 @@ export const designerRoute = <E extends Endpoint>(
       event,
       db: await database(),
       doer: doerOf(event, caller),
+      caller,
       designer: caller,
       powers,
     })

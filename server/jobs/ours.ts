@@ -1,5 +1,6 @@
 import { join } from 'node:path'
 import { dailyName, keepDailyBackups, listDailyBackups } from '../services/backup/dailyBackup'
+import { postNotices } from '../services/notices'
 import { sweep } from '../services/sweep'
 import type { Job } from './jobs'
 
@@ -7,6 +8,12 @@ import type { Job } from './jobs'
 export function ourJobs(dataFolder: string, backupsKept: number): Job[] {
   const folder = join(dataFolder, 'backups')
   const tidyUp: Job = { name: 'tidy-up', cron: '7 * * * *', isDue: () => Promise.resolve(true), run: sweep }
+  const postDue: Job = {
+    name: 'notices',
+    cron: '*/15 * * * *',
+    isDue: () => Promise.resolve(true),
+    run: db => postNotices(db),
+  }
   const backUp: Job = {
     name: 'back-up',
     cron: '20 3 * * *',
@@ -14,5 +21,5 @@ export function ourJobs(dataFolder: string, backupsKept: number): Job[] {
     isDue: async () => !(await listDailyBackups(folder)).includes(dailyName(new Date())),
     run: db => keepDailyBackups(db, folder, backupsKept),
   }
-  return backupsKept > 0 ? [tidyUp, backUp] : [tidyUp]
+  return backupsKept > 0 ? [tidyUp, postDue, backUp] : [tidyUp, postDue]
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { and, count, eq, inArray, isNull, lt, sql, sum } from 'drizzle-orm'
+import { and, count, eq, inArray, isNull, lt, notExists, sql, sum } from 'drizzle-orm'
 import { framesOf } from '../../core/fill/draw'
 import { fill, type Filled } from '../../core/fill/fill'
 import { DEFAULT_MEGABYTES, isFile } from '../../core/fill/readers'
@@ -11,10 +11,10 @@ import { redactForParty } from '../../core/parties/redact'
 import { filledBy } from '../../core/parties/turns'
 import { deleteFiles, dropFile, keepFile, readFile, sweepFiles, type IncomingFile } from '../store/fileFolder'
 import type { Database } from '../store/database'
-import { files, releases } from '../store/schema'
+import { files, releases, turns } from '../store/schema'
 import { refuse } from '../http/refuse'
 import { readMediaType } from './fileKinds'
-import { resolveLink } from './links'
+import { resolveLink, type LinkUse } from './links'
 
 const MEGABYTE = 1_000_000
 /** How many files one sending may have waiting, and for how many days unclaimed ones are kept. */
@@ -27,11 +27,11 @@ const MOST_UNSENT = 4_000 * MEGABYTE
 /** Takes a file for a question of a form as it comes; what it is is told by its content, not by its name. `receive`: reads at most so many bytes. */
 export async function takeFile(
   db: Database,
-  token: string,
+  use: LinkUse,
   { question, key, name }: { question: string; key: string; name: string },
   receive: (most: number) => Promise<IncomingFile>,
 ): Promise<{ file: string; name: string; bytes: number }> {
-  const { release, plan, turn, row } = await resolveLink(db, token)
+  const { release, plan, turn, row } = await resolveLink(db, use)
   if (row?.handedOffAt) refuse(409, 'handed-off', 'This turn has been handed off already.')
   const node = fileQuestion(plan, turn, question)
   await refuseTooMany(db, release.id, key)
@@ -66,12 +66,12 @@ function fileQuestion(plan: Plan, turn: Turn | null, code: string): QuestionOf<'
     : refuse(422, 'no-file-question', 'This form does not ask for a file here.')
 }
 
-/** Clears files that nobody sent for some days, and those whose response is gone. */
+/** Clears files that nobody sent for some days, but for those of a turn that is kept until it goes on, and those whose response is gone. */
 export async function sweepUnclaimed(db: Database): Promise<void> {
   const since = new Date(Date.now() - DAYS_WAITING * 86_400_000)
   const gone = await db
     .delete(files)
-    .where(and(isNull(files.responseId), lt(files.at, since)))
+    .where(and(isNull(files.responseId), lt(files.at, since), notExists(draftOfFile(db))))
     .returning({ id: files.id })
   await deleteFiles(gone.map(f => f.id))
   await sweepFiles(async ids => {
@@ -85,6 +85,10 @@ export async function sweepUnclaimed(db: Database): Promise<void> {
     return new Set(known.map(f => f.id))
   })
 }
+
+/** The turns in which a file was given, and what was typed is kept. */
+const draftOfFile = (db: Database) =>
+  db.select({ id: turns.id }).from(turns).where(eq(turns.draftKey, files.sendingKey))
 
 async function refuseTooMany(db: Database, releaseId: string, key: string) {
   const [waiting] = await db
@@ -164,8 +168,8 @@ export async function claimFiles(
 }
 
 /** A file that the party of a link reads, with the code of its turn: of the response that the link is about, and only of an answer that it sees in its turn. */
-export async function loadFileOfLink(db: Database, token: string, id: string) {
-  const { plan, turn, response } = await resolveLink(db, token)
+export async function loadFileOfLink(db: Database, use: LinkUse, id: string) {
+  const { plan, turn, response } = await resolveLink(db, use)
   if (!response || !turn) return refuseUnseen()
   const seen = redactForParty(fill(plan, response.answers, response.begunOn), turn, response.answers)
   const isSeen = Object.values(seen.answers).some(answer => holdsFile(answer, id))

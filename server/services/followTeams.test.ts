@@ -3,8 +3,10 @@ import type { Answers } from '../../core/form/answers'
 import type { Form } from '../../core/form/definition'
 import { prove } from '../../core/prove/prove'
 import {
+  byLink,
   formOf,
   fresh,
+  linkTo,
   openTestStore,
   question,
   refusalOf,
@@ -43,13 +45,13 @@ const formFedBy = (team: string): Form =>
   })
 /** Who is on offer under a link: names and codes, and whether e-mail addresses went with them. */
 async function offered(token: string) {
-  const { definition } = await loadRespondentPage(db, token)
+  const { definition } = await loadRespondentPage(db, byLink(token))
   const rows = definition.lists?.[0]?.rows ?? []
   expect(JSON.stringify(definition)).not.toContain('@wherry.example')
   return new Map(rows.map(row => [row.label, row.code]))
 }
 const send = (token: string, answers: Answers) =>
-  submitAnswers(db, token, { release: 1, key: fresh('sending'), begunOn: isoToday(), answers })
+  submitAnswers(db, byLink(token), { release: 1, key: fresh('sending'), begunOn: isoToday(), answers })
 
 /** A team of two, and a form that is fed by it and released with them. */
 async function begin() {
@@ -91,8 +93,8 @@ describe('a list fed by a team', () => {
     expect([...(await offered(token)).keys()]).toEqual(['Jon Weir'])
     const [first, second] = await storedResponses(db, id)
     expect(first?.answers).toEqual({ who: code })
-    expect((await loadResponse(db, first!.id, false)).lines[0]?.text).toBe('Mia Tarn')
-    expect((await loadResponse(db, second!.id, false)).lines[0]?.text).toBe('Ada Lock')
+    expect((await loadResponse(db, first!.id, { email: '', mayAct: false })).lines[0]?.text).toBe('Mia Tarn')
+    expect((await loadResponse(db, second!.id, { email: '', mayAct: false })).lines[0]?.text).toBe('Ada Lock')
     const found = await listResponses(db, id, { search: 'Ada L', sort: 'sentAt', page: 1, size: 20 })
     expect(found.rows.map(row => row.cells.who)).toEqual(['Ada Lock'])
   })
@@ -119,10 +121,11 @@ describe('a list fed by a team', () => {
     await saveTeam(db, team, { name, members: [jon] })
     await changePerson(db, mia, { isSuspended: true })
     const [response] = await storedResponses(db, id)
-    const details = await loadResponse(db, response!.id, true)
-    const next = details.turns.find(t => t.handedOffAt === null)?.token
-    expect((await offered(next!)).get('Mia Tarn')).toBe(code)
-    await send(next!, { note: 'Done' })
+    const details = await loadResponse(db, response!.id, { email: '', mayAct: true })
+    const open = details.turns.find(t => t.handedOffAt === null)
+    const next = await linkTo(db, open?.id ?? '')
+    expect((await offered(next)).get('Mia Tarn')).toBe(code)
+    await send(next, { note: 'Done' })
     expect((await storedResponses(db, id))[0]?.answers).toEqual({ who: code, note: 'Done' })
   })
 })

@@ -1,16 +1,28 @@
 import { randomBytes } from 'node:crypto'
 import { eq } from 'drizzle-orm'
+import { z } from 'zod'
 import { planOf } from '../../core/fill/plan'
 import type { Plan } from '../../core/fill/planned'
 import type { Turn } from '../../core/form/turns'
 import { firstTurn, turnOf } from '../../core/parties/turns'
 import { peopleLists, withPeople, type PeopleRows } from '../../core/lists/people'
+import type { Designer } from '../../shared/api/session'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, turns } from '../store/schema'
 import { presentPeople } from './teamRows'
+import { findPowers } from './people/rights'
+import { findByLink } from './turnLinks'
 
 type Release = typeof releases.$inferSelect
+type TurnRow = typeof turns.$inferSelect
+
+/** Whoever opens a link: by what stands in it, and as whom they are signed in. */
+export interface LinkUse {
+  /** The token of a release or a private link, or the id of a turn, which only those open who are signed in. */
+  token: string
+  caller: Pick<Designer, 'id' | 'name' | 'email'> | null
+}
 
 /** What a link leads to: a release to begin with, or a turn of a response under way. */
 export interface LinkTarget {
@@ -19,30 +31,79 @@ export interface LinkTarget {
   /** The turn that the link opens; null in a form without turns. */
   turn: Turn | null
   /** The turn as it is stored; null for the link of a release. */
-  row: typeof turns.$inferSelect | null
+  row: TurnRow | null
   response: typeof responses.$inferSelect | null
+  /** Who has opened it, as far as it is known: a name or an address, else empty. */
+  who: string
 }
 
 /** A token that nobody guesses: 120 bits. */
 export const newToken = (): string => randomBytes(15).toString('base64url')
 
-/** What the token of a link leads to. `lock` keeps the turn for this transaction. */
-export async function resolveLink(db: Database, token: string, lock = false): Promise<LinkTarget> {
-  const [begun] = await db.select({ id: releases.id }).from(releases).where(eq(releases.token, token))
+/** What a link leads to. `lock` keeps the turn for this transaction. */
+export async function resolveLink(db: Database, use: LinkUse, lock = false): Promise<LinkTarget> {
+  const [begun] = await db.select({ id: releases.id }).from(releases).where(eq(releases.token, use.token))
   if (begun) {
     const { release, plan } = await readyTarget(db, begun.id, {})
-    return { release, plan, turn: firstTurn(release.definition), row: null, response: null }
+    const turn = firstTurn(release.definition)
+    if (turn?.signIn) refuseStranger(use)
+    return { release, plan, turn, row: null, response: null, who: use.caller?.name ?? '' }
   }
-  const query = db.select().from(turns).where(eq(turns.token, token))
-  const [row] = lock ? await query.for('update') : await query
-  if (!row) return refuseUnknown()
+  return resolveTurn(db, use, lock)
+}
+
+/** What the link of a turn leads to. */
+async function resolveTurn(db: Database, use: LinkUse, lock: boolean): Promise<LinkTarget> {
+  const { row, address } = await findTurn(db, use, lock)
   const [response] = await db.select().from(responses).where(eq(responses.id, row.responseId))
   if (!response) return refuse(404, 'not-found', 'The response of this link is no longer kept.')
+  if (response.withdrawnAt !== null)
+    return refuse(410, 'withdrawn', 'This response was withdrawn; there is nothing left to do.')
   const { release, plan } = await readyTarget(db, response.releaseId, response.people ?? {})
   const turn = turnOf(release.definition, row.turn)
-  return turn
-    ? { release, plan, turn, row, response }
-    : refuse(404, 'not-found', 'The turn of this link is no longer part of the form.')
+  if (!turn) return refuse(404, 'not-found', 'The turn of this link is no longer part of the form.')
+  if (turn.signIn) refuseStranger(use, row.to)
+  if (address === null && isId(use.token)) await refuseUninvited(db, use, row, release.formId)
+  return { release, plan, turn, row, response, who: use.caller?.name ?? address ?? '' }
+}
+
+const isId = (token: string) => z.uuid().safeParse(token).success
+
+/** The turn that a link is of, or that somebody who is signed in names by its id. */
+async function findTurn(
+  db: Database,
+  { token, caller }: LinkUse,
+  lock: boolean,
+): Promise<{ row: TurnRow; address: string | null }> {
+  if (!isId(token)) return (await findByLink(db, token, lock)) ?? refuseUnknown()
+  if (!caller) return refuseSignedOut()
+  const query = db.select().from(turns).where(eq(turns.id, token))
+  const [row] = lock ? await query.for('update') : await query
+  return row ? { row, address: null } : refuseUnknown()
+}
+
+const refuseSignedOut = () => refuse(401, 'sign-in', 'Sign in to open this turn.')
+
+/** Refuses whoever is not signed in, or is none of those who are to act. */
+function refuseStranger({ caller }: LinkUse, to: readonly string[] = []): void {
+  if (!caller) return refuseSignedOut()
+  if (to.length > 0 && !to.includes(caller.email))
+    refuse(403, 'not-yours', 'This turn waits for somebody else. You are signed in under another address.')
+}
+
+/** Refuses who opens a turn without a link of it: it is for those that it names, or for those who may act where it names nobody. */
+async function refuseUninvited(
+  db: Database,
+  { caller }: LinkUse,
+  { to }: TurnRow,
+  formId: string,
+): Promise<void> {
+  if (!caller) return refuseSignedOut()
+  if (to.includes(caller.email)) return
+  const powers = await findPowers(db, caller.id, formId)
+  if (!powers.has('act')) return refuseUnknown()
+  if (to.length > 0)
+    refuse(403, 'not-yours', 'This turn waits for somebody else. It can be taken over on the board.')
 }
 
 /** A release to be filled now: its lists of people have those who are in the teams today, and those that the response has chosen. */

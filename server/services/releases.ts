@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { desc, eq, sql } from 'drizzle-orm'
+import { desc, eq, inArray, sql } from 'drizzle-orm'
 import type { Form } from '../../core/form/definition'
 import type { Finding } from '../../core/prove/finding'
 import type { AcceptedRisk, ReleaseBrief } from '../../shared/api/releases'
@@ -109,4 +109,14 @@ export async function listReleases(db: Database, formId: string): Promise<Releas
     .where(eq(releases.formId, formId))
     .orderBy(desc(releases.number))
   return rows.map(r => ({ ...r, releasedAt: r.releasedAt.toISOString() }))
+}
+
+/** What some releases have frozen, by release. */
+export async function loadDefinitions(db: Database, ids: readonly string[]): Promise<Map<string, Form>> {
+  if (ids.length === 0) return new Map()
+  const rows = await db
+    .select({ id: releases.id, definition: releases.definition })
+    .from(releases)
+    .where(inArray(releases.id, [...ids]))
+  return new Map(rows.map(r => [r.id, r.definition]))
 }

@@ -36,6 +36,7 @@ it('the columns of questions follow them through renames, in the cells and in th
     const sentAt = new Date(Date.UTC(2026, 0, 1, 0, 0, second))
     const row = {
       releaseId: newest!.id,
+      number: second,
       sendingKey: `renamed-${second}`,
       sentAt,
       begunOn: '2026-01-01',

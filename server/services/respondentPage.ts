@@ -2,20 +2,22 @@ import { describeResponse } from '../../core/fill/describeResponse'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import { redactForParty, type RedactedForm } from '../../core/parties/redact'
-import { turnName, withTurn } from '../../core/parties/turns'
-import type { OpenedTurn, RespondentPage, Sending, VisibleForm } from '../../shared/api/answering'
+import type { Answers } from '../../core/form/answers'
+import { turnName, turnOf, withTurn } from '../../core/parties/turns'
+import type { OpenedTurn, RespondentPage, Sending, TurnDraft, VisibleForm } from '../../shared/api/answering'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { isoToday } from './calendar'
-import { resolveLink, type LinkTarget } from './links'
-import { findPreviousTurn } from './returnTurn'
+import { isOpen } from './keepTurn'
+import { resolveLink, type LinkTarget, type LinkUse } from './links'
+import { listEarlierTurns, nameToTell } from './returnTurn'
 
 /** Everything that a page needs to be filled: only what the party of the turn may see leaves the server. */
-export async function loadRespondentPage(db: Database, token: string): Promise<RespondentPage> {
-  const target = await resolveLink(db, token)
+export async function loadRespondentPage(db: Database, use: LinkUse): Promise<RespondentPage> {
+  const target = await resolveLink(db, use)
   const { release, plan, turn, response } = target
   const begunOn = response?.begunOn ?? isoToday()
-  const answers = response?.answers ?? {}
+  const answers = answersSoFar(target)
   const seen = redactForParty(fill(plan, answers, begunOn), turn, answers)
   return {
     ...visibleForm(seen),
@@ -24,6 +26,13 @@ export async function loadRespondentPage(db: Database, token: string): Promise<R
     answers: seen.answers,
     turn: await openedTurn(db, target, seen, begunOn),
   }
+}
+
+/** The answers of a response, with what its open turn has typed so far. */
+function answersSoFar(target: LinkTarget): Answers {
+  const { plan, turn, row, response } = target
+  const stored = response?.answers ?? {}
+  return row?.draft && isOpen(target) ? withTurn(plan, turn, stored, row.draft).answers : stored
 }
 
 const visibleForm = ({ form, access, refetchOn }: RedactedForm): VisibleForm => ({
@@ -41,25 +50,50 @@ async function openedTurn(
 ): Promise<OpenedTurn | null> {
   const { release, turn, row, response } = target
   if (!turn) return null
-  const isOpen = row === null || (row.handedOffAt === null && response?.turn === turn.code)
-  const previous = response ? await findPreviousTurn(db, target) : null
-  return {
+  const opened = {
     name: turnName(release.definition, turn),
     isFirst: response === null,
-    handedOffAt: isOpen ? null : (row.handedOffAt ?? row.openedAt).toISOString(),
     remark: row?.remark ?? null,
-    returnsTo: previous ? turnName(release.definition, previous.turn) : null,
-    lines: isOpen ? [] : describeResponse(planOf(seen.form), seen.answers, begunOn),
+    pointed: pointedAt(target),
   }
+  if (isOpen(target)) {
+    const returnsTo = await listEarlierTurns(db, target)
+    return { ...opened, handedOffAt: null, givenBackTo: null, returnsTo, draft: draftOf(row), lines: [] }
+  }
+  const lines = describeResponse(planOf(seen.form), seen.answers, begunOn)
+  return { ...opened, ...closing(target), returnsTo: [], draft: null, lines }
+}
+
+/** Since when a turn is not open, and whose turn it is meanwhile where it was given back. */
+function closing({ release, row, response }: LinkTarget): Pick<OpenedTurn, 'handedOffAt' | 'givenBackTo'> {
+  const form = release.definition
+  const at = row?.givenBackAt ?? row?.handedOffAt ?? row?.openedAt
+  const current = row?.givenBackAt ? turnOf(form, response?.turn ?? '') : null
+  return { handedOffAt: at?.toISOString() ?? null, givenBackTo: current ? turnName(form, current) : null }
+}
+
+/** The questions that a remark is about. */
+function pointedAt({ plan, row }: LinkTarget): OpenedTurn['pointed'] {
+  const pointed = new Set(row?.pointed)
+  return plan.questions.flatMap(({ place }) =>
+    pointed.has(place.code) ? [{ code: place.code, label: nameToTell(place) }] : [],
+  )
+}
+
+/** What was typed so far and is kept. */
+function draftOf(row: LinkTarget['row']): TurnDraft | null {
+  if (!row?.draft || !row.draftAt || row.draftSeat === null || row.draftKey === null) return null
+  const { draft, draftAt, draftSeat, draftKey } = row
+  return { at: draftAt.toISOString(), seat: draftSeat, key: draftKey, answers: draft }
 }
 
 /** The form for other answers of this turn: what the party's page asks for when an outcome over hidden answers may have changed. */
 export async function refetchForm(
   db: Database,
-  token: string,
+  use: LinkUse,
   sending: Pick<Sending, 'answers' | 'begunOn'>,
 ): Promise<VisibleForm> {
-  const { plan, turn, row, response } = await resolveLink(db, token)
+  const { plan, turn, row, response } = await resolveLink(db, use)
   if (row?.handedOffAt) refuse(409, 'handed-off', 'This turn has been handed off already.')
   const begunOn = response?.begunOn ?? sending.begunOn
   const { answers } = withTurn(plan, turn, response?.answers ?? {}, sending.answers)

@@ -9,7 +9,7 @@ import { resolveLink } from './links'
  * @throws Refused for links that lead nowhere
  */
 export async function respondentPageKey(db: Database, token: string): Promise<string | null> {
-  const { release, row } = await resolveLink(db, token)
+  const { release, row } = await resolveLink(db, { token, caller: null })
   if (row !== null) return null
   return `${release.token} ${isoToday()} ${JSON.stringify(peopleLists(release.definition))}`
 }

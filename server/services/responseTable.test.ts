@@ -42,6 +42,7 @@ beforeAll(async () => {
   const [release] = await storedReleases(db, id)
   const all = Array.from({ length: COUNT }, (_, n) => ({
     releaseId: release!.id,
+    number: n + 1,
     sendingKey: `table-${n}`,
     sentAt: new Date(Date.UTC(2026, 0, 1, 0, 0, n)),
     begunOn: '2026-01-01',

@@ -5,9 +5,10 @@ import { planOf } from '../../core/fill/plan'
 import type { Plan } from '../../core/fill/planned'
 import type { Form } from '../../core/form/definition'
 import { isChoice } from '../../core/form/questions'
+import { withoutQuotes } from '../../core/form/quotes'
 import { optionsOf } from '../../core/form/rows'
 import { withKeptPeople, type PeopleRows } from '../../core/lists/people'
-import { turnName, turnOf } from '../../core/parties/turns'
+import { turnNameOf } from '../../core/parties/turns'
 import type { ResponseQuery, ResponseTable } from '../../shared/api/responses'
 import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
@@ -41,6 +42,8 @@ export async function listResponses(
       answers: responses.answers,
       people: responses.people,
       turn: responses.turn,
+      number: responses.number,
+      isWithdrawn: sql<boolean>`${responses.withdrawnAt} is not null`,
       release: releases.number,
     })
     .from(responses)
@@ -60,7 +63,7 @@ export async function listResponses(
       return {
         ...row,
         sentAt: row.sentAt.toISOString(),
-        turn: turn === null ? null : nameOfTurn(plan, turn),
+        turn: turn === null ? null : turnNameOf(plan?.form ?? null, turn),
         cells: plan
           ? cellsOf(
               describeResponse(plan, answers, begunOn),
@@ -112,14 +115,9 @@ const columnsIn = (form: Form | undefined): ResponseTable['columns'] =>
   form
     ? planOf(form).questions.map(({ place }) => ({
         code: place.code,
-        label: place.node.label.replaceAll(/\{\{[^}]*\}\}/g, '…'),
+        label: withoutQuotes(place.node.label),
       }))
     : []
-
-function nameOfTurn(plan: Plan | undefined, code: string): string {
-  const turn = plan && turnOf(plan.form, code)
-  return plan && turn ? turnName(plan.form, turn) : code
-}
 
 /** How a cell says that its question was not asked. */
 const UNASKED = '·'
@@ -138,6 +136,8 @@ function cellsOf(lines: readonly ResponseLine[], definition: Definition | undefi
 
 /** What of a response can be sorted by besides its answers. */
 const SORTED = new Map<string, AnyPgColumn>([
+  ['number', responses.number],
+  ['number', responses.number],
   ['sentAt', responses.sentAt],
   ['release', releases.number],
   ['turn', responses.turn],

@@ -1,55 +1,128 @@
-import { and, desc, eq, isNotNull } from 'drizzle-orm'
+import { and, asc, eq, gte, isNotNull, ne } from 'drizzle-orm'
+import { accessViewOf, mayFill, maySee } from '../../core/parties/access'
 import type { Turn } from '../../core/form/turns'
+import { withoutQuotes } from '../../core/form/quotes'
+import type { PlaceOf } from '../../core/form/walk'
 import { turnName, turnOf } from '../../core/parties/turns'
+import type { EarlierTurn, Returning } from '../../shared/api/answering'
 import { refuse } from '../http/refuse'
-import { sendMail } from '../stand-ins/mailer'
 import type { Database } from '../store/database'
-import { givenBack, responses, turns } from '../store/schema'
-import { resolveLink, type LinkTarget } from './links'
+import { responses, turns } from '../store/schema'
+import { isOpen, keepDraft } from './keepTurn'
+import { resolveLink, type LinkTarget, type LinkUse } from './links'
+import { datesOf, postTurn } from './openTurn'
+import { keepEvent } from './responseEvents'
 
-/** How many turns that were handed off are looked at for the one before. */
-const MOST_LOOKED_AT = 20
+type TurnRow = typeof turns.$inferSelect
+/** How a question is called to a party: what its label quotes may be of somebody else. */
+export const nameToTell = ({ code, node }: PlaceOf<'question'>): string =>
+  withoutQuotes(node.label).trim() || code
+/** How many questions are offered to be pointed at. */
+const MOST_QUESTIONS = 300
 
-/** The turn that was handed off last before the one of a link; null when there is none. */
-export async function findPreviousTurn(
+/** The turns that a response could be given back to from the one of a link: those handed off before it, the last one first. */
+export async function findEarlierTurns(
   db: Database,
-  { row, release, response }: LinkTarget,
-): Promise<{ row: typeof turns.$inferSelect; turn: Turn } | null> {
-  if (!row || !response) return null
+  { row, release, response }: Pick<LinkTarget, 'row' | 'release' | 'response'>,
+): Promise<TakenTurn[]> {
+  if (!row || !response) return []
   const handedOff = await db
     .select()
     .from(turns)
     .where(and(eq(turns.responseId, response.id), isNotNull(turns.handedOffAt)))
-    .orderBy(desc(turns.handedOffAt))
-    .limit(MOST_LOOKED_AT)
-  const before = handedOff.find(r => r.id !== row.id && r.turn !== row.turn)
-  const turn = before ? turnOf(release.definition, before.turn) : null
-  return before && turn ? { row: before, turn } : null
+    .orderBy(asc(turns.openedAt), asc(turns.handedOffAt))
+  // Of a turn that was taken several times the last one counts.
+  const last = new Map(handedOff.map(r => [r.turn, r] as const))
+  return [...last.values()].reverse().flatMap(earlier => {
+    const turn = turnOf(release.definition, earlier.turn)
+    return turn && earlier.turn !== row.turn ? [{ row: earlier, turn }] : []
+  })
 }
 
-/** Gives the response back to the turn before, with a remark: its link is open again. */
-export async function returnTurn(db: Database, token: string, remark: string): Promise<{ to: string }> {
-  return db.transaction(async tx => {
-    const target = await resolveLink(tx, token, true)
-    const { row, response, release } = target
-    const previous = await findPreviousTurn(tx, target)
-    if (!row || !response || !previous || row.handedOffAt !== null || response.turn !== row.turn)
-      return refuse(409, 'no-turn-before', 'There is no turn before this one that it could be given back to.')
-    await tx.update(turns).set({ handedOffAt: null, remark }).where(eq(turns.id, previous.row.id))
-    await tx.delete(turns).where(eq(turns.id, row.id))
-    await tx
-      .insert(givenBack)
-      .values({ responseId: response.id, from: row.turn, to: previous.turn.code, remark })
-    await tx.update(responses).set({ turn: previous.turn.code }).where(eq(responses.id, response.id))
-    await sendMail(
-      tx,
-      previous.row.to.map(address => ({
-        responseId: response.id,
-        to: address,
-        subject: `${release.definition.title}: given back`,
-        text: `“${remark}” Open /f/${previous.row.token} to go on.`,
-      })),
-    )
-    return { to: turnName(release.definition, previous.turn) }
+/** The same as a page shows them, each with the questions there that can be pointed at: what the one fills and the other sees. */
+export async function listEarlierTurns(db: Database, target: LinkTarget): Promise<EarlierTurn[]> {
+  const { release, plan, turn } = target
+  const form = release.definition
+  const own = accessViewOf(form, plan.places, turn)
+  const earlier = await findEarlierTurns(db, target)
+  return earlier.map(({ turn: before }) => {
+    const theirs = accessViewOf(form, plan.places, before)
+    const shared = plan.questions.filter(({ place }) => maySee(own, place) && mayFill(theirs, place))
+    return {
+      turn: before.code,
+      name: turnName(form, before),
+      questions: shared
+        .slice(0, MOST_QUESTIONS)
+        .map(({ place }) => ({ code: place.code, label: nameToTell(place) })),
+    }
   })
+}
+
+/**
+ * Gives the response back to an earlier turn, with a remark: its link is open again. The turns that came after it keep their links and what
+ * they had filled, also in part, and are opened again when they are reached.
+ */
+export async function returnTurn(db: Database, use: LinkUse, returning: Returning): Promise<{ to: string }> {
+  return db.transaction(async tx => {
+    const target = await resolveLink(tx, use, true)
+    const { row, response, who } = target
+    if (!row || !response || !isOpen(target))
+      return refuse(409, 'not-open', 'This turn is not open any more, so it can’t be given back.')
+    const earlier = await findEarlierTurns(tx, target)
+    const to = earlier.find(e => returning.to === undefined || e.turn.code === returning.to)
+    if (!to)
+      return refuse(
+        409,
+        'no-turn-before',
+        'There is no such turn before this one that it could be given back to.',
+      )
+    if (returning.draft) await keepDraft(tx, target, returning.draft)
+    const { remark } = returning
+    const offered = (await listEarlierTurns(tx, target)).find(e => e.turn === to.turn.code)?.questions ?? []
+    const pointed = returning.pointed.filter(code => offered.some(q => q.code === code))
+    await reopen(tx, target, to, { remark, pointed })
+    await keepEvent(tx, {
+      responseId: response.id,
+      kind: 'returned',
+      turn: row.turn,
+      who,
+      details: { target: to.turn.code, remark },
+    })
+    return { to: turnName(target.release.definition, to.turn) }
+  })
+}
+
+/** A turn that was taken. */
+export interface TakenTurn {
+  row: TurnRow
+  turn: Turn
+}
+
+/** Opens an earlier turn again; those that came after it are opened again when they are reached. */
+export async function reopen(
+  db: Database,
+  { release }: Pick<LinkTarget, 'release'>,
+  to: TakenTurn,
+  { remark, pointed }: { remark: string; pointed: string[] },
+): Promise<void> {
+  const { responseId } = to.row
+  await db
+    .update(turns)
+    .set({ givenBackAt: new Date(), handedOffAt: null, remark: null, pointed: null, noticeOn: null })
+    .where(
+      and(eq(turns.responseId, responseId), gte(turns.openedAt, to.row.openedAt), ne(turns.id, to.row.id)),
+    )
+  const dates = datesOf(to.turn)
+  await db
+    .update(turns)
+    .set({ handedOffAt: null, givenBackAt: null, remark, pointed, ...dates })
+    .where(eq(turns.id, to.row.id))
+  await db.update(responses).set({ turn: to.turn.code }).where(eq(responses.id, responseId))
+  await postTurn(
+    db,
+    release,
+    to.turn,
+    { ...to.row, ...dates },
+    { subject: 'given back', text: `“${remark}” It is your turn again` },
+  )
 }

@@ -7,7 +7,7 @@ import { withTurn } from '../../core/parties/turns'
 import type { RowSearch } from '../../shared/api/answering'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
-import { resolveLink } from './links'
+import { resolveLink, type LinkUse } from './links'
 
 /** How many rows are given back for what was typed. */
 const MOST_FOUND = 50
@@ -15,10 +15,10 @@ const MOST_FOUND = 50
 /** Rows of a long list that are on offer and fit what was typed: narrowed by the answers as they are, which are decided here. */
 export async function findOfferedRows(
   db: Database,
-  token: string,
+  use: LinkUse,
   search: RowSearch,
 ): Promise<{ rows: OfferedRow[]; count: number }> {
-  const { plan, turn, response } = await resolveLink(db, token)
+  const { plan, turn, response } = await resolveLink(db, use)
   const { answers } = withTurn(plan, turn, response?.answers ?? {}, search.answers)
   const filled = fill(plan, answers, response?.begunOn ?? search.begunOn)
   const question = plan.byCode.get(search.path.replace(/^.*\./, ''))

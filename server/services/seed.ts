@@ -12,17 +12,18 @@ import type { Answers } from '../../core/form/answers'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import type { Plan } from '../../core/fill/planned'
+import { findActors } from '../../core/parties/actors'
 import { filledBy, turnOf, turnsTaken } from '../../core/parties/turns'
 import { prove } from '../../core/prove/prove'
 import type { Database } from '../store/database'
-import { releases, responses, turns, users } from '../store/schema'
+import { releases, responseCounts, responseEvents, responses, turns, users } from '../store/schema'
 import { storeForm } from './drafts'
 import { DEMO_OWNER, seedPeople, seedShares } from './seedPeople'
+import { seedTurns } from './seedTurns'
 import { seedSuggestions } from './seedSuggestions'
 import { hashPassword } from './people/passwords'
 import { isoToday } from './calendar'
-import { actorsOf } from './handOff'
-import { newToken } from './links'
+import { datesOf } from './openTurn'
 
 /** The demo forms: released ones with how many responses, and a draft with planted faults. */
 const DEMO_FORMS: readonly { definition: unknown; responses: number }[] = [
@@ -42,6 +43,7 @@ export async function seed(db: Database, demo: boolean): Promise<void> {
     for (const entry of DEMO_FORMS) await seedForm(tx, ownerId, entry)
     await seedShares(tx)
     await seedSuggestions(tx)
+    await seedTurns(tx)
   })
 }
 
@@ -52,7 +54,7 @@ async function seedForm(db: Database, ownerId: string, entry: { definition: unkn
   const { id } = await storeForm(db, { title: form.title, draft: form, begun: form }, ownerId)
   if (entry.responses === 0) return
   const releaseId = await seedRelease(db, id, ownerId, form)
-  await seedResponses(db, releaseId, form, entry.responses)
+  await seedResponses(db, { formId: id, releaseId }, form, entry.responses)
 }
 
 async function seedRelease(db: Database, formId: string, ownerId: string, form: Form): Promise<string> {
@@ -77,14 +79,21 @@ async function seedRelease(db: Database, formId: string, ownerId: string, form: 
   return release.id
 }
 
-async function seedResponses(db: Database, releaseId: string, form: Form, count: number) {
+async function seedResponses(
+  db: Database,
+  { formId, releaseId }: { formId: string; releaseId: string },
+  form: Form,
+  count: number,
+) {
   const plan = planOf(form)
+  // The newest are made first, and have the highest numbers.
   const made = makeUpResponses(form, count, isoToday(), 7).map((r, i) => underWay(plan, r, i))
   const stored = await db
     .insert(responses)
     .values(
-      made.map(({ begunOn, answers, turn, sentAt }) => ({
+      made.map(({ begunOn, answers, turn, sentAt }, i) => ({
         releaseId,
+        number: count - i,
         sendingKey: randomBytes(9).toString('base64url'),
         begunOn,
         sentAt,
@@ -93,10 +102,19 @@ async function seedResponses(db: Database, releaseId: string, form: Form, count:
       })),
     )
     .returning({ id: responses.id })
-  const opened = made.flatMap(({ steps }, i) =>
-    steps.map(step => ({ ...step, responseId: stored[i]?.id ?? '', token: newToken() })),
+  await db.insert(responseCounts).values({ formId, taken: count })
+  const steps = made.flatMap((response, i) =>
+    response.steps.map(step => ({ ...step, responseId: stored[i]?.id ?? '' })),
   )
-  if (opened.length > 0) await db.insert(turns).values(opened)
+  if (steps.length === 0) return
+  await db.insert(turns).values(steps)
+  await db.insert(responseEvents).values(
+    steps.flatMap(({ responseId, handedOffAt, turn, to, nextTurn }) => {
+      const details = { target: nextTurn }
+      const who = to[0] ?? ''
+      return handedOffAt ? [{ responseId, at: handedOffAt, kind: 'sent' as const, turn, who, details }] : []
+    }),
+  )
 }
 
 const DAY = 86_400_000
@@ -105,8 +123,8 @@ const MINUTE = 60_000
 
 /** How many turns of a made-up response are done: the newest few are still under way, so that somebody has a turn to take. */
 function turnsDone(index: number, all: number): number {
-  if (index < 3) return 1
-  return index < 5 ? 2 : all
+  if (index < 5) return 1
+  return index < 9 ? 2 : all
 }
 
 /** A made-up response with its turns. */
@@ -116,12 +134,18 @@ function underWay(plan: Plan, { begunOn, answers }: { begunOn: string; answers: 
   const begun = Date.parse(`${begunOn}T10:30:00Z`)
   // A turn a day; those of today follow one another by minutes.
   const at = (n: number) => new Date(Math.min(begun + n * DAY, Date.now() - HOUR + n * MINUTE))
-  const steps = through.slice(0, done + 1).map((turn, n) => ({
-    turn: turn.code,
-    to: actorsOf(answers, turn),
-    openedAt: at(n),
-    handedOffAt: n < done ? at(n + 1) : null,
-  }))
+  const filled = fill(plan, answers, begunOn)
+  const steps = through.slice(0, done + 1).map((turn, n) => {
+    const isDone = n < done
+    return {
+      turn: turn.code,
+      to: findActors(turn, { filled, teams: new Map(), before: [] }),
+      openedAt: at(n),
+      handedOffAt: isDone ? at(n + 1) : null,
+      nextTurn: isDone ? (through[n + 1]?.code ?? null) : null,
+      ...(isDone ? {} : seededDates(turn, isoToday(at(n)))),
+    }
+  })
   return {
     begunOn,
     turn: through[done]?.code ?? null,
@@ -129,6 +153,12 @@ function underWay(plan: Plan, { begunOn, answers }: { begunOn: string; answers: 
     sentAt: at(Math.min(done, through.length)),
     answers: through.length === 0 ? answers : answersOf(plan, through.slice(0, done), answers),
   }
+}
+
+/** When a turn is due that was opened some days ago; what would have been posted meanwhile is not posted now. */
+function seededDates(turn: Turn, opened: string) {
+  const { dueOn, noticeOn } = datesOf(turn, opened)
+  return { dueOn, noticeOn: noticeOn !== null && noticeOn > isoToday() ? noticeOn : null }
 }
 
 /** The answers that some turns have given. */

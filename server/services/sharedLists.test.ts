@@ -5,6 +5,7 @@ import type { ChoiceList } from '../../core/form/choiceLists'
 import type { Form } from '../../core/form/definition'
 import { applyEdits } from '../../core/form/edits'
 import {
+  byLink,
   formOf,
   fresh,
   openTestStore,
@@ -95,7 +96,7 @@ describe('lists of the workspace', () => {
     const lists = [{ code: 'berths', columns: ['coast'], rows: berths }]
     const { token } = await releaseNew(store, formOf([coast, berth], { lists }))
     const find = (typed: string, answers: Answers, path = 'berth') =>
-      findOfferedRows(db, token, { path, typed, begunOn: isoToday(), answers })
+      findOfferedRows(db, byLink(token), { path, typed, begunOn: isoToday(), answers })
     const southern = [11, 111, 113, 115, 117, 119, 211].map(n => ({ code: `b${n}` }))
     expect(await find('Berth 11', { coast: 'south' })).toMatchObject({ count: 7, rows: southern })
     expect((await find('', {})).count).toBe(0)

@@ -8,6 +8,7 @@ import type { Answers } from '../../core/form/answers'
 import { prove } from '../../core/prove/prove'
 import { smallForm } from '../../tests/support/forms'
 import {
+  byLink,
   formOf,
   fresh,
   openTestStore,
@@ -59,8 +60,8 @@ describe('responses', () => {
         if (!answers) return
         const { id, token } = await releaseNew(store, form)
         const sending = sendingOf(answers)
-        await submitAnswers(db, token, sending)
-        await submitAnswers(db, token, sending)
+        await submitAnswers(db, byLink(token), sending)
+        await submitAnswers(db, byLink(token), sending)
         const stored = await storedResponses(db, id)
         expect(stored.map(r => r.answers)).toEqual([answersInPlay(fill(plan, answers, TODAY))])
       }),
@@ -76,7 +77,7 @@ describe('responses', () => {
       question('pick', { type: 'choice', options: [{ code: 'a', label: 'A' }] }),
     ])
     const { id, token } = await releaseNew(store, form)
-    const send = (answers: Answers, more = {}) => submitAnswers(db, token, sendingOf(answers, more))
+    const send = (answers: Answers, more = {}) => submitAnswers(db, byLink(token), sendingOf(answers, more))
     const wrong = { status: 422, code: 'wrong-answers' }
     expect(await refusalOf(send({ size: 1 }))).toEqual({ ...wrong, paths: ['name', 'size'] })
     expect(await refusalOf(send({ name: 'Teasel', pick: 'z' }))).toEqual({ ...wrong, paths: ['pick'] })
@@ -84,7 +85,7 @@ describe('responses', () => {
     expect(await refusalOf(send({ name: 'Teasel', mast: 3 }))).toEqual(unknown)
     expect((await refusalOf(send({ name: 'Teasel' }, { release: 2 }))).code).toBe('outdated')
     expect((await refusalOf(send({ name: 'Teasel' }, { begunOn: '2001-01-01' }))).code).toBe('wrong-day')
-    expect((await refusalOf(submitAnswers(db, 'nowhere', sendingOf({})))).status).toBe(404)
+    expect((await refusalOf(submitAnswers(db, byLink('nowhere'), sendingOf({})))).status).toBe(404)
     expect(await storedResponses(db, id)).toEqual([])
     await send({ name: 'Teasel', size: 3, gone: 'not asked' })
     expect((await storedResponses(db, id)).map(r => r.answers)).toEqual([{ name: 'Teasel', size: 3 }])
@@ -99,7 +100,7 @@ describe('responses', () => {
     const sending = fresh('sending')
     const give = (content: string | Uint8Array, name = 'plan.txt', of = 'plan') => {
       const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content
-      return takeFile(db, token, { question: of, key: sending, name }, most =>
+      return takeFile(db, byLink(token), { question: of, key: sending, name }, most =>
         receiveFile(write => (bytes.length > most ? refuseTooLarge(most) : write(bytes))),
       )
     }
@@ -111,7 +112,7 @@ describe('responses', () => {
     expect((await refusalOf(give('a', 'a.txt', 'other'))).code).toBe('no-file-question')
     const file = await give('Deck plan')
     const send = (more = {}, answers: Answers = { plan: [file] }) =>
-      submitAnswers(db, token, sendingOf(answers, more))
+      submitAnswers(db, byLink(token), sendingOf(answers, more))
     expect((await refusalOf(send())).code).toBe('unknown-file')
     // What was given for one question is no answer to another, whatever that one takes.
     const elsewhere = await refusalOf(send({ key: sending }, { picture: [file] }))

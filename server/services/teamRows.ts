@@ -40,3 +40,22 @@ async function rowsOfTeam(db: Database, teamId: string): Promise<Row[]> {
     .orderBy(asc(users.name), asc(users.id))
   return members.map(({ id, name, email }) => ({ code: codeOf(id), label: name, email }))
 }
+
+/** The addresses of the people of some teams, by the team's name as it is asked for; a team that is gone is left out. */
+export async function addressesOfTeams(
+  db: Database,
+  names: readonly string[],
+): Promise<Map<string, string[]>> {
+  const named = await listNamedTeams(db)
+  const found = new Map<string, string[]>()
+  for (const name of names) {
+    const team = named.get(name)
+    if (team === undefined) continue
+    const rows = await rowsOfTeam(db, team)
+    found.set(
+      name,
+      rows.flatMap(row => (typeof row.email === 'string' ? [row.email] : [])),
+    )
+  }
+  return found
+}

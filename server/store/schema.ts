@@ -20,6 +20,7 @@ import {
   StoredForm,
   StoredList,
 } from '../../shared/api/stored'
+import { EVENT_KINDS, EventDetails } from '../../shared/api/storedEvents'
 import { OUTCOMES, StoredProposal } from '../../shared/api/suggestions'
 import { at, bytes, id, json, maybeAt } from './columns'
 import { teams, users } from './peopleTables'
@@ -166,8 +167,12 @@ export const responses = pgTable(
     answers: json('answers', AnyAnswers).notNull(),
     /** The people of teams that it chooses, as they were called then; null for none. */
     people: json('people', KeptPeople),
-    /** The code of the turn that is open; null when the response is done. */
+    /** The code of the turn that is open; null when the response is done, or was withdrawn. */
     turn: text('turn'),
+    /** Its number among the responses of the form, from 1 on. */
+    number: integer('number').notNull(),
+    /** When it was taken out of the way before it was done. */
+    withdrawnAt: maybeAt('withdrawn_at'),
   },
   t => [
     uniqueIndex('responses_release_key').on(t.releaseId, t.sendingKey),
@@ -175,7 +180,15 @@ export const responses = pgTable(
   ],
 )
 
-/** The turns of a response in the order in which they were opened; each has a link of its own. */
+/** How many responses a form has taken: the last number given. */
+export const responseCounts = pgTable('response_counts', {
+  formId: uuid('form_id')
+    .primaryKey()
+    .references(() => forms.id, { onDelete: 'cascade' }),
+  taken: integer('taken').notNull(),
+})
+
+/** The turns of a response in the order in which they were opened. */
 export const turns = pgTable(
   'turns',
   {
@@ -184,36 +197,73 @@ export const turns = pgTable(
       .notNull()
       .references(() => responses.id, { onDelete: 'cascade' }),
     turn: text('turn').notNull(),
-    token: text('token').notNull().unique(),
     /** Who is to act: e-mail addresses; empty for whoever has the link. */
     to: json('to', z.array(z.string())).notNull(),
     openedAt: at('opened_at'),
+    /** The day by which it is to be handed on. */
+    dueOn: date('due_on', { mode: 'string' }),
+    /** How many of the notices about it were posted, and on which day the next one is; null for none. */
+    notices: integer('notices').notNull().default(0),
+    noticeOn: date('notice_on', { mode: 'string' }),
     handedOffAt: timestamp('handed_off_at', { withTimezone: true, mode: 'date' }),
-    /** What the next party said when it gave the turn back. */
+    /** When the response went back to an earlier turn; the turn keeps its link, and is opened again when it is reached. */
+    givenBackAt: timestamp('given_back_at', { withTimezone: true, mode: 'date' }),
+    /** What a later party said when it gave the response back to this turn, and the questions that it pointed at. */
     remark: text('remark'),
+    pointed: json('pointed', z.array(z.string())),
+    /** What its party has typed so far, not handed off: when it was kept, from which page, and under which key its files are. */
+    draft: json('draft', AnyAnswers),
+    draftAt: timestamp('draft_at', { withTimezone: true, mode: 'date' }),
+    draftSeat: text('draft_seat'),
+    draftKey: text('draft_key'),
     /** The sending by which it was handed off: the same once more gets the same answer. */
     sendingKey: text('sending_key'),
     sendingDigest: text('sending_digest'),
     /** The turn that it was handed off to; null when the response was done. */
     nextTurn: text('next_turn'),
   },
-  t => [index('turns_response').on(t.responseId, t.openedAt)],
+  t => [
+    index('turns_response').on(t.responseId, t.openedAt),
+    index('turns_notice').on(t.noticeOn),
+    index('turns_to').using('gin', t.to),
+  ],
 )
 
-/** Turns that were given back: by which turn to which, and what was said. */
-export const givenBack = pgTable(
-  'given_back',
+/** The private links of turns: only what is made of a link is kept, so that nobody who reads the store can use one. */
+export const turnLinks = pgTable(
+  'turn_links',
+  {
+    id: id(),
+    turnId: uuid('turn_id')
+      .notNull()
+      .references(() => turns.id, { onDelete: 'cascade' }),
+    hash: text('hash').notNull().unique(),
+    /** To whom it was posted; null for one that was made to be copied. */
+    address: text('address'),
+    madeAt: at('made_at'),
+    expiresAt: maybeAt('expires_at'),
+    revokedAt: maybeAt('revoked_at'),
+  },
+  t => [index('turn_links_turn').on(t.turnId)],
+)
+
+/** What happened to a response, in order: who did it, in which turn, and what it changed. */
+export const responseEvents = pgTable(
+  'response_events',
   {
     id: id(),
     responseId: uuid('response_id')
       .notNull()
       .references(() => responses.id, { onDelete: 'cascade' }),
-    from: text('from_turn').notNull(),
-    to: text('to_turn').notNull(),
-    remark: text('remark').notNull(),
     at: at('at'),
+    kind: text('kind', { enum: EVENT_KINDS }).notNull(),
+    /** The code of the turn that it happened in. */
+    turn: text('turn').notNull(),
+    /** Who did it: a name or an address; empty for whoever had the link, and for what Tobbin does by itself. */
+    who: text('who').notNull().default(''),
+    details: json('details', EventDetails).notNull(),
   },
-  t => [index('given_back_response').on(t.responseId, t.at)],
+  t => [index('response_events_response').on(t.responseId, t.at)],
 )
 
 /** What would go out as e-mail: the simulated post of the application. */

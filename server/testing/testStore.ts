@@ -13,7 +13,9 @@ import { acceptRisk } from '../services/acceptances'
 import { isoToday } from '../services/calendar'
 import { createForm } from '../services/drafts'
 import { releaseForm } from '../services/releases'
+import type { LinkUse } from '../services/links'
 import { seed } from '../services/seed'
+import { makeLink } from '../services/turnLinks'
 import { DEMO_OWNER } from '../services/seedPeople'
 import { openStore, type Database, type Store } from '../store/database'
 import { useFileFolder } from '../store/fileFolder'
@@ -124,3 +126,8 @@ export const storedResponses = (db: Database, formId: string) =>
 /** The stored releases of a form, the newest first. */
 export const storedReleases = (db: Database, formId: string) =>
   db.select().from(releases).where(eq(releases.formId, formId)).orderBy(desc(releases.number))
+
+/** A link as strangers use it. */
+export const byLink = (token: string): LinkUse => ({ token: token.replace(/^\/f\//, ''), caller: null })
+/** A new private link to a turn. */
+export const linkTo = (db: Database, turnId: string): Promise<string> => makeLink(db, turnId, {}, null)

@@ -13,12 +13,19 @@ export const LinkToken = z.object({ token: z.string().regex(/^[\w-]{1,80}$/) })
 /** A file that the party of a link reads. */
 export const FileOfLink = LinkToken.extend({ file: z.uuid() })
 
-/** A response as the respondent's page sends it. */
+/** A key that a page makes for itself. */
+const PageKey = z.string().min(8).max(80)
+/** When a draft of a turn was kept; null for none. */
+const DraftAt = z.string().max(40).nullable()
+
+/** A response as the respondent's page sends it. Of a later turn with its page and the draft that it goes on from: another one that is newer is not lost unseen. */
 export const Sending = z.strictObject({
   release: Counter.min(1),
-  key: z.string().min(8).max(80),
+  key: PageKey,
   begunOn: IsoDay,
   answers: AnyAnswers,
+  seat: PageKey.optional(),
+  base: DraftAt.optional(),
 })
 export type Sending = z.infer<typeof Sending>
 
@@ -38,13 +45,34 @@ export const VisibleForm = z.object({
 })
 export type VisibleForm = z.infer<typeof VisibleForm>
 
-/** The turn that a link opens. `lines`: what stands in it once it was handed off. */
+/** A question by its code and label. */
+const NamedQuestion = z.object({ code: z.string(), label: z.string() })
+
+/** An earlier turn that a response can be given back to, and the questions there that can be pointed at: those that this turn sees. */
+export const EarlierTurn = z.object({
+  turn: z.string(),
+  name: z.string(),
+  questions: z.array(NamedQuestion),
+})
+export type EarlierTurn = z.infer<typeof EarlierTurn>
+
+/** What was typed in a turn and is kept on the server: when, from which page, under which key its files are. */
+const TurnDraft = z.object({ at: z.string(), seat: z.string(), key: z.string(), answers: AnyAnswers })
+export type TurnDraft = z.infer<typeof TurnDraft>
+
+/**
+ * The turn that a link opens. `givenBackTo`: whose turn it is meanwhile, where the response went back to an earlier one; `lines`: what stands
+ * in it once it was handed off or given back; `pointed`: the questions that a remark is about.
+ */
 export const OpenedTurn = z.object({
   name: z.string(),
   isFirst: z.boolean(),
   handedOffAt: z.string().nullable(),
+  givenBackTo: z.string().nullable(),
   remark: z.string().nullable(),
-  returnsTo: z.string().nullable(),
+  pointed: z.array(NamedQuestion),
+  returnsTo: z.array(EarlierTurn),
+  draft: TurnDraft.nullable(),
   lines: z.array(ResponseLine),
 })
 
@@ -76,10 +104,28 @@ export const FoundRow = z.custom<OfferedRow>(
 /** The first rows that fit, and how many there are. */
 export const FoundRows = z.object({ rows: z.array(FoundRow), count: z.int() })
 
-/** A turn given back to the one before, with the reason. */
+/**
+ * What was typed in a later turn, to be kept until it goes on. `seat` tells pages apart; `base`: when the draft was kept that this one goes on
+ * from, null for none: another one that is newer is not overwritten.
+ */
+export const TurnToKeep = z.strictObject({
+  seat: PageKey,
+  base: DraftAt,
+  key: PageKey,
+  answers: AnyAnswers,
+})
+export type TurnToKeep = z.infer<typeof TurnToKeep>
+/** When it was kept. */
+export const KeptTurn = z.object({ at: z.string() })
+
+/** A response given back to an earlier turn (the one before, where none is named): why, what is to be looked at, and what was typed so far, which comes back. */
 export const Returning = z.strictObject({
   remark: z.string().trim().min(1, 'a remark says what is to be changed').max(LIMITS.text),
+  to: z.string().max(LIMITS.code).optional(),
+  pointed: z.array(z.string().max(LIMITS.code)).max(LIMITS.pointed).default([]),
+  draft: TurnToKeep.nullable().default(null),
 })
+export type Returning = z.infer<typeof Returning>
 /** The name of the turn that it was given back to. */
 export const Returned = z.object({ to: z.string() })
 

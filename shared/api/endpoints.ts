@@ -1,7 +1,9 @@
 import { z } from 'zod'
 import * as answering from './answering'
+import * as board from './board'
 import * as forms from './forms'
 import { LINK_ROUTES } from './linkRoutes'
+import * as inbox from './inbox'
 import * as lists from './lists'
 import * as people from './people'
 import * as releases from './releases'
@@ -170,6 +172,12 @@ export const API = {
     answer: z.array(forms.Change),
   },
   loadHistory: { method: 'GET', path: '/api/forms/:id/history', params: Id, answer: forms.History },
+  listUnderWay: {
+    method: 'GET',
+    path: '/api/forms/:id/under-way',
+    params: Id,
+    answer: z.array(releases.TurnUnderWay),
+  },
   loadState: {
     method: 'GET',
     path: '/api/forms/:id/states/:revision',
@@ -227,7 +235,21 @@ export const API = {
   },
   loadResponse: { method: 'GET', path: '/api/responses/:id', params: Id, answer: responses.ResponseDetails },
   loadFile: { method: 'GET', path: '/api/files/:id', params: Id, answer: responses.FileContent },
-  listOpenTurns: { method: 'GET', path: '/api/turns', answer: z.array(responses.TurnToTake) },
+  loadBoard: {
+    method: 'GET',
+    path: '/api/forms/:id/board',
+    params: Id,
+    query: board.BoardQuery,
+    answer: board.Board,
+  },
+  actOnTurn: {
+    method: 'POST',
+    path: '/api/turns/:id/acts',
+    params: Id,
+    body: board.TurnAct,
+    answer: board.TurnActDone,
+  },
+  listInbox: { method: 'GET', path: '/api/turns', query: inbox.InboxQuery, answer: inbox.Inbox },
 
   listSharedLists: { method: 'GET', path: '/api/lists', answer: z.array(lists.SharedListBrief) },
   loadSharedList: {
@@ -266,6 +288,12 @@ export const API = {
     params: answering.LinkToken,
     body: answering.RowSearch,
     answer: answering.FoundRows,
+  },
+  keepTurn: {
+    ...LINK_ROUTES.keepTurn,
+    params: answering.LinkToken,
+    body: answering.TurnToKeep,
+    answer: answering.KeptTurn,
   },
   returnTurn: {
     ...LINK_ROUTES.returnTurn,

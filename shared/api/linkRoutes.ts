@@ -4,6 +4,7 @@ export const LINK_ROUTES = {
   sendAnswers: { method: 'POST', path: '/api/answer/:token' },
   refetchForm: { method: 'POST', path: '/api/answer/:token/form' },
   searchRows: { method: 'POST', path: '/api/answer/:token/rows' },
+  keepTurn: { method: 'POST', path: '/api/answer/:token/draft' },
   returnTurn: { method: 'POST', path: '/api/answer/:token/return' },
   giveFile: { method: 'POST', path: '/api/answer/:token/files' },
 } as const

@@ -10,6 +10,16 @@ export const Released = z.object({ number: z.int(), token: z.string() })
 export const AcceptedRisk = z.object({ finding: StoredFinding, reason: z.string(), by: z.string() })
 export type AcceptedRisk = z.infer<typeof AcceptedRisk>
 
+/** Responses in progress at a turn of a release: how many, since when the oldest, and what the draft makes of the turn. */
+export const TurnUnderWay = z.object({
+  release: z.int(),
+  name: z.string(),
+  count: z.int(),
+  since: z.string(),
+  change: z.enum(['same', 'changed', 'gone']),
+})
+export type TurnUnderWay = z.infer<typeof TurnUnderWay>
+
 /** A release as designers see it in a list. */
 export const ReleaseBrief = z.object({
   id: z.string(),

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { QUESTION_TYPES } from '../../core/form/questions'
+import { EVENT_KINDS } from './storedEvents'
 
 /** One question of a response as it is read; see `describeResponse`. */
 export const ResponseLine = z.object({
@@ -26,14 +27,16 @@ export const ResponseQuery = z.object({
   search: z.string().max(200).default(''),
   sort: z
     .string()
-    .regex(/^-?(?:sentAt|release|turn|cells\.[a-z][a-z0-9_]{0,59})$/)
+    .regex(/^-?(?:number|sentAt|release|turn|cells\.[a-z][a-z0-9_]{0,59})$/)
     .default('-sentAt'),
 })
 export type ResponseQuery = z.infer<typeof ResponseQuery>
 
-/** A row of the table: when it was sent, to which release, whose turn it is (null: done), and a cell for each question by its code. */
+/** A row of the table: its number, when it was sent, to which release, whose turn it is (null: done, or withdrawn), and a cell for each question by its code. */
 export const ResponseRow = z.object({
   id: z.string(),
+  number: z.int(),
+  isWithdrawn: z.boolean(),
   sentAt: z.string(),
   release: z.int(),
   turn: z.string().nullable(),
@@ -50,26 +53,52 @@ export const ResponseTable = z.object({
 })
 export type ResponseTable = z.infer<typeof ResponseTable>
 
-/** One response as it is read, with its turns and what was posted about it. */
+/**
+ * Something that happened to a response. `turn`: the name of the turn that it happened in; `who`: empty for whoever had the link, and for what
+ * was done unasked; `target`: the turn that it went to, `isDone` where the response was done; `changes`: answers that were others before (empty
+ * where there is none now); `filled`: how many were given first. Of a letter: `to`, `subject`, `text`.
+ */
+export const HistoryLine = z.object({
+  kind: z.enum([...EVENT_KINDS, 'posted']),
+  at: z.string(),
+  turn: z.string(),
+  who: z.string(),
+  target: z.string(),
+  isDone: z.boolean(),
+  to: z.array(z.string()),
+  remark: z.string(),
+  changes: z.array(z.object({ label: z.string(), before: z.string(), after: z.string() })),
+  filled: z.int(),
+  subject: z.string(),
+  text: z.string(),
+})
+export type HistoryLine = z.infer<typeof HistoryLine>
+
+/** One response as it is read, with its turns and its history, the oldest first. */
 export const ResponseDetails = z.object({
   id: z.string(),
+  number: z.int(),
   sentAt: z.string(),
+  withdrawnAt: z.string().nullable(),
   begunOn: z.string(),
   release: z.int(),
   lines: z.array(ResponseLine),
   turns: z.array(
     z.object({
+      id: z.string(),
       name: z.string(),
-      /** The link; null for those who may not act. */
-      token: z.string().nullable(),
+      /** Whether whoever reads this can open its page. */
+      mayOpen: z.boolean(),
       to: z.array(z.string()),
       openedAt: z.string(),
       handedOffAt: z.string().nullable(),
+      /** When it went back to an earlier turn; it is opened again when it is reached. */
+      givenBackAt: z.string().nullable(),
+      dueOn: z.string().nullable(),
       remark: z.string().nullable(),
     }),
   ),
-  givenBack: z.array(z.object({ from: z.string(), to: z.string(), remark: z.string(), at: z.string() })),
-  messages: z.array(z.object({ to: z.string(), subject: z.string(), text: z.string(), at: z.string() })),
+  history: z.array(HistoryLine),
 })
 export type ResponseDetails = z.infer<typeof ResponseDetails>
 
@@ -78,14 +107,3 @@ export const FileContent = z.custom<object>(
   value => typeof value === 'object' && value !== null,
   'the bytes of a file',
 )
-
-/** A turn that somebody may take: of which form, since when, and whether it is addressed to them. */
-export const TurnToTake = z.object({
-  token: z.string(),
-  form: z.string(),
-  name: z.string(),
-  openedAt: z.string(),
-  isMine: z.boolean(),
-  remark: z.string().nullable(),
-})
-export type TurnToTake = z.infer<typeof TurnToTake>

@@ -16,6 +16,7 @@ import { largeForm } from './forms'
 import { editRules } from './ruleEdits'
 import { realForm } from './real/realForm'
 import { listEditor, longLists } from './lists'
+import { maps } from './map'
 import { answeringKeystroke, median, withApplication, writingKeystroke } from './pages'
 import { respondentPage } from './respondentPage'
 import { serving } from './server'
@@ -192,6 +193,7 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   conditions,
   prove: proving,
   lists: () => longLists(say),
+  map: () => maps(say),
   worker: provingInWorker,
   pages,
   server: () => serving(say),

@@ -10,7 +10,9 @@ import { seed } from '../../server/services/seed'
 import { openStore, type Database } from '../../server/store/database'
 import { useFileFolder } from '../../server/store/fileFolder'
 import { readMigrations } from '../../server/store/migrationFiles'
-import { releases, responses } from '../../server/store/schema'
+import { releases, responses, turns, users } from '../../server/store/schema'
+import { listInbox } from '../../server/services/inbox'
+import { InboxQuery } from '../../shared/api/inbox'
 import { startServer } from '../browser/ownServer'
 import { realForm } from './real/realForm'
 
@@ -19,6 +21,8 @@ const TOGETHER = [1, 8, 32]
 const SENDINGS = 400
 const PAGES = 200
 const LARGE = 2_000
+const WAITING = 10_000
+const AT_ONCE = 1_000
 const FORM = 'demo_slipway_incident'
 const day = new Date().toISOString().slice(0, 10)
 const ANSWERS = { happened_on: day, kind: 'mistake', told: 'The tractor rolled back a metre.' }
@@ -64,6 +68,7 @@ async function send(url: string) {
 async function bareInsert(db: Database, releaseId: string) {
   await db.insert(responses).values({
     releaseId,
+    number: 0,
     sendingKey: randomUUID(),
     sendingDigest: randomBytes(32).toString('hex'),
     begunOn: day,
@@ -108,6 +113,45 @@ async function withDatabase(server: string, run: (url: string) => Promise<void>)
     await client.query(`drop database ${name} with (force)`)
     await client.end()
   }
+}
+
+/** A page of an inbox with many turns: the first, the last, and what is searched for. */
+async function inboxes(say: Say, kind: string, database: string | undefined) {
+  await withBareStore(database, async (db, releaseId) => {
+    const [designer] = await db.select().from(users).where(eq(users.email, 'ines@wherry.example'))
+    if (!designer) throw new Error('The demo has no such person.')
+    for (let from = 0; from < WAITING; from += AT_ONCE) await openTurns(db, releaseId, designer.email)
+    const asked = { id: designer.id, email: designer.email, name: designer.name, role: designer.role }
+    const page = (query: object) => () => listInbox(db, asked, InboxQuery.parse(query))
+    const pages = [
+      ['first page', {}],
+      ['last page', { page: WAITING / 25 }],
+      ['search', { search: 'slipway' }],
+    ] as const
+    for (const [what, query] of pages) {
+      await page(query)()
+      const measured = await atOnce(40, 1, page(query))
+      say(`inbox of ${WAITING}, ${kind}, ${what} (rate, p95)`, told(measured), '100 ms')
+    }
+  })
+}
+
+/** Responses whose second turn waits for somebody. */
+async function openTurns(db: Database, releaseId: string, email: string) {
+  const made = await db
+    .insert(responses)
+    .values(
+      Array.from({ length: AT_ONCE }, () => ({
+        releaseId,
+        number: 0,
+        sendingKey: randomUUID(),
+        begunOn: day,
+        answers: ANSWERS,
+        turn: 'check',
+      })),
+    )
+    .returning({ id: responses.id })
+  await db.insert(turns).values(made.map(({ id }) => ({ responseId: id, turn: 'check', to: [email] })))
 }
 
 async function submissions(say: Say, kind: string, database: string | undefined) {
@@ -222,10 +266,12 @@ async function longestWait(url: string, act: () => Promise<unknown>) {
 export async function serving(say: Say): Promise<void> {
   await stalls(say)
   await submissions(say, 'embedded', undefined)
+  await inboxes(say, 'embedded', undefined)
   const server = process.env.TEST_DATABASE_URL
   if (!server) {
     say('submissions, PostgreSQL', 'not measured', 'there is no PostgreSQL on this machine')
     return
   }
   await withDatabase(server, url => submissions(say, 'PostgreSQL', url))
+  await withDatabase(server, url => inboxes(say, 'PostgreSQL', url))
 }

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { readFileSync } from 'node:fs'
-import { open, signIn } from './support'
+import { linkTo, open, signIn } from './support'
 import { releaseForm } from '../support/release'
 
 const file = (code: string, label: string, more = {}) => ({
@@ -54,9 +54,11 @@ test('a party fetches the files that it sees, and no others', async ({ page, req
   expect(sent.status(), await sent.text()).toBe(200)
   const { rows } = await (await page.request.get(`/api/forms/${id}/responses`)).json()
   const { turns } = await (await page.request.get(`/api/responses/${rows[0].id}`)).json()
-  const { token } = turns.find((t: { handedOffAt: string | null }) => t.handedOffAt === null)
-  await open(page, `/f/${token}`)
-  await page.getByRole('button', { name: 'Back' }).click()
+  const turn = turns.find((t: { handedOffAt: string | null }) => t.handedOffAt === null)
+  const own = await linkTo(page, turn.id)
+  const token = own.replace('/f/', '')
+  await open(page, own)
+  await page.getByRole('button', { name: 'Back', exact: true }).click()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'drawing.txt' }).click(),

@@ -216,7 +216,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.setViewportSize({ width: 1280, height: 800 })
     await signIn(page)
     await look('home')
-    await page.getByRole('link', { name: 'Haul-out and works request' }).first().click()
+    await page.getByRole('link', { name: 'Haul-out and works request', exact: true }).click()
     await expect(page.getByRole('region', { name: 'Script' })).toBeVisible()
     const form = page.url().replace(/write.*/, '')
     for (const [view, sign] of VIEWS) {

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test'
 import { draftOf, saved } from './scriptSupport'
 import { addCheck, handOn, makeCascade, makeEntries, makeTotal, makeTurns, pasteSheet } from './sheetSupport'
-import { errorsOf, open, responsesOf, signIn } from './support'
+import { errorsOf, linkTo, open, responsesOf, signIn } from './support'
 import { releaseForm } from '../support/release'
 import { listPlaces } from '../../core/form/walk'
 
@@ -106,7 +106,7 @@ async function release(page: Page, sections: readonly string[]): Promise<{ id: s
 async function nextTurn(page: Page, id: string): Promise<string> {
   const [response] = (await responsesOf(page, id)).rows
   const details = await (await page.request.get(`/api/responses/${response?.id}`)).json()
-  return `/f/${details.turns.at(-1).token}`
+  return linkTo(page, details.turns.at(-1).id)
 }
 async function sendLast(page: Page, id: string, cells: readonly string[]) {
   await page.getByRole('button', { name: 'Check your answers' }).click()

@@ -42,6 +42,13 @@ export async function responsesOf(
   return response.json()
 }
 
+/** A new private link to a turn that is open. */
+export async function linkTo(page: Page, turnId: string): Promise<string> {
+  const made = await page.request.post(`/api/turns/${turnId}/acts`, { data: { do: 'make link' } })
+  expect(made.status(), await made.text()).toBe(200)
+  return (await made.json()).link
+}
+
 /** Chooses in a field that unfolds. */
 export async function choose(within: Page | Locator, field: string, option: string | RegExp) {
   const input = within.getByLabel(field, { exact: true })

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { skipping } from './skipping'
 import type { Form, Item, Section } from '../../core/form/definition'
 import type { Question } from '../../core/form/questions'
 
@@ -177,17 +178,13 @@ function question(asked: Asked, usable: readonly Asked[]): fc.Arbitrary<Item> {
     return fc
       .record({ value: numeric(usable), shownWhen: maybe(condition(usable)) })
       .map(rules => strip({ kind: 'question', code: asked.code, label: asked.code, type: 'value', ...rules }))
-  const own = [...usable, asked]
   return fc
     .record({
       shownWhen: maybe(condition(usable)),
       required: fc.oneof(fc.constant(undefined), fc.constant(true as const), condition(usable, 1)),
-      validWhen: maybe(
-        condition(own, 1).map(rule => [{ rule, message: 'No.' }]),
-        true,
-      ),
+      check: maybe(checkOf(asked, usable), true),
     })
-    .chain(rules =>
+    .chain(({ check, ...rules }) =>
       limitsOf(asked.kind).map(limits =>
         strip({
           kind: 'question',
@@ -196,9 +193,22 @@ function question(asked: Asked, usable: readonly Asked[]): fc.Arbitrary<Item> {
           ...BASE[asked.kind],
           ...limits,
           ...rules,
+          ...check,
         }),
       ),
     )
+}
+
+/** One check of a question; of numbers and dates, one in three is a limit that is worked out. */
+function checkOf(asked: Asked, usable: readonly Asked[]): fc.Arbitrary<Record<string, unknown>> {
+  const check = condition([...usable, asked], 1).map(rule => ({ validWhen: [{ rule, message: 'No.' }] }))
+  const days = usable.filter(a => a.kind === 'date').map(a => a.code)
+  const limits: Partial<Record<Kind, fc.Arbitrary<string>>> = {
+    integer: numeric(usable),
+    date: pick([...days, ...days.map(day => `${day} + duration("P1D")`), '@"2026-05-02"']),
+  }
+  const bound = limits[asked.kind]?.map(atLeast => ({ atLeast }))
+  return bound ? fc.oneof({ weight: 2, arbitrary: check }, { weight: 1, arbitrary: bound }) : check
 }
 
 /** Limits of one question in four; they may cross, so that no answer fits. */
@@ -235,7 +245,7 @@ function strip(record: Record<string, unknown>): Item {
   return JSON.parse(JSON.stringify(record)) as Item
 }
 
-/** Forms of two or three sections with up to five questions, groups and routes, whose rules name only what they may. */
+/** Forms of two or three sections with up to five questions, groups, routes and skips, whose rules name only what they may. */
 export const smallForm: fc.Arbitrary<Form> = fc
   .record({
     kinds: fc.array(
@@ -252,6 +262,12 @@ export const smallForm: fc.Arbitrary<Form> = fc
       .map((made): Form => ({ tobbin: 2, code: 'random', title: 'Random', sections: made }))
   })
 
+function routesFrom(s: number, sections: number, usable: readonly Asked[]) {
+  const later = Array.from({ length: sections - 1 - s }, (_, i) => `s${s + 1 + i}`)
+  const route = fc.record({ when: condition(usable, 1), to: pick([...later, 'finish']) })
+  return fc.array(route, { minLength: 1, maxLength: 2 })
+}
+
 function sectionArbitrary(
   s: number,
   sections: number,
@@ -263,7 +279,17 @@ function sectionArbitrary(
   const items =
     here.length === 0
       ? fc.constant<Item[]>([])
-      : fc.tuple(...here.map((a, i) => question(a, [...before, ...here.slice(0, i)])))
+      : fc.tuple(
+          ...here.map((a, i) => {
+            const above = [...before, ...here.slice(0, i)]
+            if (a.kind === 'value') return question(a, above)
+            return skipping(question(a, above), condition([...above, a], 1), {
+              after: asked.slice(asked.indexOf(a) + 1),
+              here: s,
+              sections,
+            })
+          }),
+        )
   return fc
     .record({
       items,
@@ -272,18 +298,7 @@ function sectionArbitrary(
       group: maybe(condition(before, 1), true),
       routes:
         s < sections - 1
-          ? maybe(
-              fc.array(
-                fc.record({
-                  when: condition([...before, ...here], 1),
-                  to: pick(
-                    Array.from({ length: sections - 1 - s }, (_, i) => `s${s + 1 + i}`).concat('finish'),
-                  ),
-                }),
-                { minLength: 1, maxLength: 2 },
-              ),
-              true,
-            )
+          ? maybe(routesFrom(s, sections, [...before, ...here]), true)
           : fc.constant(undefined),
     })
     .map(({ items, shownWhen, note, group, routes }): Section => {

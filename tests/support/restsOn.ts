@@ -1,5 +1,5 @@
 import { problemsIn, type Filled } from '../../core/fill/fill'
-import type { PlannedSection } from '../../core/fill/planned'
+import type { Plan, PlannedSection } from '../../core/fill/planned'
 import type { Place } from '../../core/form/walk'
 
 const KEYS = ['shownWhen', 'required', 'value'] as const
@@ -11,11 +11,23 @@ const rulesOn = ({ node, groups }: Place): string[] =>
     return KEYS.map(key => record[key]).filter(text => typeof text === 'string')
   })
 
+/** The questions that skips over a place, or over what stands around it, lead on from, and their conditions. */
+export function skipsOver({ order, groups }: Place, { sections }: Plan): string[] {
+  const around = new Set([order, ...groups.map(g => g.order)])
+  const steps = sections.flatMap(s => s.all).filter(step => around.has(step.place.order))
+  return steps
+    .flatMap(({ skips }) => skips)
+    .flatMap(({ from, index }) => {
+      const written = 'skips' in from.node ? (from.node.skips ?? []) : []
+      return [from.code, ...written.slice(0, index + 1).flatMap(s => s.when ?? [])]
+    })
+}
+
 /**
  * The questions of a random form that a rule of a place rests on: what it and the rules by which the place is shown name, and what their own
  * rules name. Questions there are called q0, q1, …, so names are read off the texts.
  */
-function restsOn(place: Place, rule: string, places: readonly Place[]): Set<string> {
+function restsOn(place: Place, rule: string, places: readonly Place[], plan: Plan): Set<string> {
   const found = new Set<string>()
   const around = [place, ...place.groups].flatMap(p => p.node.shownWhen ?? [])
   const texts = [rule, ...around]
@@ -23,7 +35,8 @@ function restsOn(place: Place, rule: string, places: readonly Place[]): Set<stri
     for (const code of text.match(/\bq\d+\b/g) ?? []) {
       if (found.has(code)) continue
       found.add(code)
-      for (const place of places) if (place.code === code) texts.push(...rulesOn(place))
+      for (const place of places)
+        if (place.code === code) texts.push(...rulesOn(place), ...skipsOver(place, plan))
     }
   return found
 }
@@ -36,6 +49,6 @@ export function isMissingBehind(
   state: Filled,
   section: PlannedSection,
 ): boolean {
-  const codes = restsOn(place, rule, places)
+  const codes = restsOn(place, rule, places, state.plan)
   return problemsIn(state, section).some(p => p.kind === 'missing' && codes.has(p.step.place.code))
 }

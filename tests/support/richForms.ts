@@ -1,5 +1,6 @@
 import { seededRandom } from '../../core/fill/draw'
 import type { Form, Item, Section } from '../../core/form/definition'
+import type { Skip } from '../../core/form/fields'
 
 const COASTS = ['north', 'east', 'south']
 const OPTIONS = ['a', 'b', 'c', 'd']
@@ -120,6 +121,7 @@ const MAKERS: Maker[] = [
       ...d.rules(),
       ...(d.chance(0.2) ? { validWhen: [{ rule: `${code} != 13`, message: `Not {{ ${code} }}.` }] } : {}),
       ...(d.chance(0.1) ? { validWhen: [{ rule: d.rule(), message: 'Not with that.' }] } : {}),
+      ...(d.chance(0.15) ? { atMost: `if ${d.leaf()} then 18 else 20` } : {}),
     },
     test: () => `${code} ${d.pick(['<', '>=', '='])} ${Math.floor(d.next() * 20)}`,
   }),
@@ -273,6 +275,12 @@ const MAKERS: Maker[] = [
   }),
 ]
 
+/** A question that leads on; what is never asked leads nowhere. */
+const withSkip = (item: Item, skip: Skip): Item =>
+  item.kind === 'question' && item.type !== 'value' && item.type !== 'hidden'
+    ? { ...item, skips: [skip] }
+    : item
+
 function sectionOf(d: Drawing, s: number): Section {
   const shownWhen = s > 0 && d.chance(0.3) ? d.rule() : undefined
   const items: Item[] =
@@ -289,11 +297,17 @@ function sectionOf(d: Drawing, s: number): Section {
         ]
       : []
   if (s === 0) d.asked.push({ code: 'coast', test: () => `coast = "${d.pick(COASTS)}"` })
+  const skipping: { index: number; when: string }[] = []
   for (let i = 0, n = 2 + Math.floor(d.next() * 4); i < n; i++) {
     const { item, test } = d.pick(MAKERS)(d, `q${d.count++}`)
     items.push(item)
     d.asked.push({ code: item.code, test })
+    if (d.chance(0.12)) skipping.push({ index: items.length - 1, when: d.rule() })
     if (d.chance(0.25)) items.push(d.note(`n${d.count}`))
+  }
+  for (const { index, when } of skipping) {
+    const to = d.pick([...items.slice(index + 1).map(i => `item/${i.code}`), 'finish'])
+    items[index] = withSkip(items[index]!, { when, to })
   }
   return {
     code: `s${s}`,
@@ -304,7 +318,7 @@ function sectionOf(d: Drawing, s: number): Section {
   }
 }
 
-/** A random form that uses every feature of the language: all types, entries in entries, narrowing, quotes, calculations, locks, routes. */
+/** A random form that uses every feature of the language: all types, entries in entries, narrowing, quotes, calculations, locks, routes, skips. */
 export function richForm(seed: number): Form {
   const d = new Drawing(seed)
   const sections = Array.from({ length: 2 + Math.floor(d.next() * 2) }, (_, s) => sectionOf(d, s))

@@ -11,10 +11,8 @@ const props = defineProps<{
   busy: boolean
   /** The response is handed on, not sent. */
   isTurn: boolean
-  /** The turn that it could be given back to; null when there is none. */
-  returnsTo: string | null
 }>()
-const emit = defineEmits<{ change: [section: number]; back: []; send: []; giveBack: [remark: string] }>()
+const emit = defineEmits<{ change: [section: number]; back: []; send: [] }>()
 const lines = computed(() =>
   describeFilled(props.filled).filter(l => l.state !== 'unasked' && l.type !== 'hidden'),
 )
@@ -67,12 +65,6 @@ const sendText = computed(() => {
       {{ sendText }}
     </v-btn>
   </div>
-  <LazyReturnTurn
-    v-if="returnsTo"
-    :to="returnsTo"
-    :busy="busy"
-    @give-back="remark => emit('giveBack', remark)"
-  />
 </template>
 
 <style scoped>

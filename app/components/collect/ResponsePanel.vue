@@ -25,7 +25,7 @@ const textOf = (line: Line): string => {
     aria-label="One response"
   >
     <div class="row-flex">
-      <h2>{{ open ? `Sent ${readableDay(open.sentAt)}` : 'One response' }}</h2>
+      <h2>{{ open ? `Response ${open.number}` : 'One response' }}</h2>
       <span class="spread" /><v-btn @click="emit('close')"> Close </v-btn>
     </div>
     <RefusalAlert
@@ -33,13 +33,19 @@ const textOf = (line: Line): string => {
       :refusal="`The response could not be fetched: ${refusalOf(error).sentence}`"
     />
     <template v-else-if="open">
-      <p class="quiet small">Version {{ open.release }}, begun {{ readableDay(open.begunOn) }}</p>
-      <ResponseTurns
-        v-if="open.turns.length > 0"
-        :turns="open.turns"
-        :given-back="open.givenBack"
-        :messages="open.messages"
-      />
+      <p class="quiet small">
+        Sent {{ readableDay(open.sentAt) }}, begun {{ readableDay(open.begunOn) }}, version {{ open.release }}
+      </p>
+      <p
+        v-if="open.withdrawnAt"
+        class="risk"
+      >
+        Withdrawn {{ readableDay(open.withdrawnAt) }}
+      </p>
+      <template v-if="open.turns.length > 0">
+        <ResponseTurns :turns="open.turns" />
+        <ResponseHistory :history="open.history" />
+      </template>
       <dl>
         <template
           v-for="l in open.lines"

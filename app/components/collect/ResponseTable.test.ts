@@ -2,6 +2,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { computed, defineComponent, h, ref, shallowRef, Suspense, watch } from 'vue'
+import { usePagedSearch } from '../../composables/usePagedSearch'
 import ResponseTable from './ResponseTable.vue'
 
 interface Query {
@@ -16,7 +17,17 @@ const answer = {
   count: 40,
   hasTurns: true,
   columns: [{ code: 'boat', label: 'Boat' }],
-  rows: [{ id: 'r1', sentAt: '2026-11-24', release: 3, turn: null, cells: { boat: 'Wherry' } }],
+  rows: [
+    {
+      id: 'r1',
+      number: 40,
+      isWithdrawn: false,
+      sentAt: '2026-11-24',
+      release: 3,
+      turn: null,
+      cells: { boat: 'Wherry' },
+    },
+  ],
 }
 // Settled at once.
 vi.mock('@vueuse/core', () => ({ refDebounced: <T>(typed: T) => typed }))
@@ -33,6 +44,7 @@ beforeEach(() => {
   vi.stubGlobal('computed', computed)
   vi.stubGlobal('ref', ref)
   vi.stubGlobal('watch', watch)
+  vi.stubGlobal('usePagedSearch', usePagedSearch)
   vi.stubGlobal('counted', (n: number, noun: string) => `${n} ${noun}s`)
   vi.stubGlobal(
     'useAsyncData',
@@ -85,7 +97,7 @@ const listener = { 'onUpdate:chosen': (id: string | null) => void chosen.push(id
 describe('the table of responses', () => {
   it('has a column for each question, its turn only where the form has turns, and opens a response', async () => {
     const page = await mounted()
-    expect(page.findAll('b').map(b => b.text())).toEqual(['Sent', 'Version', 'Turn', 'Boat'])
+    expect(page.findAll('b').map(b => b.text())).toEqual(['No.', 'Sent', 'Version', 'Turn', 'Boat'])
     expect(page.get('i').text()).toContain('"turn":"done"')
     await page.get('button').trigger('click')
     expect(chosen).toEqual(['r1'])

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { refDebounced } from '@vueuse/core'
 import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
 
@@ -7,12 +6,7 @@ import { callApi } from '~/api/callApi'
 const chosen = defineModel<string | null>('chosen', { required: true })
 const props = defineProps<{ form: string }>()
 
-/** Milliseconds without a further key after which the responses are searched. */
-const SETTLE = 250
-const search = ref('')
-const settled = refDebounced(search, SETTLE)
-const page = ref(1)
-const size = ref(25)
+const { search, settled, page, size } = usePagedSearch()
 const sortedBy = ref<{ key: string; order: 'asc' | 'desc' }[]>([])
 const sort = computed(() => {
   const [by] = sortedBy.value
@@ -25,19 +19,21 @@ const query = computed(() => ({
   search: settled.value,
   sort: sort.value,
 }))
-watch(settled, () => (page.value = 1))
 const { data, error, pending } = await useAsyncData(
   `responses-${props.form}`,
   () => callApi(API.listResponses, { params: { id: props.form }, query: query.value }),
   { server: false, watch: [query] },
 )
 const headers = computed(() => [
+  { title: 'No.', key: 'number' },
   { title: 'Sent', key: 'sentAt' },
   { title: 'Version', key: 'release' },
   ...(data.value?.hasTurns ? [{ title: 'Turn', key: 'turn' }] : []),
   ...(data.value?.columns ?? []).map(c => ({ title: c.label, key: `cells.${c.code}` })),
 ])
-const items = computed(() => (data.value?.rows ?? []).map(row => ({ ...row, turn: row.turn ?? 'done' })))
+const turnWords = (row: { turn: string | null; isWithdrawn: boolean }) =>
+  row.turn ?? (row.isWithdrawn ? 'withdrawn' : 'done')
+const items = computed(() => (data.value?.rows ?? []).map(row => ({ ...row, turn: turnWords(row) })))
 const heading = computed(() => {
   if (!data.value) return 'Responses'
   const all = counted(data.value.all, 'response')

@@ -1,13 +1,10 @@
 <script setup lang="ts">
 import type { ResponseDetails } from '#shared/api/responses'
 
-/** The turns that a response went through, and what was posted about it. */
-defineProps<{
-  turns: ResponseDetails['turns']
-  givenBack: ResponseDetails['givenBack']
-  messages: ResponseDetails['messages']
-}>()
+/** The turns that a response went through. */
+defineProps<{ turns: ResponseDetails['turns'] }>()
 const waits = (to: readonly string[]) => (to.length > 0 ? `, waits for ${to.join(', ')}` : '')
+const due = (day: string | null) => (day === null ? '' : `, due ${readableDay(day)}`)
 </script>
 
 <template>
@@ -16,7 +13,7 @@ const waits = (to: readonly string[]) => (to.length > 0 ? `, waits for ${to.join
     <ol>
       <li
         v-for="t in turns"
-        :key="t.openedAt"
+        :key="t.id"
         class="small"
       >
         <strong>{{ t.name }}</strong>{{ ' ' }}
@@ -25,12 +22,19 @@ const waits = (to: readonly string[]) => (to.length > 0 ? `, waits for ${to.join
           class="quiet"
           >handed on {{ readableDay(t.handedOffAt) }}</span
         >
+        <span
+          v-else-if="t.givenBackAt"
+          class="quiet"
+          >given back {{ readableDay(t.givenBackAt) }}; opens again when it is reached</span
+        >
         <template v-else
-          ><span class="quiet">open since {{ readableDay(t.openedAt) }}{{ waits(t.to) }}</span>
+          ><span class="quiet"
+            >open since {{ readableDay(t.openedAt) }}{{ waits(t.to) }}{{ due(t.dueOn) }}</span
+          >
           {{ ' ' }}
           <a
-            v-if="t.token"
-            :href="`/f/${t.token}`"
+            v-if="t.mayOpen"
+            :href="`/f/${t.id}`"
             target="_blank"
             >open its page</a
           ></template
@@ -38,24 +42,6 @@ const waits = (to: readonly string[]) => (to.length > 0 ? `, waits for ${to.join
         <em v-if="t.remark"> given back: {{ t.remark }}</em>
       </li>
     </ol>
-    <p
-      v-for="g in givenBack"
-      :key="g.at"
-      class="small"
-    >
-      {{ readableDay(g.at) }}: {{ g.from }} gave it back to {{ g.to }}: “{{ g.remark }}”
-    </p>
-    <FoldedPart
-      v-if="messages.length > 0"
-      :title="`${counted(messages.length, 'message')} (kept here, not sent: there is no mail server)`"
-    >
-      <p
-        v-for="(m, i) in messages"
-        :key="i"
-      >
-        {{ readableDay(m.at) }} to {{ m.to }}: {{ m.subject }}
-      </p>
-    </FoldedPart>
   </div>
 </template>
 

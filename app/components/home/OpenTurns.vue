@@ -1,15 +1,24 @@
 <script setup lang="ts">
 import { API } from '#shared/api/endpoints'
+import type { TurnInInbox } from '#shared/api/inbox'
 import { useApi } from '~/api/callApi'
 
-/** The turns that somebody may take; nothing where there are none. */
+/** The turns that wait longest for somebody; nothing where there are none. */
+const MOST_SHOWN = 5
 const api = useApi()
-const { data: turns } = await useAsyncData('open-turns', () => api(API.listOpenTurns))
+const { data: inbox } = await useAsyncData('open-turns', () =>
+  api(API.listInbox, { query: { size: MOST_SHOWN } }),
+)
+const stateOf = ({ remark, openedAt, dueOn, isOverdue }: TurnInInbox) => {
+  if (remark) return `Given back: ${remark}`
+  if (dueOn === null) return `Open since ${readableDay(openedAt)}`
+  return isOverdue ? `Was due ${readableDay(dueOn)}` : `Due ${readableDay(dueOn)}`
+}
 </script>
 
 <template>
   <section
-    v-if="turns && turns.length > 0"
+    v-if="inbox && inbox.count > 0"
     class="turns"
     aria-labelledby="turns-to-take"
   >
@@ -22,18 +31,25 @@ const { data: turns } = await useAsyncData('open-turns', () => api(API.listOpenT
       lines="two"
     >
       <v-list-item
-        v-for="t in turns"
-        :key="t.token"
-        :href="`/f/${t.token}`"
+        v-for="t in inbox.rows"
+        :key="t.id"
+        :href="`/f/${t.id}`"
         target="_blank"
-        :title="`${t.name} · ${t.form}`"
-        :subtitle="t.remark ? `Given back: ${t.remark}` : `Open since ${readableDay(t.openedAt)}`"
+        :title="`${t.name} · ${t.form} · ${t.response}`"
+        :subtitle="stateOf(t)"
       >
         <template #append
-          ><span class="small quiet">{{ t.isMine ? 'for you' : 'for anybody' }}</span></template
+          ><span class="small quiet">{{
+            t.waitsFor === 'anybody' ? 'for anybody' : 'for you'
+          }}</span></template
         >
       </v-list-item>
     </v-list>
+    <NuxtLink
+      to="/inbox"
+      class="small"
+      >{{ inbox.count > inbox.rows.length ? `All ${inbox.count} in the inbox` : 'Open the inbox' }}</NuxtLink
+    >
   </section>
 </template>
 

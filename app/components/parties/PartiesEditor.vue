@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
 import { codeFromLabel, freeCode } from '#core/form/codes'
+import { renamePartyEdits } from '#core/form/turnCodes'
 import type { Party } from '#core/form/turns'
 
 /** Who has a role in a response. */
@@ -9,11 +10,13 @@ const parties = computed(() => draft.form?.parties ?? [])
 const turns = computed(() => draft.form?.turns ?? [])
 const put = (next: readonly Party[], merge: string | null) =>
   draft.edit([{ do: 'change', what: 'form', set: { parties: next.length > 0 ? next : null } }], merge)
-const change = (i: number, part: Partial<Party>, merge: string | null) =>
-  put(
-    parties.value.map((p, j) => (j === i ? { ...p, ...part } : p)),
-    merge,
-  )
+/** Calls a party otherwise; while nothing was released yet, the codes of its turns follow. */
+function rename(i: number, label: string) {
+  const party = parties.value[i]
+  if (!party || !draft.form) return
+  const follows = draft.releases.length === 0
+  draft.edit(renamePartyEdits(draft.form, party.code, label, follows), `party${i}`)
+}
 const name = ref('')
 function add() {
   const label = name.value.trim()
@@ -55,7 +58,7 @@ const isUsed = (code: string) => turns.value.some(t => t.party === code)
         :model-value="p.name"
         :aria-label="`Party ${i + 1}: name`"
         maxlength="200"
-        @input="change(i, { name: inputText($event) }, `party${i}`)"
+        @input="rename(i, inputText($event))"
       />
       <label class="small"
         ><v-checkbox-btn

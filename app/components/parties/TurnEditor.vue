@@ -1,7 +1,13 @@
 <script setup lang="ts">
 import { mdiArrowLeft, mdiArrowRight, mdiTrashCanOutline } from '@mdi/js'
+import type { Question } from '#core/form/questions'
+import { Code } from '#core/form/fields'
+import { renameTurnEdits } from '#core/form/turnCodes'
 import { DONE } from '#core/form/turns'
 import { placeName } from '#core/form/walk'
+import { peopleListOf } from '#core/parties/actors'
+import { API } from '#shared/api/endpoints'
+import { callApi } from '~/api/callApi'
 import { actorKind, addressLine, readAddresses, useTurns } from '~/composables/write/useTurns'
 
 /** One turn: its party, its title, who acts, and who is next. */
@@ -15,11 +21,23 @@ const partyItems = computed(() => {
   if (party === undefined || known.some(k => k.value === party)) return known
   return [{ value: party, title: `${party} (no such party)` }, ...known]
 })
+const { data: directory } = useLazyAsyncData('directory', () => callApi(API.loadDirectory), {
+  server: false,
+})
+/** The teams of the workspace, and the one that is named, though it may be gone. */
+const teams = computed(() => {
+  const by = turn.value?.by
+  const named = typeof by === 'object' && 'people' in by ? [by.people] : []
+  return [...new Set([...(directory.value?.teams ?? []).map(t => t.name), ...named])]
+})
+const namesSomebody = (node: Question) =>
+  node.type === 'email' || (draft.form !== null && peopleListOf(draft.form, node) !== null)
 const actorItems = computed(() => [
   { value: 'link', title: 'anyone with the link' },
   { value: 'team', title: 'whoever of these addresses' },
+  ...teams.value.map(name => ({ value: `people:${name}`, title: `the team ${name}` })),
   ...draft.places.flatMap(p =>
-    p.kind === 'question' && p.node.type === 'email' && p.entryOf === null
+    p.kind === 'question' && namesSomebody(p.node) && p.entryOf === null
       ? [{ value: `answer:${p.code}`, title: `whoever ${p.number} ${placeName(p)} names` }]
       : [],
   ),
@@ -32,6 +50,15 @@ const nextItems = (to: string) => {
   return known.some(k => k.value === to) ? known : [{ value: to, title: `${to} (no such turn)` }, ...known]
 }
 const wrong = ref('')
+function setCode(text: string) {
+  const own = turn.value
+  const code = Code.safeParse(text.trim())
+  if (!own || !draft.form || code.data === own.code) return
+  const edits = code.success ? renameTurnEdits(draft.form, own.code, code.data) : []
+  wrong.value = edits.length > 0 ? '' : `“${text}” can’t be the code of this turn.`
+  if (code.error) wrong.value = code.error.issues.map(i => `${i.message}.`).join(' ')
+  if (edits.length > 0) draft.edit(edits)
+}
 function setAddresses(text: string) {
   const actor = readAddresses(text)
   wrong.value = typeof actor === 'string' ? actor : ''
@@ -85,6 +112,13 @@ function remove() {
         maxlength="200"
         @input="change(at, { title: inputText($event) }, `turn${at}`)"
       />
+      <v-text-field
+        class="code"
+        :model-value="turn.code"
+        :aria-label="`Turn ${at + 1}: code`"
+        maxlength="60"
+        @change="setCode(inputText($event))"
+      />
       <v-select
         :model-value="actorKind(turn.by)"
         :aria-label="`Turn ${at + 1}: who acts`"
@@ -117,6 +151,12 @@ function remove() {
       />
     </div>
     <RefusalAlert :refusal="wrong" />
+    <TurnTiming
+      :turn="turn"
+      :name="`Turn ${at + 1}`"
+      :is-first="at === 0"
+      @change="change(at, $event)"
+    />
     <div
       v-if="handOffs.length > 0"
       ref="stack"
@@ -156,6 +196,10 @@ function remove() {
   display: grid;
   gap: 8px;
   padding: 10px 14px;
+}
+.code {
+  flex: 0 1 130px;
+  font-family: var(--code-font);
 }
 .hands {
   display: grid;

@@ -10,6 +10,7 @@ const { turns, parties, nameOf, add } = useTurns()
 const partyOf = (turn: Turn) => parties.value.find(p => p.code === turn.party)?.name ?? turn.party
 function actorWords({ by }: Turn): string {
   if (by === 'link') return 'anyone with the link'
+  if ('people' in by) return by.rotate ? `${by.people}, in rotation` : `anyone of ${by.people}`
   if (!('answer' in by)) return addressLine(by)
   const asked = draft.places.find(p => p.code === by.answer)
   return `whoever ${asked ? placeName(asked) : by.answer} names`

@@ -71,6 +71,10 @@ async function signOut() {
         />
         <v-divider />
         <v-list-item
+          title="Inbox"
+          to="/inbox"
+        />
+        <v-list-item
           title="Account"
           to="/account"
         />

@@ -4,6 +4,7 @@ import { findClosingMessage } from '#core/fill/closing'
 import type { Frame } from '#core/fill/fill'
 import { pagesOf } from '#core/fill/pages'
 import type { Address } from '#core/form/walk'
+import { turnName } from '#core/parties/turns'
 import { FRAME_WIDTHS, type FrameWidth } from '~/composables/rehearse/useRehearsalFrames'
 import { useRehearsedParty } from '~/composables/rehearse/useRehearsedParty'
 import { EXPLAIN, FILE_TAKER, PARTY_ACCESS } from '../answer/keys'
@@ -53,6 +54,22 @@ function goOn() {
   if (pagination.goOn() === 'end') finished.value = true
   scroll.value?.scrollTo({ top: 0 })
 }
+/** Whose turn it is, where it is not that of this frame. */
+const waits = computed(() => {
+  const { current } = rehearsal.baton
+  if (!turn.value || !draft.form || current?.code === turn.value.code) return ''
+  return current ? `it is the turn of ${turnName(draft.form, current)}` : 'the response is done'
+})
+function takeTurn(code: string) {
+  finished.value = false
+  tried.value = false
+  as.value = code
+}
+/** A turn begins at its first page. */
+watch(as, () => {
+  finished.value = false
+  place.value = { section: filled.value?.path[0] ?? 0, only: null }
+})
 function jump(i: number) {
   finished.value = false
   if (filled.value?.path.includes(i)) {
@@ -118,13 +135,21 @@ watch(
         :class="[width, { scaled: toScale }]"
         :style="sheetStyle"
       >
+        <RehearsedHandOff
+          v-if="finished && turn"
+          :turn="turn"
+          @back="finished = false"
+          @take="takeTurn"
+        />
         <RehearsedEnd
-          v-if="finished && closing"
+          v-else-if="finished && closing"
           :closing="closing"
           @back="finished = false"
         />
         <template v-else>
-          <p class="quiet small part">{{ progress }}</p>
+          <p class="quiet small part">
+            {{ progress }}<span v-if="waits"> · {{ waits }}</span>
+          </p>
           <AnswerSection
             :filled="filled"
             :page="page"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { codeFromLabel, freeCode } from '#core/form/codes'
+import { ALL_MESSAGES } from '#core/form/messages'
 import type { Closing } from '#core/form/definition'
 
 /** What belongs to the whole form: title, pace, and what is said at the end; a page of its own. */
@@ -58,6 +59,18 @@ const PACES = [
       :items="PACES"
       @update:model-value="setPace"
     />
+    <span class="left">Messages</span>
+    <FoldedPart title="Own words for what is said of a missing or wrong answer">
+      <p class="small quiet">
+        They stand for every question of this form that has none of its own. An empty field shows what is said
+        without.
+      </p>
+      <MessagesFields
+        :kinds="ALL_MESSAGES"
+        :messages="form.messages"
+        @change="(messages, merge) => set({ messages }, merge)"
+      />
+    </FoldedPart>
     <span class="left">Closings</span>
     <div
       ref="stack"

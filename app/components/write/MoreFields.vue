@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MESSAGE_KINDS } from '#core/form/messageKinds'
 import type { Place } from '#core/form/walk'
 
 /** What is needed more rarely: placeholder, default, read-only, own messages, a place under a choice, the layout. */
@@ -10,6 +11,7 @@ const question = computed(() => (props.place.kind === 'question' ? props.place.n
 const isAsked = computed(
   () => question.value !== null && question.value.type !== 'value' && question.value.type !== 'hidden',
 )
+const kinds = computed(() => (question.value ? MESSAGE_KINDS[question.value.type] : []))
 const hasDefault = computed(() => question.value !== null && question.value.type !== 'value')
 const defaultText = computed(() =>
   question.value && 'default' in question.value ? question.value.default : undefined,
@@ -77,6 +79,14 @@ const canLock = computed(
       placeholder="This needs an answer."
       aria-label="Message when the answer is missing"
       @input="emit('set', { requiredMessage: inputText($event) || null }, 'requiredMessage')"
+    />
+  </template>
+  <template v-if="question && kinds.length > 0">
+    <span class="left">If wrong</span>
+    <MessagesFields
+      :kinds="kinds"
+      :messages="'messages' in question ? question.messages : undefined"
+      @change="(messages, merge) => emit('set', { messages }, merge)"
     />
   </template>
   <template v-if="hasDefault">

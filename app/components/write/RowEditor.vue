@@ -109,6 +109,11 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
         @set="set"
       />
     </template>
+    <BoundsFields
+      v-if="place.kind === 'question'"
+      :place="place"
+      @set="set"
+    />
     <template v-if="question?.type === 'text'">
       <span class="left">Pattern</span>
       <PatternField
@@ -155,6 +160,13 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
         @change="(next, merge) => set({ validWhen: next.length > 0 ? next : null }, merge)"
       />
     </template>
+    <template v-if="place.kind === 'question' && isAsked">
+      <span class="left">Goes on</span>
+      <SkipsEditor
+        :place="place"
+        @change="set({ skips: $event })"
+      />
+    </template>
     <template v-if="place.kind === 'section'">
       <span class="left">Leads to</span>
       <RoutesEditor
@@ -170,7 +182,7 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
       :aria-expanded="more"
       @click="more = !more"
     >
-      {{ more ? 'Less' : 'More: default, read-only, hint, place' }}
+      {{ more ? 'Less' : 'More: default, read-only, hint, messages, place' }}
     </v-btn>
     <MoreFields
       v-if="more || !draft.canEdit"

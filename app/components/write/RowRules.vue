@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { exitName, plainExits, RULE_WORDS, rulesAt } from '#core/form/rules'
+import { exitName, plainExits, RULE_WORDS, rulesAt, type Rule } from '#core/form/rules'
 import type { Place } from '#core/form/walk'
 
-/** The rules of a line as sentences, and where its section always leads. */
+/** The rules of a line as sentences, and where it always leads on. */
 const props = defineProps<{ place: Place }>()
 const draft = useDraft()
 const rules = computed(() => rulesAt(props.place))
 const exits = computed(() => plainExits([props.place]))
-const exitTo = (index: number) => (draft.form ? exitName(draft.form, { place: props.place, index }) : '')
+const exitTo = (index: number) => exitName(draft.places, { place: props.place, index })
+const isExit = ({ kind }: Rule) => kind === 'route' || kind === 'skip'
 </script>
 
 <template>
@@ -17,7 +18,7 @@ const exitTo = (index: number) => (draft.form ? exitName(draft.form, { place: pr
     class="rule-line"
   >
     <RuleSentence
-      :words="r.kind === 'route' ? `→ ${exitTo(r.index)} when` : RULE_WORDS[r.kind]"
+      :words="isExit(r) ? `→ ${exitTo(r.index)} when` : RULE_WORDS[r.kind]"
       :text="r.text"
     />
   </span>

@@ -70,12 +70,12 @@ const lines = computed((): Line[] =>
         }
       }),
 )
-/** What a rule says; of a route, where it leads too. */
+/** What a rule says; of a route or skip, where it leads too. */
 function sentenceIn(rule: Rule): string {
   const segments = draft.words && rule.text !== '' ? ruleSentence(rule.text, draft.words) : null
   const said = segments ? sentenceText(segments) : rule.text
-  if (rule.kind !== 'route' || !draft.form) return said
-  const to = `on to ${exitName(draft.form, rule)}`
+  if (rule.kind !== 'route' && rule.kind !== 'skip') return said
+  const to = `on to ${exitName(draft.places, rule)}`
   return rule.text === '' ? `always ${to}` : `${to} when ${said}`
 }
 const shown = computed(() => {

@@ -1,8 +1,9 @@
-import { codeFromLabel, freeCode } from '#core/form/codes'
+import { codeOfTurn } from '#core/form/turnCodes'
 import { DONE, type Access, type Actor, type HandOff, type Turn } from '#core/form/turns'
 import { turnName } from '#core/parties/turns'
 
-const ADDRESS = /^[^@\s]+@[^@\s]+\.[^@\s]+$/
+/** How an e-mail address looks. */
+export const ADDRESS = /^[^@\s]+@[^@\s]+\.[^@\s]+$/
 
 /** The turns of the draft, and what changes them. */
 export function useTurns() {
@@ -31,7 +32,10 @@ export function useTurns() {
     return put([
       ...turns.value,
       {
-        code: freeCode(codeFromLabel(free.name), new Set(turns.value.map(t => t.code))),
+        code: codeOfTurn(
+          free.name,
+          turns.value.map(t => t.code),
+        ),
         party: free.code,
         by: first ? 'link' : me(),
         access: Object.fromEntries(sections.value.map(s => [s.code, access])),
@@ -56,20 +60,32 @@ export function useTurns() {
   /** Whom a turn waits for when somebody chooses the kind. */
   function actorOf(kind: string): Actor {
     if (kind === 'link') return 'link'
+    if (kind.startsWith('people:')) return { people: kind.slice('people:'.length) }
     return kind.startsWith('answer:') ? { answer: kind.slice('answer:'.length) } : me()
   }
   return { turns, parties, sections, put, change, nameOf, add, followerOf, putHandOffs, addHandOff, actorOf }
 }
 
-/** Whom a turn waits for, as one word: a link, addresses, or an answer. */
+/** Whom a turn waits for, as one word: a link, addresses, a team, or an answer. */
 export function actorKind(by: Actor): string {
   if (by === 'link') return 'link'
+  if ('people' in by) return `people:${by.people}`
   return 'answer' in by ? `answer:${by.answer}` : 'team'
 }
-/** The addresses of those who act, as one line. */
+/** The addresses of those who act, as one line; empty where they are not named by addresses. */
 export function addressLine(by: Actor): string {
-  if (by === 'link' || 'answer' in by) return ''
-  return 'person' in by ? by.person : by.team.join(', ')
+  if (by === 'link') return ''
+  if ('person' in by) return by.person
+  return 'team' in by ? by.team.join(', ') : ''
+}
+/** Whether several are named, of whom each could have a response after the other. */
+export const isSeveral = (by: Actor): by is Extract<Actor, { rotate?: true }> =>
+  typeof by === 'object' && ('people' in by || 'team' in by)
+/** Who acts, with one after the other or whoever comes first. */
+export function withRotation(by: Actor, rotates: boolean): Actor {
+  if (!isSeveral(by)) return by
+  const { rotate: _, ...rest } = by
+  return rotates ? { ...rest, rotate: true } : rest
 }
 /** Addresses from one line, or what is wrong with them. */
 export function readAddresses(text: string): Actor | string {

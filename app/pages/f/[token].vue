@@ -12,9 +12,16 @@ const event = useRequestEvent()
 if (error.value && event) setResponseStatus(event, error.value.status ?? 500)
 if (data.value) await loadPatternsFor(data.value.definition)
 const answering = useAnswering(token, data.value ?? null)
-const { filled, stage, visible, kept, sending, unknownParameters, begunOn, key, currentSending } = answering
+const { filled, stage, visible, kept, draft, sending, unknownParameters, begunOn, key, currentSending } =
+  answering
 const steps = useAnsweringSteps(answering, data.value?.today ?? '')
+const turnSteps = useTurnSteps(answering)
 const turn = computed(() => data.value?.turn ?? null)
+/** Where what is typed is kept. */
+const keptWords = computed(() => {
+  if (draft.state.value === 'kept') return 'Kept, also for going on elsewhere'
+  return kept.isKept.value ? 'Kept on this device' : ''
+})
 const main = useTemplateRef('main')
 useHead({
   title: () => data.value?.definition.title ?? 'Form',
@@ -50,6 +57,9 @@ async function toTop(step: void | Promise<void>) {
     <template v-if="error || !data || !filled">
       <h1>This form can’t be opened</h1>
       <p>{{ error ? refusalOf(error).sentence : 'Reload the page to try again.' }}</p>
+      <p v-if="error && refusalOf(error).code === 'sign-in'">
+        <a :href="`/sign-in?to=/f/${token}`">Sign in</a>
+      </p>
     </template>
     <template v-else>
       <div class="top">
@@ -58,9 +68,9 @@ async function toTop(step: void | Promise<void>) {
           class="small quiet"
           >{{ turn.name }}</span
         ><span
-          v-if="kept.isKept.value && stage !== 'sent'"
+          v-if="keptWords && stage !== 'sent'"
           class="quiet small"
-          >Kept on this device</span
+          >{{ keptWords }}</span
         >
       </div>
       <v-alert
@@ -74,6 +84,7 @@ async function toTop(step: void | Promise<void>) {
       <HandedOn
         v-if="turn?.handedOffAt && stage !== 'sent'"
         :lines="turn.lines"
+        :given-back-to="turn.givenBackTo"
       />
       <SentResponse
         v-else-if="stage === 'sent' && sending.message.value"
@@ -83,13 +94,20 @@ async function toTop(step: void | Promise<void>) {
         @again="toTop(steps.startAnother())"
       />
       <template v-else>
-        <v-alert
+        <LazyGivenBack
           v-if="turn?.remark"
-          type="warning"
-          role="status"
-        >
-          <strong>This was given back to you:</strong> {{ turn.remark }}
-        </v-alert>
+          :turn="turn"
+          @go="code => toTop(steps.goToQuestion(code))"
+        />
+        <LazyBegunElsewhere
+          v-if="draft.begunElsewhere.value && stage === 'fill'"
+          :at="draft.begunElsewhere.value"
+        />
+        <LazyKeptByOthers
+          v-if="draft.state.value === 'others'"
+          @take-over="turnSteps.takeOver"
+          @go-on-with-theirs="turnSteps.goOnWithTheirs"
+        />
         <AnswerProgress
           :count="answering.pagination.pages.value.length"
           :at="answering.pagination.at.value"
@@ -103,11 +121,9 @@ async function toTop(step: void | Promise<void>) {
           :refusal="sending.refusal.value ?? visible.refusal.value"
           :busy="sending.busy.value"
           :is-turn="turn !== null"
-          :returns-to="turn?.returnsTo ?? null"
           @change="section => toTop(steps.goTo(section))"
           @back="toTop(steps.goBack())"
           @send="toTop(steps.send())"
-          @give-back="remark => toTop(steps.giveBack(remark))"
         />
         <FillPage
           v-else
@@ -117,6 +133,18 @@ async function toTop(step: void | Promise<void>) {
           @answer="steps.answer"
           @next="toTop(steps.goOn())"
           @back="toTop(steps.goBack())"
+        />
+        <v-alert
+          v-if="stage === 'fill' && sending.refusal.value"
+          type="error"
+        >
+          {{ sending.refusal.value.sentence }}
+        </v-alert>
+        <LazyReturnTurn
+          v-if="turn && turn.returnsTo.length > 0"
+          :turns="turn.returnsTo"
+          :busy="sending.busy.value"
+          @give-back="returning => toTop(turnSteps.giveBack(returning))"
         />
       </template>
     </template>

@@ -132,7 +132,7 @@ function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
     finding(
       always,
       place,
-      `${quotedName(place)} is always shown: its rule is true whatever is answered${others.length > 0 ? `, because of ${namedRules(inquiry, others)}` : ''}.`,
+      sentenceOf(ruled, others.length > 0 ? `, because of ${namedRules(inquiry, others)}` : ''),
       {
         rule: `${place.address}:shownWhen`,
         conflict: [partAt(place, 'shownWhen'), ...others],
@@ -144,6 +144,14 @@ function strong(inquiry: Inquiry, ruled: Ruled): Finding[] {
       },
     ),
   ]
+}
+
+/** A skip may pass over what its own rule always shows. */
+function sentenceOf({ place, step }: Ruled, because: string): string {
+  const name = quotedName(place)
+  if (step && step.skips.length > 0)
+    return `Only skips hide ${name}: its own rule is true whatever is answered${because}.`
+  return `${name} is always shown: its rule is true whatever is answered${because}.`
 }
 
 function weak(inquiry: Inquiry, ruled: Ruled): Finding[] {

@@ -7,7 +7,14 @@ const kind = { code: 'asked-below', severity: 'risk' } as const
 const [term, until] = [yesNo('fixed_term'), text('until', { shownWhen: 'fixed_term = true' })]
 
 /** Kinds of rules by which something changes as soon as the question below is answered. */
-const SHIFTING: ReadonlySet<string> = new Set(['shownWhen', 'required', 'readOnly', 'narrowedBy', 'option'])
+const SHIFTING: ReadonlySet<string> = new Set([
+  'shownWhen',
+  'required',
+  'readOnly',
+  'narrowedBy',
+  'option',
+  'skip',
+])
 
 export const askedBelow: Check = {
   ...kind,

@@ -6,7 +6,7 @@ import type { PlaceOf } from '../../form/walk'
 import type { Finding } from '../finding'
 import { type Check, quotedName, finding, partAt } from './check'
 import { example, section, text, whole } from './exampleForms'
-import { TELLS } from './privateInference'
+import { toldBy } from './privateInference'
 
 const kind = { code: 'found-by-trying', severity: 'advice' } as const
 const bidding = (rule: string): Form => ({
@@ -38,8 +38,8 @@ export const foundByTrying: Check = {
       const view = accessViewOf(form, plan.places, turn)
       const before = (form.turns ?? []).slice(0, index).map(t => accessViewOf(form, plan.places, t))
       return rules.flatMap((rule): Finding[] => {
-        const tells = rule.expr ? TELLS[rule.kind] : undefined
-        if (!rule.expr || tells === undefined || !maySee(view, rule.place)) return []
+        const told = toldBy(plan, rule, view)
+        if (!rule.expr || told === null) return []
         const asked = namesBehind(plan, rule.expr).flatMap(name => plan.byCode.get(name)?.place ?? [])
         const tried = asked.find(p => mayFill(view, p) && p.node.type !== 'value')
         const hidden = asked.find(
@@ -50,7 +50,7 @@ export const foundByTrying: Check = {
           finding(
             kind,
             rule.place,
-            `In the turn “${turnName(form, turn)}”, ${quotedName(hidden)}, which is not seen there, can be found by trying: ${tells(quotedName(rule.place))} depends on it and on ${quotedName(tried)}.`,
+            `In the turn “${turnName(form, turn)}”, ${quotedName(hidden)}, which is not seen there, can be found by trying: ${told} depends on it and on ${quotedName(tried)}.`,
             {
               rule: rule.id,
               conflict: [partAt(rule.place, rule.kind, rule.index), partAt(tried), partAt(hidden)],

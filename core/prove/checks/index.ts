@@ -1,6 +1,7 @@
 import { sortByNeeds } from './sortByNeeds'
 import type { Check } from './check'
 import { alwaysOnceAnswered, alwaysShown } from './alwaysShown'
+import { backwardSkip, neverSkips } from './skipRules'
 import { badPattern } from './badPattern'
 import { backwardRoute } from './backwardRoute'
 import { circle } from './circle'
@@ -104,6 +105,7 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   laterTurnAnswer,
   privateInference,
   foundByTrying,
+  backwardSkip,
   unreachableSection,
   neverShown,
   contradictsOuter,
@@ -111,6 +113,7 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   neverRequired,
   neverTaken,
   shadowedRoute,
+  neverSkips,
   neverHandedOff,
   unmeetableValid,
   unreachableFinish,

@@ -63,7 +63,18 @@ function canHold(
   return note !== undefined && inquiry.decide(shownGoal(inquiry.model, note)).is === 'possible'
 }
 
-const RULES = ['shownWhen', 'required', 'validWhen', 'readOnly', 'default', 'narrowedBy', 'under'] as const
+const RULES = [
+  'shownWhen',
+  'required',
+  'validWhen',
+  'atLeast',
+  'atMost',
+  'readOnly',
+  'skips',
+  'default',
+  'narrowedBy',
+  'under',
+] as const
 
 /** A question without its rules, and without its limits unless they are kept. */
 function bareQuestion(question: Question, keepsLimits: boolean): Question {

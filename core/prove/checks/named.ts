@@ -1,4 +1,5 @@
 import type { RuleKind } from '../../form/rules'
+import type { PlannedCheck } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { ConflictPart } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
@@ -9,11 +10,13 @@ const NOUNS: Record<RuleKind | 'place' | 'limits', string> = {
   shownWhen: 'the rule',
   required: 'what is required',
   validWhen: 'the check',
+  bound: 'the limit',
   readOnly: 'the lock',
   default: 'the beginning',
   value: 'the calculation',
   narrowedBy: 'the narrowing',
   option: 'the choices',
+  skip: 'the skip',
   route: 'the routes',
   closing: 'the closing',
   handOff: 'the hand-offs',
@@ -37,9 +40,15 @@ export function namedRules({ model }: Inquiry, parts: readonly ConflictPart[]): 
   return different.join(' and ')
 }
 
-/** A check in a sentence, at its beginning or not: told apart by its number where a place has several. */
-export function namedCheck(place: Place, index: number, begins = false): string {
+/** A check or limit in a sentence, at its beginning or not: told apart by its number where a place has several. */
+export function namedCheck(
+  place: Place,
+  { kind, index }: Pick<PlannedCheck, 'kind' | 'index'>,
+  begins = false,
+): string {
+  const the = begins ? 'The' : 'the'
+  if (kind === 'bound') return `${the} ${index === 0 ? 'least' : 'most'} of ${quotedName(place)}`
   const count = 'validWhen' in place.node ? (place.node.validWhen?.length ?? 0) : 0
   if (count > 1) return `${begins ? 'Check' : 'check'} ${index + 1} of ${quotedName(place)}`
-  return `${begins ? 'The' : 'the'} check of ${quotedName(place)}`
+  return `${the} check of ${quotedName(place)}`
 }

@@ -1,3 +1,4 @@
+import { isTaken } from '../../fill/wayOut'
 import { compile } from '../../expressions/compile'
 import { print } from '../../expressions/print'
 import { namesIn, type Expr } from '../../expressions/tree'
@@ -76,7 +77,9 @@ function missGoal(
   const surroundings = place.groups.map(
     g => model.plan.places.find(p => p.address === g.address)?.order ?? -1,
   )
-  const isThere = ({ inPlay }: Filled) => [section, ...surroundings].every(order => inPlay[order] === true)
+  const isThere = (state: Filled) =>
+    [section, ...surroundings].every(order => state.inPlay[order] === true) &&
+    !around?.skips.some(skip => isTaken(skip, state))
   return {
     key: `miss:${place.address}:${kept.map(part => print(part)).join('\u0001')}`,
     at: place,

@@ -64,8 +64,9 @@ function sectionFindings(inquiry: Inquiry, { place, shown }: PlannedSection): Fi
 }
 
 function stepFindings(inquiry: Inquiry, step: Step): Finding[] {
-  const { place, shown } = step
-  if (!shown?.expr || isFolded(inquiry, step) || isCircular(inquiry, place.code)) return []
+  const { place, shown, skips } = step
+  if ((!shown?.expr && skips.length === 0) || isFolded(inquiry, step) || isCircular(inquiry, place.code))
+    return []
   const goal = shownGoal(inquiry.model, step)
   return decided(inquiry, goal, step, place.section)
 }
@@ -91,7 +92,7 @@ function decided(
 
 /** The finding that something can never be shown, for the rules that make it so. */
 function findingOf(inquiry: Inquiry, place: Place, conflict: ConflictPart[], miss: Miss): Finding {
-  const rule = `${place.address}:shownWhen`
+  const rule = place.node.shownWhen === undefined ? null : `${place.address}:shownWhen`
   const others = conflict.filter(p => !(p.address === place.address && p.kind === 'shownWhen'))
   const [first] = others
   if (first && isAround(inquiry, place, others)) {
@@ -100,9 +101,10 @@ function findingOf(inquiry: Inquiry, place: Place, conflict: ConflictPart[], mis
     const sentence = `${quotedName(place)} can never be shown: its rule contradicts the one around it${whose}.`
     return finding(outer, place, sentence, { rule, conflict, ...miss })
   }
-  return finding(kind, place, `${quotedName(place)} can never be shown: ${reasonIn(inquiry, others)}.`, {
+  const reason = rule === null ? skippedBy(inquiry, others) : reasonIn(inquiry, others)
+  return finding(kind, place, `${quotedName(place)} can never be shown: ${reason}.`, {
     rule,
-    conflict: conflict.length > 0 ? conflict : [partAt(place, 'shownWhen')],
+    conflict: conflict.length > 0 ? conflict : [partAt(place, rule === null ? 'place' : 'shownWhen')],
     ...miss,
   })
 }
@@ -119,6 +121,14 @@ function isAround({ model }: Inquiry, place: Place, parts: readonly ConflictPart
 function reasonIn(inquiry: Inquiry, others: readonly ConflictPart[]): string {
   if (others.length === 0) return 'no answers make its rule true'
   return `its rule can’t be true together with ${namedRules(inquiry, others)}`
+}
+
+/** What passes over something that has no rule of its own. */
+function skippedBy(inquiry: Inquiry, parts: readonly ConflictPart[]): string {
+  const skips = parts.filter(p => p.kind === 'skip')
+  return skips.length > 0
+    ? `${namedRules(inquiry, skips)} always passes over it`
+    : `it is not asked together with ${namedRules(inquiry, parts)}`
 }
 
 const isCircular = (inquiry: Inquiry, code: string) => inquiry.model.circular.has(code)

@@ -1,6 +1,7 @@
-import type { RuleKind } from '../../form/rules'
+import type { Rule, RuleKind } from '../../form/rules'
+import type { Plan, Step } from '../../fill/planned'
 import { namesBehind } from '../../parties/handOffNames'
-import { maySee, accessViewOf } from '../../parties/access'
+import { maySee, accessViewOf, type AccessView } from '../../parties/access'
 import { turnName } from '../../parties/turns'
 import type { Form } from '../../form/definition'
 import type { Finding } from '../finding'
@@ -24,14 +25,27 @@ const turned = (rule: string | undefined): Form => ({
 })
 
 /** What of a rule a party notices, by its kind. */
-export const TELLS: Partial<Record<RuleKind, (name: string) => string>> = {
+const TELLS: Partial<Record<RuleKind, (name: string) => string>> = {
   shownWhen: name => `whether ${name} is there`,
   required: name => `whether ${name} is required`,
   validWhen: name => `whether the check of ${name} complains`,
+  bound: name => `whether the limit of ${name} complains`,
   readOnly: name => `whether ${name} can be changed`,
   value: name => `the value of ${name}`,
   narrowedBy: name => `what ${name} offers`,
   option: name => `what ${name} offers`,
+  skip: name => `where ${name} leads on`,
+}
+
+/** What a party notices of a rule; null where it sees nothing of it. A skip is noticed by what it passes over as well. */
+export function toldBy({ sections }: Plan, { kind, place, index }: Rule, view: AccessView): string | null {
+  const tells = TELLS[kind]
+  if (tells === undefined) return null
+  if (maySee(view, place)) return tells(quotedName(place))
+  if (kind !== 'skip') return null
+  const isPassed = (step: Step) => step.skips.some(s => s.from.order === place.order && s.index === index)
+  const passed = sections.flatMap(s => s.all).find(step => isPassed(step) && maySee(view, step.place))
+  return passed ? `whether ${quotedName(passed.place)} is there` : null
 }
 
 export const privateInference: Check = {
@@ -44,8 +58,8 @@ export const privateInference: Check = {
     (form.turns ?? []).flatMap(turn => {
       const view = accessViewOf(form, plan.places, turn)
       return rules.flatMap((rule): Finding[] => {
-        const tells = rule.expr ? TELLS[rule.kind] : undefined
-        if (!rule.expr || tells === undefined || !maySee(view, rule.place)) return []
+        const told = toldBy(plan, rule, view)
+        if (!rule.expr || told === null) return []
         return namesBehind(plan, rule.expr).flatMap((name): Finding[] => {
           const asked = plan.byCode.get(name)
           // Only what was said to be private: that a turn does not see a section is mostly a matter of its work.
@@ -55,7 +69,7 @@ export const privateInference: Check = {
             finding(
               kind,
               rule.place,
-              `In the turn “${turnName(form, turn)}”, ${tells(quotedName(rule.place))} tells something of ${quotedName(asked.place)}, which is private to another party.`,
+              `In the turn “${turnName(form, turn)}”, ${told} tells something of ${quotedName(asked.place)}, which is private to another party.`,
               { rule: rule.id, conflict: [partAt(rule.place, rule.kind, rule.index), partAt(asked.place)] },
             ),
           ]

@@ -3,7 +3,8 @@ import { NEVER_IN_PLAY, isFolded, isOutOfPlay } from './neverInPlay'
 import { print } from '../../expressions/print'
 import { namesIn, type Expr, type ExprOf, type TestNode } from '../../expressions/tree'
 import { ruleId, withRule, type RuleKind } from '../../form/rules'
-import type { PlannedRule, PlannedSection, Step } from '../../fill/planned'
+import { namesOfSkips } from '../../fill/steps'
+import type { PlannedRule, PlannedSection, PlannedSkip, Step } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
@@ -46,20 +47,21 @@ interface Ruled {
   around: (space: StateSpace) => Literal[]
 }
 
-/** The rules of sections, routes and what stands in sections that are made of parts and can be asked for. */
+/** The rules of sections, routes, skips and what stands in sections that are made of parts and can be asked for. */
 function rulesWithParts(inquiry: Inquiry): Ruled[] {
   const { model } = inquiry
-  const ruled = model.plan.sections.flatMap(section => [
+  const inSections = model.plan.sections.flatMap(section => [
     ...ofSection(section),
     ...section.all.filter(step => !isFolded(inquiry, step)).flatMap(step => ofStep(model, step)),
   ])
+  const ruled = [...inSections, ...model.plan.skips.flatMap(skip => ofSkip(model, skip))]
   return ruled.filter(({ place, expr }) => {
     const isUsable = !isOutOfPlay(inquiry, { place }) && !model.circular.has(place.code)
     return isUsable && hasParts(expr)
   })
 }
 
-function ofSection({ place, shown, routes }: PlannedSection): Ruled[] {
+function ofSection({ place, shown, routes, exits }: PlannedSection): Ruled[] {
   const own = ruledBy(shown, {
     place,
     kind: 'shownWhen',
@@ -75,12 +77,13 @@ function ofSection({ place, shown, routes }: PlannedSection): Ruled[] {
       place,
       kind: 'route',
       index,
-      names: before.flatMap(r => (r.when?.expr ? namesIn(r.when.expr) : [])),
+      names: [...before.flatMap(r => (r.when?.expr ? namesIn(r.when.expr) : [])), ...namesOfSkips(exits)],
       section: place.section + 1,
       leaving: true,
       around: space => {
         const taken = space.routesTaken(place.section).slice(0, i)
-        return [space.sectionShown(place.section), ...taken.map(l => -l)]
+        const skipped = exits.map(exit => space.skipTaken(exit))
+        return [space.sectionShown(place.section), ...[...taken, ...skipped].map(l => -l)]
       },
     })
   })
@@ -108,6 +111,20 @@ function ofStep(model: Model, step: Step): Ruled[] {
     around: space => [space.inPlay(step)],
   })
   return [...shown, ...required]
+}
+
+function ofSkip(model: Model, skip: PlannedSkip): Ruled[] {
+  const from = model.stepAt(skip.from.order)
+  if (!from) return []
+  return ruledBy(skip.when, {
+    place: skip.from,
+    kind: 'skip',
+    index: skip.index,
+    names: [...namesAround(model, from), ...namesOfSkips(skip.above)],
+    section: skip.from.section,
+    leaving: false,
+    around: space => [space.inPlay(from), ...skip.above.map(s => -space.skipTaken(s))],
+  })
 }
 
 /** A rule with the question that is asked about it; none where it can't be used. */

@@ -1,6 +1,8 @@
 import type { ConflictPart, Finding } from '../finding'
 import type { PlannedSection } from '../../fill/planned'
 import { NEVER_IN_PLAY, isNeverInPlay } from './neverInPlay'
+import { namesOfSkips } from '../../fill/steps'
+import { wayOut } from '../../fill/wayOut'
 import { namesIn } from '../../expressions/tree'
 import type { Inquiry } from '../goals/inquiry'
 import { type Check, quotedName, finding, partAt } from './check'
@@ -89,6 +91,7 @@ function conflictOf(inquiry: Inquiry, section: PlannedSection, at: number): Conf
       space.reached(place.section),
       space.sectionShown(place.section),
       space.rule(when, place, 'route', index),
+      ...section.exits.map(exit => -space.skipTaken(exit)),
     ],
   }
   const alone = inquiry.decide(goal, { aside: true, onlyProof: true })
@@ -102,17 +105,18 @@ function shadowedBy([first, ...more]: readonly ConflictPart[]): string {
 }
 
 /** The goal “leaving the section takes this route”. */
-function takenGoal({ place, shown, routes }: PlannedSection, at: number): Goal {
+function takenGoal(section: PlannedSection, at: number): Goal {
+  const { place, shown, routes, exits } = section
   const rules = [shown, ...routes.slice(0, at + 1).map(r => r.when)]
   return {
     key: `route:${place.address}:${routes[at]?.index}`,
     at: place,
     section: place.section + 1,
     leaving: true,
-    names: rules.flatMap(rule => (rule?.expr ? namesIn(rule.expr) : [])),
+    names: [...rules.flatMap(rule => (rule?.expr ? namesIn(rule.expr) : [])), ...namesOfSkips(exits)],
     literals: space => [space.routesTaken(place.section)[at] ?? space.encoding.yes],
     isExact: true,
-    holds: state => routes.findIndex(r => r.when === null || r.when.run(state.values) === true) === at,
+    holds: state => wayOut(section, state) === routes[at],
   }
 }
 

@@ -43,7 +43,10 @@ function ofStep(inquiry: Inquiry, around: PlannedSection, step: Step): Finding[]
     inquiry.decide(completedWith(inquiry, step), { aside: true, onlyProof: true }).is !== 'impossible'
   )
     return []
-  const conflict = [partAt(place, 'shownWhen'), ...checked.map(s => partAt(s.place, 'validWhen'))]
+  const conflict = [
+    partAt(place, 'shownWhen'),
+    ...checked.map(s => partAt(s.place, s.checks[0]?.kind ?? 'validWhen', s.checks[0]?.index)),
+  ]
   const whose = checked.map(s => quotedName(s.place)).join(' or ')
   const sentence = `${quotedName(place)} shows only for answers that the check of ${whose} refuses: whoever sees it can’t go on.`
   return [

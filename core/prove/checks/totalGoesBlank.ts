@@ -102,7 +102,12 @@ const blankParts = ({ model }: Inquiry, parts: readonly PlannedQuestion[]): Set<
   new Set(
     parts
       .filter(
-        p => p.required !== true || p.shown !== null || p.parent >= 0 || model.sectionOf(p)?.shown !== null,
+        p =>
+          p.required !== true ||
+          p.shown !== null ||
+          p.skips.length > 0 ||
+          p.parent >= 0 ||
+          model.sectionOf(p)?.shown !== null,
       )
       .map(p => p.place.code),
   )

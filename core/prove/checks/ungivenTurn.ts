@@ -2,6 +2,7 @@ import type { Form } from '../../form/definition'
 import type { PlannedQuestion } from '../../fill/planned'
 import type { Answers } from '../../form/answers'
 import type { Place } from '../../form/walk'
+import { peopleListOf } from '../../parties/actors'
 import { nextTurn, turnName } from '../../parties/turns'
 import type { Inquiry } from '../goals/inquiry'
 import type { PlannedTurn } from '../model/turnPlan'
@@ -38,7 +39,7 @@ export const ungivenTurn: Check = {
       const { by } = given.turn
       const code = typeof by === 'object' && 'answer' in by ? by.answer : null
       const asked = code === null ? undefined : inquiry.model.stepOf(code)
-      if (asked?.place.node.type !== 'email') return []
+      if (!asked || !namesSomebody(inquiry, asked)) return []
       for (const from of inquiry.model.turns) {
         const goal = blankGoal(inquiry, from, given, asked)
         const witness = goal && inquiry.decide(goal).is === 'possible' ? inquiry.witness(goal) : null
@@ -47,6 +48,10 @@ export const ungivenTurn: Check = {
       return []
     }),
 }
+
+/** Whether answers to a question can name who acts. */
+const namesSomebody = ({ form }: Inquiry, { place: { node } }: PlannedQuestion): boolean =>
+  node.type === 'email' || peopleListOf(form, node) !== null
 
 /** The goal “a turn hands on to one that nobody is named for”; null where it never does. */
 function blankGoal(

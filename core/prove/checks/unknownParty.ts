@@ -2,6 +2,7 @@ import type { Plan } from '../../fill/planned'
 import type { Form } from '../../form/definition'
 import type { Edit } from '../../form/edits'
 import { DONE, type Turn } from '../../form/turns'
+import { peopleListOf } from '../../parties/actors'
 import { nearest } from '../../expressions/near'
 import type { Finding } from '../finding'
 import { type Check, quotedName, finding, partAt } from './check'
@@ -18,7 +19,7 @@ const shared = (more: Partial<Form>): Form => ({
 export const unknownParty: Check = {
   ...kind,
   about:
-    'A turn or a private question names a party that the form does not have; or a turn names a section, question or next turn that does not exist, or an answer that is no e-mail address.',
+    'A turn or a private question names a party that the form does not have; or a turn names a section, question or next turn that does not exist, or an answer that is neither an e-mail address nor a person.',
   raises: shared({
     turns: [
       {
@@ -111,9 +112,12 @@ function withAccessAs(turn: Turn, code: string, near: string): Turn | null {
   return { ...turn, access: Object.fromEntries(access) }
 }
 
-/** Whether a turn waits for whoever an answer names that is no e-mail address. */
+/** Whether a turn waits for whoever an answer names that is neither an e-mail address nor a person. */
 function asksNobody({ by }: Turn, plan: Plan): string[] {
   if (typeof by !== 'object' || !('answer' in by)) return []
-  if (plan.byCode.get(by.answer)?.place.node.type === 'email') return []
-  return [`waits for whoever “${by.answer}” names, which is no e-mail question.`]
+  const node = plan.byCode.get(by.answer)?.place.node
+  if (node && (node.type === 'email' || peopleListOf(plan.form, node) !== null)) return []
+  return [
+    `waits for whoever “${by.answer}” names, which is neither an e-mail question nor a choice of a person.`,
+  ]
 }

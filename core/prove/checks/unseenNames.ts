@@ -65,13 +65,14 @@ function quotesUnseen({ form, model: { plan } }: Inquiry, turn: Turn): Finding[]
 function checksUnseen({ form, model: { plan, rules } }: Inquiry, turn: Turn): Finding[] {
   const view = accessViewOf(form, plan.places, turn)
   return rules.flatMap((rule): Finding[] => {
-    if (rule.kind !== 'validWhen' || !rule.expr || !mayFill(view, rule.place)) return []
+    const isCheck = rule.kind === 'validWhen' || rule.kind === 'bound'
+    if (!isCheck || !rule.expr || !mayFill(view, rule.place)) return []
     return unseenAmong(namesIn(rule.expr), plan, view).map(asked =>
       finding(
         kind,
         rule.place,
         `A check of ${quotedName(rule.place)} asks for ${quotedName(asked)}, which the turn “${turnName(form, turn)}” never sees: whoever fills it can’t tell what is wrong.`,
-        { rule: rule.id, conflict: [partAt(rule.place, 'validWhen', rule.index), partAt(asked)] },
+        { rule: rule.id, conflict: [partAt(rule.place, rule.kind, rule.index), partAt(asked)] },
       ),
     )
   })

@@ -3,6 +3,7 @@ import { namesIn, type Expr } from '../../expressions/tree'
 import { framesOf } from '../../fill/draw'
 import type { Filled, Frame } from '../../fill/frame'
 import { isQuestion } from '../../fill/steps'
+import { ruleId } from '../../form/rules'
 import type { PlannedCheck, PlannedSection, Step } from '../../fill/planned'
 import type { Finding } from '../finding'
 import { namesAround } from '../goals/dependencyClosure'
@@ -32,16 +33,16 @@ export const unmeetableValid: Check = {
   spares: lengthWith('length > 12'),
   run: inquiry =>
     lookAtEach(ruledPlaces(inquiry), (ruled): Finding[] => {
-      const { place, index } = ruled
+      const { place, check } = ruled
       const met = (space: StateSpace) => [-space.encoding.truth(ruled.check.expr).f]
       const decision = inquiry.decide(
         answered('met', inquiry, ruled, met, frame => ruled.check.run(frame.values) !== false),
       )
-      const about = { rule: `${place.address}:validWhen:${index}` }
+      const about = { rule: ruleId(place, check.kind, check.index) }
       if (decision.is === 'undecided')
         return [
           {
-            ...undecidedFinding(place, `whether any answer meets ${namedCheck(place, index)}`, decision.why),
+            ...undecidedFinding(place, `whether any answer meets ${namedCheck(place, check)}`, decision.why),
             ...about,
           },
         ]
@@ -62,10 +63,10 @@ export const unmeetableValid: Check = {
         return []
       inquiry.facts.establish(about.rule)
       return [
-        finding(unmeetable, place, `No answer meets ${namedCheck(place, index)}: it always complains.`, {
+        finding(unmeetable, place, `No answer meets ${namedCheck(place, check)}: it always complains.`, {
           ...about,
           conflict: [
-            partAt(place, 'validWhen', index),
+            partAt(place, check.kind, check.index),
             ...decision.conflict.filter(c => c.address !== place.address),
           ],
           witness: inquiry.wayTo(place.section),
@@ -82,7 +83,7 @@ export const idleValid: Check = {
   spares: lengthWith('length > 12'),
   run: inquiry =>
     lookAtEach(ruledPlaces(inquiry), (ruled): Finding[] => {
-      const { place, index, check } = ruled
+      const { place, check } = ruled
       const decision = inquiry.decide(
         goalOf(
           'complains',
@@ -92,11 +93,11 @@ export const idleValid: Check = {
           frame => check.run(frame.values) === false && !isMissing(frame, ruled),
         ),
       )
-      const about = { rule: `${place.address}:validWhen:${index}` }
+      const about = { rule: ruleId(place, check.kind, check.index) }
       if (decision.is === 'undecided')
         return [
           {
-            ...undecidedFinding(place, `whether ${namedCheck(place, index)} ever complains`, decision.why),
+            ...undecidedFinding(place, `whether ${namedCheck(place, check)} ever complains`, decision.why),
             ...about,
           },
         ]
@@ -105,11 +106,11 @@ export const idleValid: Check = {
         finding(
           idle,
           place,
-          `${namedCheck(place, index, true)} never complains: every answer that can be given meets it.`,
+          `${namedCheck(place, check, true)} never complains: every answer that can be given meets it.`,
           {
             ...about,
             conflict: [
-              partAt(place, 'validWhen', index),
+              partAt(place, check.kind, check.index),
               ...decision.conflict.filter(c => c.address !== place.address),
             ],
             witness: inquiry.wayTo(place.section),
@@ -123,7 +124,6 @@ interface Ruled {
   place: Step['place']
   step: Step | PlannedSection
   check: PlannedCheck & { expr: Expr }
-  index: number
 }
 
 function ruledPlaces(inquiry: Inquiry): Ruled[] {
@@ -131,8 +131,8 @@ function ruledPlaces(inquiry: Inquiry): Ruled[] {
     .flatMap((s): (PlannedSection | Step)[] => [s, ...s.all])
     .filter(step => !isOutOfPlay(inquiry, step))
     .flatMap(step =>
-      step.checks.flatMap((check, index) =>
-        check.expr ? [{ place: step.place, step, check: { ...check, expr: check.expr }, index }] : [],
+      step.checks.flatMap(check =>
+        check.expr ? [{ place: step.place, step, check: { ...check, expr: check.expr } }] : [],
       ),
     )
 }
@@ -163,14 +163,14 @@ const isMissing = (frame: Frame, { step }: Ruled): boolean =>
 function goalOf(
   what: string,
   { model }: Inquiry,
-  { step, place, check, index }: Ruled,
+  { step, place, check }: Ruled,
   more: (space: StateSpace) => Literal[],
   holds: (frame: Frame) => boolean,
 ): Goal {
   const inPlay = (space: StateSpace): Literal =>
     'is' in step ? space.inPlay(step) : space.sectionShown(place.section)
   return {
-    key: `${what}:${place.address}:${index}`,
+    key: `${what}:${place.address}:${check.kind}:${check.index}`,
     at: place,
     section: place.section,
     names: [

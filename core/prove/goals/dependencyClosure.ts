@@ -1,9 +1,9 @@
 import { namesIn, type Expr } from '../../expressions/tree'
-import type { PlannedSection, Step, PlannedQuestion } from '../../fill/planned'
+import type { PlannedSection, PlannedSkip, Step, PlannedQuestion } from '../../fill/planned'
 import { parseEntryCode, codeAt, plainCode } from '../model/entryCodes'
 import { handOffConditions } from '../model/turnPlan'
 import type { Entries } from '../model/groupQuestions'
-import { ownRules } from '../../fill/steps'
+import { ownRules, skipNames } from '../../fill/steps'
 import { locksOf, shownChain, type Model } from '../model/model'
 
 /** Everything that can matter to a goal in a section: what its names depend on, what decides the way there, and what blocks it. */
@@ -57,8 +57,9 @@ class Collector {
     const { plan, waypoint } = this.model
     this.addExpr(plan.sections[index]?.shown?.expr)
     for (const before of plan.sections.slice(waypoint[index] ?? 0, index)) {
-      if (before.routes.length === 0) continue
+      if (before.routes.length === 0 && before.exits.length === 0) continue
       this.addSection(before.place.section)
+      before.exits.forEach(exit => this.addSkip(exit))
       for (const route of before.routes) this.addExpr(route.when?.expr)
     }
   }
@@ -74,7 +75,17 @@ class Collector {
   }
 
   private addChain(step: Step) {
-    for (const around of shownChain(this.model, step)) this.addExpr(around.shown?.expr)
+    for (const around of shownChain(this.model, step)) {
+      this.addExpr(around.shown?.expr)
+      around.skips.forEach(skip => this.addSkip(skip))
+    }
+  }
+
+  /** What decides whether a skip is taken. */
+  private addSkip({ from, when, above }: PlannedSkip) {
+    this.open.push(from.code)
+    for (const skip of above) this.addExpr(skip.when?.expr)
+    this.addExpr(when?.expr)
   }
 
   private addNamed(name: string) {
@@ -125,6 +136,6 @@ export const blockersIn = (model: Model, { group }: Entries, entry: number): Ste
     !('routes' in b) && b.place.entryOf === group.place ? [model.copies.inEntry(b, group, entry)] : [],
   )
 
-/** The questions that decide whether something is in play, by its own rule and the groups around. */
+/** The questions that decide whether something is in play: by its own rule and the groups around, and by the skips that can pass over them. */
 export const namesAround = (model: Model, step: Step): string[] =>
-  shownChain(model, step).flatMap(s => (s.shown?.expr ? namesIn(s.shown.expr) : []))
+  shownChain(model, step).flatMap(s => [...(s.shown?.expr ? namesIn(s.shown.expr) : []), ...skipNames(s)])

@@ -1,4 +1,4 @@
-import type { PlannedGroup, Step } from '../../fill/planned'
+import type { PlannedGroup, PlannedSkip, Step } from '../../fill/planned'
 import { isRepeating } from '../../fill/steps'
 import type { Encoding } from '../encode/encoding'
 import { parseEntryCode } from '../model/entryCodes'
@@ -12,6 +12,8 @@ import type { RuleLiterals } from './ruleLiterals'
 export class InPlayLiterals {
   private readonly known = new Map<number, Literal>()
   private readonly constrained = new Set<string>()
+  private readonly takenAt = new Map<PlannedSkip, Literal>()
+  private readonly plainSkips = new Map<string, Literal>()
   private readonly routes: RouteLiterals
 
   constructor(
@@ -19,7 +21,7 @@ export class InPlayLiterals {
     private readonly encoding: Encoding,
     private readonly rules: RuleLiterals,
   ) {
-    this.routes = new RouteLiterals(model, encoding, rules)
+    this.routes = new RouteLiterals(model, encoding, rules, skip => this.taken(skip))
   }
 
   /** The literal “this is in play”, the section around it included. */
@@ -29,11 +31,37 @@ export class InPlayLiterals {
     const section = this.sectionShown(step.place.section)
     const around = shownChain(this.model, step).flatMap(s => [
       this.rules.rule(s.shown, s.place, 'shownWhen'),
+      ...this.notSkipped(s),
       ...(s !== step && isRepeating(s) ? this.entryThere(s) : []),
     ])
     const literal = this.encoding.and([section, ...around])
     this.known.set(step.place.order, literal)
     return literal
+  }
+
+  private notSkipped = ({ skips }: Step): Literal[] => skips.map(skip => -this.taken(skip))
+
+  /** The literal “this skip is taken”: its question is in play, its condition true, and no skip above it came first. */
+  taken(skip: PlannedSkip): Literal {
+    const known = this.takenAt.get(skip)
+    if (known !== undefined) return known
+    const from = this.model.stepAt(skip.from.order)
+    const above = skip.above.map(s => -this.holds(s))
+    const literal = this.encoding.and([
+      from ? this.inPlay(from) : -this.encoding.yes,
+      this.holds(skip),
+      ...above,
+    ])
+    this.takenAt.set(skip, literal)
+    return literal
+  }
+
+  private holds({ from, when, index }: PlannedSkip): Literal {
+    if (when !== null) return this.rules.rule(when, from, 'skip', index)
+    const key = `${from.order} ${index}`
+    const known = this.plainSkips.get(key) ?? this.rules.always(from, 'skip', index)
+    this.plainSkips.set(key, known)
+    return known
   }
 
   /** The literal “the group has this entry”, where it matters how many it has. */
@@ -55,10 +83,11 @@ export class InPlayLiterals {
     this.encoding.solver.addClause([-blank, -inPlay])
   }
 
-  /** The literal “what stands around this is in play”. */
+  /** The literal “what stands around this is in play, and no skip passes over it”. */
   aroundShown(step: Step): Literal {
-    const around = this.model.stepAt(step.parent)
-    return around ? this.inPlay(around) : this.sectionShown(step.place.section)
+    const parent = this.model.stepAt(step.parent)
+    const around = parent ? this.inPlay(parent) : this.sectionShown(step.place.section)
+    return this.encoding.and([around, ...this.notSkipped(step)])
   }
 
   /** The literal “the routes lead to this section, and its rule shows it”. */

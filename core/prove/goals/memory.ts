@@ -2,7 +2,7 @@ import type { ChoiceList } from '../../form/choiceLists'
 import { namesIn, type Expr } from '../../expressions/tree'
 import type { Answers } from '../../form/answers'
 import { ownRules, isQuestion, isRepeating } from '../../fill/steps'
-import type { PlannedSection, Step } from '../../fill/planned'
+import type { PlannedSection, PlannedSkip, Step } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import { WORDS } from '../acceptance'
 import { namesAround } from './dependencyClosure'
@@ -109,7 +109,7 @@ export class Stamps {
           .filter(s => s.checks.length > 0)
           .map(s =>
             this.join(
-              JSON.stringify('validWhen' in s.place.node ? s.place.node.validWhen?.map(c => c.rule) : []),
+              JSON.stringify(s.checks.map(c => [c.kind, c.index])) + this.placeStamp(s.place),
               s.checks.flatMap(c => this.names(c.expr, at)),
             ),
           ),
@@ -172,6 +172,7 @@ export class Stamps {
       around ? this.stepStamp(around) : 0,
       this.ofSection[section] ?? 0,
       ...exprs.flatMap(e => this.names(e, section)),
+      ...step.skips.flatMap(skip => this.skipStamps(skip, section)),
       ...(isRepeating(step) ? step.inner.map(s => this.stepStamp(s)) : []),
       ...('list' in node && node.list !== undefined ? [this.ofList.get(node.list) ?? 0] : []),
     ])
@@ -201,14 +202,21 @@ export class Stamps {
     ])
   }
 
+  /** What decides whether a skip is taken, and which one it is; what it says itself stands with its question. */
+  private skipStamps({ from, index, when, above, target }: PlannedSkip, at: number): number[] {
+    const exprs = [when, ...above.map(s => s.when)].map(rule => rule?.expr)
+    return [index, target, ...this.named(from.code, at), ...exprs.flatMap(e => this.names(e, at))]
+  }
+
   /** What decides whether the routes lead to a section. */
   private wayStamps(at: number): number[] {
     return this.model.plan.sections
       .slice(this.model.waypoint[at] ?? 0, at)
-      .filter(s => s.routes.length > 0)
+      .filter(s => s.routes.length > 0 || s.exits.length > 0)
       .flatMap(s => [
         this.ofSection[s.place.section] ?? 0,
         ...s.routes.flatMap(r => this.names(r.when?.expr, at)),
+        ...s.exits.flatMap(exit => this.skipStamps(exit, at)),
       ])
   }
 

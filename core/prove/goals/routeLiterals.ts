@@ -1,3 +1,4 @@
+import type { PlannedSkip } from '../../fill/planned'
 import type { Literal } from '../solver/literal'
 import type { Encoding } from '../encode/encoding'
 import type { Model } from '../model/model'
@@ -13,6 +14,7 @@ export class RouteLiterals {
     private readonly model: Model,
     private readonly encoding: Encoding,
     private readonly rules: RuleLiterals,
+    private readonly skipTaken: (skip: PlannedSkip) => Literal,
   ) {}
 
   /** The literal “the routes lead to this section”; the number of sections stands for the finish. */
@@ -39,7 +41,7 @@ export class RouteLiterals {
     if (!section) return []
     const { encoding } = this
     const reached = this.reached(i)
-    if (section.routes.length === 0) {
+    if (section.routes.length === 0 && section.exits.length === 0) {
       const onward: Literal[] = []
       onward[i + 1] = reached
       return (this.leads[i] = onward)
@@ -50,19 +52,25 @@ export class RouteLiterals {
       byTarget.set(target, [...(byTarget.get(target) ?? []), literal])
     const taken = this.routesTaken(i)
     section.routes.forEach((route, r) => add(route.target, taken[r] ?? -encoding.yes))
-    add(i + 1, encoding.and([reached, shown, ...taken.map(t => -t)]))
+    const skipped = section.exits.map(this.skipTaken)
+    section.exits.forEach((exit, e) => add(exit.target, skipped[e] ?? -encoding.yes))
+    add(i + 1, encoding.and([reached, shown, ...[...taken, ...skipped].map(t => -t)]))
     const leads: Literal[] = []
     for (const [target, literals] of byTarget) leads[target] = encoding.or(literals)
     this.leads[i] = leads
     return leads
   }
 
-  /** By route of a section: the literal “leaving the section takes this one”: it is true, and none above it. */
+  /** By route of a section: the literal “leaving the section takes this one”: it is true, none above it is, and no skip leads out. */
   routesTaken(i: number): Literal[] {
     const section = this.model.plan.sections[i]
     const known = this.routeLiterals[i]
     if (!section || known) return known ?? []
-    const notBefore: Literal[] = [this.reached(i), this.rules.rule(section.shown, section.place, 'shownWhen')]
+    const notBefore: Literal[] = [
+      this.reached(i),
+      this.rules.rule(section.shown, section.place, 'shownWhen'),
+      ...section.exits.map(exit => -this.skipTaken(exit)),
+    ]
     return (this.routeLiterals[i] = section.routes.map(route => {
       const holds =
         route.when === null

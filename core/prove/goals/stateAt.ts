@@ -1,4 +1,5 @@
 import { fill, type Filled } from '../../fill/fill'
+import { wayOut } from '../../fill/wayOut'
 import type { Answers } from '../../form/answers'
 import type { Model } from '../model/model'
 import { lacksDemanded } from './demands'
@@ -24,9 +25,7 @@ export function stateAt(model: Model, answers: Answers, goal: WitnessGoal, today
 /** Whether the way of a response comes to a section, to enter it or to pass it over. */
 function leadsTo(state: Filled, section: number): boolean {
   const before = state.path.findLast(index => index < section)
-  const taken =
-    before === undefined
-      ? undefined
-      : state.plan.sections[before]?.routes.find(r => r.when === null || r.when.run(state.values) === true)
-  return before === undefined || (taken?.target ?? before + 1) <= section
+  const left = before === undefined ? undefined : state.plan.sections[before]
+  if (before === undefined || !left) return true
+  return (wayOut(left, state)?.target ?? before + 1) <= section
 }

@@ -157,9 +157,9 @@ export class StateConstraints {
     const filled = this.turns.filled(step.place)
     if ('is' in step && isNeverComplete(step))
       this.encoding.solver.addClause([-this.rules.switchFor(step.place, 'required', 0), -filled, -inPlay])
-    for (const [index, check] of step.checks.entries()) {
+    for (const check of step.checks) {
       if (!check.expr) continue
-      const on = this.rules.switchFor(step.place, 'validWhen', index)
+      const on = this.rules.switchFor(step.place, check.kind, check.index)
       this.encoding.solver.addClause([-on, -filled, -inPlay, -this.encoding.truth(check.expr).f])
     }
   }

@@ -1,4 +1,4 @@
-import type { PlannedRule, Step } from '../../fill/planned'
+import type { PlannedRule, PlannedSkip, Step } from '../../fill/planned'
 import type { Answers } from '../../form/answers'
 import { namesIn, type Expr } from '../../expressions/tree'
 import type { RuleKind } from '../../form/rules'
@@ -130,7 +130,7 @@ export class StateSpace {
     return (
       place.section < this.current &&
       this.turns.filled(place) === this.encoding.yes &&
-      shownChain(this.model, question).every(s => s.shown === null) &&
+      shownChain(this.model, question).every(s => s.shown === null && s.skips.length === 0) &&
       section?.shown === null &&
       (this.model.waypoint[place.section] ?? 0) === place.section &&
       offer?.narrow == null &&
@@ -140,12 +140,14 @@ export class StateSpace {
 
   /** The literal “this is in play”, the section around it included. */
   inPlay = (step: Step): Literal => this.shown.inPlay(step)
-  /** The literal “what stands around this is in play”. */
+  /** The literal “what stands around this is in play, and no skip passes over it”. */
   aroundShown = (step: Step): Literal => this.shown.aroundShown(step)
   /** The literal “the routes lead to this section, and its rule shows it”. */
   sectionShown = (index: number): Literal => this.shown.sectionShown(index)
   /** The literal “the routes lead to this section”; the number of sections stands for the finish. */
   reached = (index: number): Literal => this.shown.reached(index)
+  /** The literal “this skip is taken”. */
+  skipTaken = (skip: PlannedSkip): Literal => this.shown.taken(skip)
   /** By route of a section: the literal “leaving the section takes this one”. */
   routesTaken = (index: number): Literal[] => this.shown.routesTaken(index)
   /** “This rule is true”: the truth of its condition while its switch is on, else anything. */

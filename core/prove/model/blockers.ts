@@ -48,7 +48,7 @@ export interface Blockers {
 export const isNeverComplete = (step: Step): boolean =>
   isRepeating(step) &&
   step.min > step.max &&
-  step.steps.some(s => isQuestion(s) && s.required === true && s.shown === null)
+  step.steps.some(s => isQuestion(s) && s.required === true && s.shown === null && s.skips.length === 0)
 
 /** It may be required and have no answer: read-only and beginning with nothing, without any that fits its limits, or with nothing on offer. */
 function mayBeKept(

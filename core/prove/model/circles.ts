@@ -1,5 +1,5 @@
 import { namesIn } from '../../expressions/tree'
-import { isRepeating, ownRules } from '../../fill/steps'
+import { isRepeating, ownRules, skipNames } from '../../fill/steps'
 import type { Plan, Step } from '../../fill/planned'
 
 /**
@@ -39,7 +39,7 @@ const namedHere = (names: readonly string[], orderOf: ReadonlyMap<string, readon
 const needs = (step: Step, section: number, orderOf: ReadonlyMap<string, readonly number[]>) => [
   step.parent < 0 ? section : step.parent,
   ...namedHere(
-    ownRules(step).flatMap(r => (r.expr ? namesIn(r.expr) : [])),
+    [...ownRules(step).flatMap(r => (r.expr ? namesIn(r.expr) : [])), ...skipNames(step)],
     orderOf,
   ),
 ]

@@ -6,6 +6,7 @@ import { nodesOf, type Expr } from '../../expressions/tree'
 import type { Value, ValueType } from '../../expressions/types'
 import { replaceParts } from '../../expressions/replace'
 import type {
+  PlannedSkip,
   Plan,
   PlannedCheck,
   PlannedGroup,
@@ -187,8 +188,14 @@ export class Copies {
     }
     const maybe = <R extends PlannedRule>(r: R | true | null) => (r === null || r === true ? r : rule(r))
     const optional = (r: PlannedRule | null) => r && rule(r)
+    const skip = (s: PlannedSkip): PlannedSkip => {
+      if (s.from.entryOf !== step.place.entryOf) return s
+      const from = { ...s.from, code: codeAt(s.from.code, entry), order: s.from.order + add }
+      return { ...s, from, when: optional(s.when), above: s.above.map(skip) }
+    }
     const common = {
       shown: optional(step.shown),
+      skips: step.skips.map(skip),
       readOnly: maybe(step.readOnly),
       checks: step.checks.map((c): PlannedCheck => rule(c)),
       parent: step.parent + add,

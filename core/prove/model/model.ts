@@ -113,12 +113,16 @@ function cellsReached(plan: Plan, path: Expr): readonly Value[] | null {
     : [...keys.values()].flatMap(([first = -1]) => cellValue(offer.index.rows[first]?.[path.member]) ?? [])
 }
 
+/** Where a section's routes, and the skips out of it, lead. */
+const leadsOf = (section: PlannedSection | undefined): number[] =>
+  section ? [...section.routes, ...section.exits].map(exit => exit.target) : []
+
 function waypoints({ sections }: Plan): number[] {
   const found: number[] = []
   let farthest = 0
   for (let at = 0; at <= sections.length; at++) {
     found.push(farthest <= at ? at : (found[at - 1] ?? 0))
-    farthest = Math.max(farthest, ...(sections[at]?.routes ?? []).map(r => r.target))
+    farthest = Math.max(farthest, ...leadsOf(sections[at]))
   }
   return found
 }

@@ -1,6 +1,12 @@
 <script setup lang="ts">
 const draft = useDraft()
 const chosen = ref<string | null>(null)
+const VIEWS = [
+  { value: 'responses', title: 'All responses' },
+  { value: 'board', title: 'In progress' },
+] as const
+const view = ref<'responses' | 'board'>('responses')
+const hasTurns = computed(() => (draft.form?.turns ?? []).length > 0)
 </script>
 
 <template>
@@ -14,39 +20,55 @@ const chosen = ref<string | null>(null)
     class="collect"
     :class="{ split: chosen }"
   >
-    <Suspense>
-      <ResponseTable
-        v-model:chosen="chosen"
-        :form="draft.id"
-      >
-        <v-empty-state
-          class="sheet"
-          title="No responses yet"
-        >
-          <template #text>
-            <template v-if="draft.releases[0]">
-              Send out the link of version {{ draft.releases[0].number }}:
-              <a
-                :href="`/f/${draft.releases[0].token}`"
-                target="_blank"
-                >open the form</a
-              >.
-            </template>
-            <template v-else>
-              <NuxtLink :to="`/forms/${draft.id}/release`">Release the form</NuxtLink> to get a link for
-              respondents.
-            </template>
-          </template>
-        </v-empty-state>
-      </ResponseTable>
-      <template #fallback>
-        <v-skeleton-loader
-          class="waits"
-          type="heading, table-thead, table-tbody"
-          aria-label="The responses are being fetched"
+    <div class="views">
+      <SegmentedChoice
+        v-if="hasTurns"
+        v-model="view"
+        name="Which responses"
+        :options="VIEWS"
+        class="which"
+      />
+      <Suspense>
+        <ProgressBoard
+          v-if="view === 'board'"
+          v-model:chosen="chosen"
+          :form="draft.id"
+          :may-act="draft.may('act')"
         />
-      </template>
-    </Suspense>
+        <ResponseTable
+          v-else
+          v-model:chosen="chosen"
+          :form="draft.id"
+        >
+          <v-empty-state
+            class="sheet"
+            title="No responses yet"
+          >
+            <template #text>
+              <template v-if="draft.releases[0]">
+                Send out the link of version {{ draft.releases[0].number }}:
+                <a
+                  :href="`/f/${draft.releases[0].token}`"
+                  target="_blank"
+                  >open the form</a
+                >.
+              </template>
+              <template v-else>
+                <NuxtLink :to="`/forms/${draft.id}/release`">Release the form</NuxtLink> to get a link for
+                respondents.
+              </template>
+            </template>
+          </v-empty-state>
+        </ResponseTable>
+        <template #fallback>
+          <v-skeleton-loader
+            class="waits"
+            type="heading, table-thead, table-tbody"
+            aria-label="The responses are being fetched"
+          />
+        </template>
+      </Suspense>
+    </div>
     <Suspense v-if="chosen">
       <ResponsePanel
         :id="chosen"
@@ -68,6 +90,15 @@ const chosen = ref<string | null>(null)
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   height: 100%;
+}
+.views {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+}
+.which {
+  margin: 14px 20px 0;
+  justify-self: start;
 }
 .waits {
   padding: 20px;

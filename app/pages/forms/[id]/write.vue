@@ -8,6 +8,7 @@ const tabs = computed(
   () =>
     [
       { key: 'script', words: 'Script' },
+      { key: 'map', words: 'Map' },
       { key: 'lists', words: 'Lists' },
       { key: 'parties', words: 'Parties' },
       { key: 'rulebook', words: 'Rulebook' },
@@ -26,7 +27,7 @@ function show(view: unknown) {
 <template>
   <div
     class="panes"
-    :class="{ wide: tab === 'lists' || tab === 'parties' }"
+    :class="{ wide: tab === 'lists' || tab === 'parties' || tab === 'map' }"
   >
     <div class="left">
       <div class="tabs">
@@ -46,6 +47,7 @@ function show(view: unknown) {
         <span class="quiet small">{{ counted(sections, 'section') }}</span>
       </div>
       <RulebookPane v-if="tab === 'rulebook'" />
+      <LazyMapPane v-else-if="tab === 'map'" />
       <ListsPane v-else-if="tab === 'lists'" />
       <SuggestionsPane v-else-if="tab === 'suggestions'" />
       <Suspense v-else-if="tab === 'history'">

@@ -6,9 +6,9 @@ import { refetchForm } from '../../../services/respondentPage'
 
 export default openRoute(
   API.refetchForm,
-  async ({ db, params, body }) => {
+  async ({ db, params, body, caller }) => {
     await countTry(db, 'refetchByLink', params.token)
-    return refetchForm(db, params.token, body)
+    return refetchForm(db, { token: params.token, caller }, body)
   },
   {
     most: LARGEST_SENDING,

@@ -3,6 +3,10 @@ import { openRoute } from '../../../http/route'
 import { LARGEST_SENDING } from '../../../services/acceptAnswers'
 import { submitAnswers } from '../../../services/submitAnswers'
 
-export default openRoute(API.sendAnswers, ({ db, params, body }) => submitAnswers(db, params.token, body), {
-  most: LARGEST_SENDING,
-})
+export default openRoute(
+  API.sendAnswers,
+  ({ db, params, body, caller }) => submitAnswers(db, { token: params.token, caller }, body),
+  {
+    most: LARGEST_SENDING,
+  },
+)

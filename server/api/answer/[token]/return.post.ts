@@ -1,11 +1,12 @@
 import { API } from '../../../../shared/api/endpoints'
 import { openRoute } from '../../../http/route'
+import { LARGEST_SENDING } from '../../../services/acceptAnswers'
 import { returnTurn } from '../../../services/returnTurn'
 
 export default openRoute(
   API.returnTurn,
-  ({ db, params, body }) => returnTurn(db, params.token, body.remark),
+  ({ db, params, body, caller }) => returnTurn(db, { token: params.token, caller }, body),
   {
-    most: 100_000,
+    most: LARGEST_SENDING,
   },
 )

@@ -6,9 +6,9 @@ import { findOfferedRows } from '../../../services/rowSearch'
 
 export default openRoute(
   API.searchRows,
-  async ({ db, params, body }) => {
+  async ({ db, params, body, caller }) => {
     await countTry(db, 'searchByLink', params.token)
-    return findOfferedRows(db, params.token, body)
+    return findOfferedRows(db, { token: params.token, caller }, body)
   },
   {
     most: LARGEST_SENDING,

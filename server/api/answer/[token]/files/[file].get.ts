@@ -4,8 +4,8 @@ import { sendFile } from '../../../../http/sendFile'
 import { loadFileOfLink } from '../../../../services/files'
 import { keepRecord } from '../../../../services/people/record'
 
-export default openRoute(API.readFile, async ({ db, event, params, doer }) => {
-  const { turn, ...file } = await loadFileOfLink(db, params.token, params.file)
+export default openRoute(API.readFile, async ({ db, event, params, doer, caller }) => {
+  const { turn, ...file } = await loadFileOfLink(db, { token: params.token, caller }, params.file)
   await keepRecord(db, doer, 'file fetched', {
     form: file.formId,
     details: { response: file.responseId, question: file.question, turn },

@@ -6,9 +6,9 @@ import { takeFile } from '../../../../services/files'
 import { countTry } from '../../../../services/people/tallies'
 import { receiveFile } from '../../../../store/fileFolder'
 
-export default openRoute(API.giveFile, async ({ db, event, params, query, doer }) => {
+export default openRoute(API.giveFile, async ({ db, event, params, query, doer, caller }) => {
   await countTry(db, 'filesBySource', doer.source)
-  return takeFile(db, params.token, query, most => {
+  return takeFile(db, { token: params.token, caller }, query, most => {
     refuseLonger(event, most)
     return receiveFile(write => readPieces(event, most, write))
   })

@@ -1,0 +1,1 @@
+CREATE INDEX "turns_to" ON "turns" USING gin ("to");

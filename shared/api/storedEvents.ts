@@ -1,0 +1,29 @@
+import { z } from 'zod'
+import { AnyAnswers } from './stored'
+
+/** What can happen to a response. */
+export const EVENT_KINDS = [
+  'sent',
+  'returned',
+  'reassigned',
+  'taken over',
+  'reminded',
+  'escalated',
+  'taken back',
+  'withdrawn',
+  'link made',
+  'links revoked',
+] as const
+export type EventKind = (typeof EVENT_KINDS)[number]
+
+/**
+ * What belongs to it. `target`: the code of the turn that it went to, null where the response was done; `to`: the addresses of those who are to
+ * act then; `remark`: what was said; `before`: what stood in the answers that it changed, null where nothing did.
+ */
+export const EventDetails = z.object({
+  target: z.string().nullable().optional(),
+  to: z.array(z.string()).optional(),
+  remark: z.string().optional(),
+  before: AnyAnswers.optional(),
+})
+export type EventDetails = z.infer<typeof EventDetails>

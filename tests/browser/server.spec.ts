@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type APIRequestContext, type Locator, type Page } from '@playwright/test'
 import axe from 'axe-core'
-import { giveFiles, open, responsesOf, signIn } from './support'
+import { giveFiles, open, openForm, responsesOf, signIn } from './support'
 
 const clean = { begunOn: new Date().toISOString().slice(0, 10), release: 1 }
 const answers = { happened_on: clean.begunOn, kind: 'mistake' }
@@ -216,7 +216,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.setViewportSize({ width: 1280, height: 800 })
     await signIn(page)
     await look('home')
-    await page.getByRole('link', { name: 'Haul-out and works request', exact: true }).click()
+    await openForm(page, 'Haul-out and works request')
     await expect(page.getByRole('region', { name: 'Script' })).toBeVisible()
     const form = page.url().replace(/write.*/, '')
     for (const [view, sign] of VIEWS) {
@@ -225,7 +225,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await look(view)
     }
     await open(page, '/')
-    await page.getByRole('link', { name: 'Mooring renewal' }).first().click()
+    await openForm(page, 'Mooring renewal')
     await page.getByRole('button', { name: 'Name of the club', exact: false }).first().click()
     await expect(page.getByText('is not among the choices').first()).toBeVisible()
     await look('write, a row open')

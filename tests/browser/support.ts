@@ -18,6 +18,12 @@ export async function signIn(page: Page) {
   await expect(page.getByRole('heading', { name: 'Forms' })).toBeVisible()
 }
 
+/** Opens a form from home as people do where there are many: by its name. */
+export async function openForm(page: Page, title: string) {
+  await page.getByLabel('Find a form').fill(title)
+  await page.getByRole('link', { name: title, exact: true }).first().click()
+}
+
 /** Errors that a page reports itself; a journey ends with none. */
 export function errorsOf(page: Page): string[] {
   const errors: string[] = []

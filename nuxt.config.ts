@@ -50,6 +50,7 @@ export default defineNuxtConfig({
     '@fontsource-variable/atkinson-hyperlegible-mono/wght.css',
     '~/theme/marks.css',
     '~/theme/controls.css',
+    '~/theme/look.css',
   ],
   app: {
     head: {

@@ -1,5 +1,4 @@
 import type { Answer } from '#core/form/answers'
-import { findClosingMessage } from '#core/fill/closing'
 import { allProblems } from '#core/fill/fill'
 import { pageOfProblem } from '#core/fill/pages'
 import type { RespondentPage } from '#shared/api/answering'
@@ -72,7 +71,7 @@ export function useAnsweringSteps(
     }
     own.draft.stop()
     const body = { ...own.currentSending(), ...own.draft.mark() }
-    if (await sending.send(body, findClosingMessage(filled.value))) own.finish()
+    if (await sending.send(body, own.closeAs)) own.finish()
     else own.draft.refused(sending.refusal.value?.code)
   }
   /** Goes to where a question is asked. */

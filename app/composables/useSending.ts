@@ -1,6 +1,6 @@
 import type { ClosingMessage } from '#core/fill/closing'
 import type { Refusal } from '#shared/api/refusal'
-import type { Returning, Sending } from '#shared/api/answering'
+import type { Returning, Sending, Sent } from '#shared/api/answering'
 import { callLink } from '~/api/callLink'
 
 /** Sends a response, or gives a turn back; `message` is what is said when that is done. */
@@ -24,12 +24,12 @@ export function useSending(token: string) {
       busy.value = false
     }
   }
-  /** Sends answers. `closing`: what is said when nobody comes after this turn. True when they were taken. */
-  const send = (body: Sending, closing: ClosingMessage) =>
+  /** Sends answers. `closing`: makes what is said when nobody comes after this turn. True when they were taken. */
+  const send = (body: Sending, closing: (taken: Sent) => ClosingMessage) =>
     attempt(async () => {
-      const { next, link } = await callLink('sendAnswers', { params: { token }, body })
-      ownLink.value = link
-      return next === null ? closing : handedOnTo(next)
+      const taken = await callLink('sendAnswers', { params: { token }, body })
+      ownLink.value = taken.link
+      return taken.next === null ? closing(taken) : handedOnTo(taken.next)
     })
   /** Gives the response back to an earlier turn, with a remark and what was typed so far. */
   const giveBack = (body: Returning) =>

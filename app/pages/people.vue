@@ -5,6 +5,7 @@ const route = useRoute()
 const VIEWS = [
   { key: 'people', title: 'People' },
   { key: 'teams', title: 'Teams' },
+  { key: 'workspace', title: 'Workspace' },
   { key: 'record', title: 'Record' },
   { key: 'post', title: 'Post' },
 ] as const
@@ -32,6 +33,7 @@ const view = computed({
       <Suspense>
         <PeopleTable v-if="view === 'people'" />
         <TeamList v-else-if="view === 'teams'" />
+        <WorkspacePart v-else-if="view === 'workspace'" />
         <RecordTable v-else-if="view === 'record'" />
         <PostList v-else />
         <template #fallback><v-skeleton-loader type="table-tbody" /></template>

@@ -1,16 +1,14 @@
 import { defineStore, storeToRefs } from 'pinia'
 import { seededRandom } from '#core/fill/draw'
-import { fill, type AnswerProblem } from '#core/fill/fill'
+import type { AnswerProblem } from '#core/fill/fill'
 import { pagesOf, type Page } from '#core/fill/pages'
-import { planOf } from '#core/fill/plan'
-import type { Plan } from '#core/fill/planned'
 import { drawRest } from '#core/fill/plausible'
-import { replan } from '#core/fill/replan'
 import type { Answers } from '#core/form/answers'
 import type { Address } from '#core/form/walk'
 import type { Finding } from '#core/prove/finding'
 import { useDraft } from './draft'
 import { useBaton } from './rehearsal/useBaton'
+import { useRehearsedFill } from './rehearsal/useRehearsedFill'
 import { useAnswerSets } from './rehearsal/useAnswerSets'
 import { useRehearsedAnswers } from './rehearsal/useRehearsedAnswers'
 import { placesConcerned } from './rehearsal/useWitness'
@@ -24,11 +22,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
   const { sets, removeSet, ...keeping } = useAnswerSets(id)
   /** How often it was started afresh: every frame goes back to its beginning then. */
   const rounds = ref(0)
-  const plan = computed<Plan | null>(before => {
-    if (!draft.form) return null
-    return before ? replan(before, draft.form, draft.places) : planOf(draft.form)
-  })
-  const filled = computed(() => (plan.value ? fill(plan.value, answers.value, today.value) : null))
+  const { standing, plan, filled } = useRehearsedFill(answers, today)
 
   const baton = reactive(useBaton(filled))
   function restore() {
@@ -73,7 +67,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
     place.value = pageNear(pages, wanted?.section ?? 0, wanted?.order ?? 0) ?? place.value
   }
   const acting = { restore, startAfresh, fillRest, show, open }
-  return { ...rehearsed, rounds, plan, filled, baton, sets, saveSet, removeSet, openSet, ...acting }
+  return { ...rehearsed, rounds, standing, plan, filled, baton, sets, saveSet, removeSet, openSet, ...acting }
 })
 
 /** The page of a section on which something stands, or the last one that comes before it. */

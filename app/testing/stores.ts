@@ -19,6 +19,7 @@ for (const [name, value] of Object.entries({
   watch,
   refusalOf,
   dayHere,
+  linkAddress: (path: string) => `http://wherry.example${path}`,
   readJson,
   isObject,
 }))
@@ -62,6 +63,8 @@ export class Server {
         responses: 0,
         powers: ['own', 'design', 'suggest', 'release', 'responses', 'act', 'read'],
         accepted: [],
+        workspace: { name: '', address: '' },
+        looks: [],
       })
     }
   }

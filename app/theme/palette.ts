@@ -38,7 +38,7 @@ export const PALETTE = {
   },
 } as const
 
-type Colours = (typeof PALETTE)['light' | 'dark']
+export type Colours = Readonly<Record<keyof (typeof PALETTE)['light'], string>>
 
 /** What Vuetify calls our colours. */
 const ROLES = {
@@ -76,7 +76,8 @@ export function paletteCss(): string {
 /** Vuetify sets its colours again wherever a theme begins. */
 const everywhere = (root: string) => `${root},${root} .v-theme--light,${root} .v-theme--dark`
 
-function variables(colours: Colours): string {
+/** Colours as declarations of a style sheet, under our names and Vuetify’s. */
+export function variables(colours: Colours): string {
   const own = Object.entries(colours).map(([name, value]) => `--${name}:${value};`)
   const roles = Object.entries(ROLES).map(([role, name]) => `--v-theme-${role}:${triplet(colours[name])};`)
   return [...own, ...roles].join('')

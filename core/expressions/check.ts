@@ -28,9 +28,11 @@ import {
 export interface Scope {
   /**
    * The type of a question; `later` when it comes after the place; `within` when it is asked in each entry of a repeating group that
-   * the place is not in; undefined when the form has no such question.
+   * the place is not in; `onlyQuoted` when only texts may name it; undefined when the form has no such question.
    */
-  lookup: (name: string) => { type: ValueType; later: boolean; within?: string } | undefined
+  lookup: (
+    name: string,
+  ) => { type: ValueType; later: boolean; within?: string; onlyQuoted?: boolean } | undefined
   /** The names to suggest from. */
   names: () => Iterable<string>
 }
@@ -139,6 +141,12 @@ class Checker {
         near,
       )
     }
+    if (found.onlyQuoted)
+      return this.report(
+        'unknown-name',
+        expr,
+        `“${expr.name}” is a standing value: texts may quote it, rules can’t rest on it, since it is not known when they are proved.`,
+      )
     if (found.within)
       return this.report(
         'unknown-name',

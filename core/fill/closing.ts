@@ -8,7 +8,12 @@ export interface ClosingMessage {
   forward: string | null
 }
 
-const PLAIN: ClosingMessage = { title: 'Thank you', text: 'Your answers have been sent.', forward: null }
+/** What is said where the form says nothing of its own. */
+export const PLAIN_CLOSING: ClosingMessage = {
+  title: 'Thank you',
+  text: 'Your answers have been sent.',
+  forward: null,
+}
 
 /** The closing of a response: the one that the route taken names, else the first whose condition is true. Quotes in an address are escaped for it. */
 export function findClosingMessage(filled: Filled): ClosingMessage {
@@ -16,12 +21,12 @@ export function findClosingMessage(filled: Filled): ClosingMessage {
   const named =
     filled.closing === null ? undefined : plan.closings.find(c => c.closing.code === filled.closing)
   const found = named ?? plan.closings.find(c => c.when === null || c.when.run(filled.values) === true)
-  if (!found) return PLAIN
+  if (!found) return PLAIN_CLOSING
   const stand = { section: Math.max(0, plan.sections.length - 1), groups: [], entryOf: null }
   const { title, text, forward } = found.closing
   return {
-    title: title === undefined ? PLAIN.title : quotedText(filled, title, stand),
-    text: text === undefined ? PLAIN.text : quotedText(filled, text, stand),
+    title: title === undefined ? PLAIN_CLOSING.title : quotedText(filled, title, stand),
+    text: text === undefined ? PLAIN_CLOSING.text : quotedText(filled, text, stand),
     forward: forward ?? null,
   }
 }

@@ -1,6 +1,7 @@
 import type { Value } from '../expressions/types'
 import type { Question } from '../form/questions'
 import { isRecord, type Answer, type Answers } from '../form/answers'
+import type { Standing } from '../form/standing'
 import { fill } from './fill'
 import type { Filled, Frame } from './frame'
 import { isQuestion, isRepeating } from './steps'
@@ -25,8 +26,12 @@ export interface ResponseLine {
 }
 
 /** A response question by question, in the order of the form; the first line of each section carries its title. */
-export const describeResponse = (plan: Plan, answers: Answers, today: string): ResponseLine[] =>
-  describeFilled(fill(plan, answers, today))
+export const describeResponse = (
+  plan: Plan,
+  answers: Answers,
+  today: string,
+  standing?: Standing,
+): ResponseLine[] => describeFilled(fill(plan, answers, today, standing))
 
 /** The same of a response that was worked out already. */
 export function describeFilled(filled: Filled): ResponseLine[] {

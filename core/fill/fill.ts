@@ -1,4 +1,4 @@
-import { TODAY_SLOT } from '../expressions/compiled'
+import { FIRST_SLOT, TODAY_SLOT } from '../expressions/compiled'
 import { isNumber, rounded } from '../expressions/decimal'
 import type { Context, Value } from '../expressions/types'
 import { answerOf } from './answers'
@@ -19,6 +19,7 @@ import { isQuestion, isRepeating } from './steps'
 import type { Lock, Plan, PlannedGroup, PlannedOffer, PlannedQuestion, PlannedSection, Step } from './planned'
 import { isTaken, wayOut } from './wayOut'
 import { LIMITS } from '../form/limits'
+import { STANDING_NAMES, standingContext, type Standing } from '../form/standing'
 
 export type { Filled, Frame } from './frame'
 export { allProblems, problemOf, problemsIn, type AnswerProblem } from './problems'
@@ -27,9 +28,10 @@ export { answersInPlay } from './keep'
 /**
  * Works out a response from its answers: what is in play, what is required, the values that rules see, the way through the sections.
  * @param today the day on which the response was begun, as ISO date
+ * @param standing what its texts may quote besides answers
  */
-export function fill(plan: Plan, answers: Answers, today: string): Filled {
-  const filling = new Filling(plan, today)
+export function fill(plan: Plan, answers: Answers, today: string, standing: Standing = {}): Filled {
+  const filling = new Filling(plan, today, standing)
   for (let index = 0; index < plan.sections.length; index = filling.leave(index))
     filling.enter(index, answers)
   return filling.state
@@ -38,14 +40,20 @@ export function fill(plan: Plan, answers: Answers, today: string): Filled {
 /** A response that is filled section by section; `fill` goes through it in one go. */
 export class Filling {
   /** The response so far; it changes as sections are entered. */
-  readonly state: OpenFrame & { path: number[]; closing: string | null }
+  readonly state: OpenFrame & Pick<Filled, 'today' | 'standing'> & { path: number[]; closing: string | null }
 
   constructor(
     readonly plan: Plan,
     today: string,
+    standing: Standing = {},
   ) {
-    this.state = { ...emptyFrame(plan), path: [], closing: null }
+    this.state = { ...emptyFrame(plan), path: [], closing: null, today, standing }
     this.state.values[TODAY_SLOT] = today
+    const { title, code } = plan.form
+    const values: Standing = { form: { title, code }, ...standing }
+    STANDING_NAMES.forEach((name, i) => {
+      this.state.values[FIRST_SLOT + i] = standingContext(values, name)
+    })
   }
 
   /** Fills a section that the routes lead to; false when its rule does not show it. */

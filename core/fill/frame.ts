@@ -1,5 +1,6 @@
 import type { Value } from '../expressions/types'
 import type { Answer } from '../form/answers'
+import type { Standing } from '../form/standing'
 import type { Plan, PlannedGroup } from './planned'
 
 /**
@@ -30,6 +31,9 @@ export interface Frame {
 
 /** A response at one moment. */
 export interface Filled extends Frame {
+  /** The day on which it was begun, as ISO date, and what standing values are in it. */
+  today: string
+  standing: Standing
   /** The sections that are reached and shown, in order. */
   path: readonly number[]
   /** The code of the closing that the route taken to the finish names. */

@@ -19,6 +19,7 @@ import { ownWords } from '../form/ownWords'
 import type { Form } from '../form/definition'
 import { FINISH } from '../form/finish'
 import type { ChoiceType, QuestionOf } from '../form/questions'
+import { isStandingName, STANDING_NAMES } from '../form/standing'
 import { listPlaces, type Place, type PlaceOf } from '../form/walk'
 import { optionsOf } from '../form/rows'
 import { sortByDependency } from './sortByDependency'
@@ -46,7 +47,7 @@ class Planner {
   private readonly questions: PlannedQuestion[] = []
   private readonly groups = new Map<string, PlannedGroup>()
   private readonly skips: PlannedSkips
-  private size = FIRST_SLOT
+  private size = FIRST_SLOT + STANDING_NAMES.length
 
   constructor(private readonly form: Form) {
     this.places = listPlaces(form)
@@ -54,7 +55,7 @@ class Planner {
     this.names = new FormNames(form, this.places)
     for (const p of this.places) this.slotAt.push(this.claim(p))
     this.environment = {
-      slotOf: name => this.slots.get(name),
+      slotOf: name => this.slots.get(name) ?? standingSlot(name),
       memberOf: (name, member) => this.member(name, member),
     }
     this.skips = new PlannedSkips(this.places, (skip, from) => this.optional(skip.when, from))
@@ -268,6 +269,10 @@ class Planner {
     return memberReader(this.form, place.node, slot, member)
   }
 }
+
+/** The slot of a standing name; undefined for any other. */
+const standingSlot = (name: string): number | undefined =>
+  isStandingName(name) ? FIRST_SLOT + STANDING_NAMES.indexOf(name) : undefined
 
 const NOTHING: ReadonlySet<string> = new Set()
 

@@ -54,7 +54,7 @@ function textFor(plan: Plan, text: string, stand: Standpoint): PlannedText {
   if (known) return known
   const made = splitQuotes(text).map(piece => {
     if (piece.kind === 'words') return piece.text
-    const { expr, type } = plan.names.read(piece.source, stand, null)
+    const { expr, type } = plan.names.readQuote(piece.source, stand)
     const question = expr?.kind === 'name' ? plan.byCode.get(expr.name) : undefined
     const format = piece.format !== null && isFormat(piece.format) ? piece.format : null
     return { run: expr ? compile(expr, plan.environment) : () => null, tell: teller(format, type, question) }

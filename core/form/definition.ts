@@ -4,6 +4,7 @@ import type { Answer } from './answers'
 import { ChoiceList } from './choiceLists'
 import { checks, Code, Expression, Label, laidOut, Text, Under, When } from './fields'
 import { FORWARD } from './finish'
+import { Look } from './look'
 import { LIMITS } from './limits'
 import { FormMessages } from './messages'
 import { Question } from './questions'
@@ -120,6 +121,7 @@ export const Form = z.strictObject({
   title: Label,
   language: z.string().min(2).max(35).optional(),
   pace: z.enum(['section', 'question']).optional(),
+  look: Look.optional(),
   messages: FormMessages.optional(),
   lists: z.array(ChoiceList).max(LIMITS.lists).optional(),
   sections: z.array(Section).max(LIMITS.sections),

@@ -12,6 +12,8 @@ export const LIMITS = {
   skips: 20,
   sideBySide: 4,
   lines: 40,
+  pictureText: 400_000,
+  corner: 24,
   checks: 20,
   closings: 50,
   entries: 200,

@@ -3,6 +3,7 @@ import type { PointedKind } from '../expressions/pointing'
 import { sentenceOf, type Segment, type Wording } from '../expressions/sentence'
 import type { Form } from './definition'
 import { FormNames } from './scope'
+import { listStanding } from './standing'
 import type { ValueType } from '../expressions/types'
 import type { Place, PlaceOf } from './walk'
 
@@ -98,6 +99,12 @@ export function pointableQuestions(
     return [{ ...own, members }]
   })
 }
+
+/** The standing values as things to be quoted; those whose name a question has are left out. */
+export const quotableStanding = (places: readonly Place[]): Pointable[] =>
+  listStanding()
+    .filter(({ source }) => !places.some(p => p.kind !== 'section' && source.startsWith(`${p.code}.`)))
+    .map(({ source, words }) => ({ code: source, label: words, number: '', kind: 'text', choices: [] }))
 
 /** Whether a place is another, or stands in it. */
 const standsIn = (place: Place, other: Place): boolean =>

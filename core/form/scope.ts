@@ -1,9 +1,10 @@
 import { checkTypes, type Scope } from '../expressions/check'
-import type { ExpressionProblem } from '../expressions/problem'
+import { problemAt, type ExpressionProblem } from '../expressions/problem'
 import { parseCached, ExpressionError } from '../expressions/parse'
 import type { Expr } from '../expressions/tree'
 import { BOOLEAN, TEXT, UNKNOWN, type Members, type ValueType } from '../expressions/types'
 import type { Form } from './definition'
+import { isStandingName, STANDING_NAMES, standingType } from './standing'
 import { columnsOf, HELD, valueTypeOf } from './types'
 import type { GroupPlace, Place, PlaceOf } from './walk'
 
@@ -39,6 +40,7 @@ export class FormNames {
   private readonly working = new Set<string>()
   private readonly scopes = new Map<string, Scope>()
   private readonly readings = new Map<string, RuleReading>()
+  private readonly quotes = new Map<string, RuleReading>()
 
   constructor(
     private readonly form: Form,
@@ -90,7 +92,8 @@ export class FormNames {
       lookup: name => {
         if (name === 'row') return row === null ? undefined : { type: this.rowType(row), later: false }
         const place = this.placeOf(name)
-        if (!place) return undefined
+        if (!place)
+          return isStandingName(name) ? { type: UNKNOWN, later: false, onlyQuoted: true } : undefined
         const outer = place.entryOf
         const within = outer && !isInside(stand, outer) ? outer.code : undefined
         return {
@@ -134,6 +137,35 @@ export class FormNames {
     this.readings.set(key, reading)
     return reading
   }
+
+  /** Reads what a text quotes where it stands: a value of any type. Texts may name standing values, which no rule can rest on. */
+  readQuote(text: string, stand: Standpoint): RuleReading {
+    const key = `${stand.section}/${stand.entryOf?.order ?? ''}:${text}`
+    const known = this.quotes.get(key)
+    if (known) return known
+    const reading = ofOneValue(readRule(text, withStanding(this.at(stand)), null))
+    this.quotes.set(key, reading)
+    return reading
+  }
+}
+
+/** A scope in which standing values can be named, too. */
+const withStanding = (scope: Scope): Scope => ({
+  lookup: name => {
+    const found = scope.lookup(name)
+    return found?.onlyQuoted && isStandingName(name) ? { type: standingType(name), later: false } : found
+  },
+  names: () => [...scope.names(), ...STANDING_NAMES],
+})
+
+/** Standing values are quoted by their members. */
+function ofOneValue(reading: RuleReading): RuleReading {
+  const { expr, type } = reading
+  if (expr?.kind !== 'name' || type.kind !== 'context') return reading
+  const members = [...type.members.keys()].map(member => `${expr.name}.${member}`)
+  const sentence = `“${expr.name}” has several values: write ${members.join(' or ')}.`
+  const problem = problemAt('wrong-type', expr, sentence, members[0] ?? null)
+  return { ...reading, expr: null, problems: [problem] }
 }
 
 /** Reads a rule in a scope; with an error of any kind it has no tree. */

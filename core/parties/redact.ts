@@ -287,7 +287,7 @@ class Redactor {
   /** Quotes of what is hidden are left out. */
   private text(text: string, stand: Standpoint): string {
     return rewriteQuotes(text, source => {
-      const { expr } = this.filled.plan.names.read(source, stand, null)
+      const { expr } = this.filled.plan.names.readQuote(source, stand)
       if (!expr) return '""'
       return namesIn(expr).some(n => this.hidden.has(n)) ? 'null' : source
     })

@@ -1,4 +1,3 @@
-import { TODAY_SLOT } from '../expressions/compiled'
 import { allProblems, fill, type Filled } from '../fill/fill'
 import { planOf } from '../fill/plan'
 import type { Answers } from '../form/answers'
@@ -22,7 +21,7 @@ export function tellProblems(
   const problems = turnProblems(filled, turn)
   if (problems.length === 0) return []
   const seen = redactForParty(filled, turn, answers)
-  const cut = fill(planOf(seen.form), seen.answers, String(filled.values[TODAY_SLOT]))
+  const cut = fill(planOf(seen.form), seen.answers, filled.today, filled.standing)
   const told = new Map(allProblems(cut).map(p => [p.path, p.sentence]))
   return problems.map(({ path }) => ({ path, sentence: told.get(path) ?? UNSAID }))
 }

@@ -1,6 +1,5 @@
 import { BOOLEAN } from '../expressions/types'
 import { compile } from '../expressions/compile'
-import { TODAY_SLOT } from '../expressions/compiled'
 import type { Answers } from '../form/answers'
 import { allProblems, answersInPlay, fill, type AnswerProblem, type Filled } from '../fill/fill'
 import type { Plan } from '../fill/planned'
@@ -101,10 +100,10 @@ export function turnsTaken(filled: Filled): string[] {
 
 /** The response as it was when some turns had answered. */
 function atHandOff(filled: Filled, turns: readonly Turn[]): Filled {
-  const { plan, values } = filled
+  const { plan, today, standing } = filled
   const theirs = new Set(turns.flatMap(turn => [...filledBy(plan, turn)]))
   const answers = Object.entries(answersInPlay(filled)).filter(([code]) => theirs.has(code))
-  return fill(plan, Object.fromEntries(answers), String(values[TODAY_SLOT]))
+  return fill(plan, Object.fromEntries(answers), today, standing)
 }
 
 const AHEAD = new WeakMap<Plan, Map<Turn, boolean>>()

@@ -45,6 +45,10 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   deleteTeam: 'admin',
   listRecord: 'admin',
   loadPost: 'admin',
+  saveLook: 'maker',
+  removeLook: 'maker',
+  loadWorkspace: 'admin',
+  saveWorkspace: 'admin',
   loadDirectory: 'designing',
 
   listForms: 'signedIn',

@@ -3,6 +3,7 @@ import type { Plan } from '../../core/fill/planned'
 import type { Answers } from '../../core/form/answers'
 import type { Row } from '../../core/form/choiceLists'
 import { chosenPeople, mergePeople, type PeopleRows } from '../../core/lists/people'
+import type { Standing } from '../../core/form/standing'
 import type { Turn } from '../../core/form/turns'
 import { tellProblems } from '../../core/parties/tellProblems'
 import { filledBy, withTurn } from '../../core/parties/turns'
@@ -20,7 +21,7 @@ export function acceptAnswers(
   turn: Turn | null,
   stored: Answers,
   sent: Answers,
-  begunOn: string,
+  { begunOn, standing }: { begunOn: string; standing: Standing },
 ): Filled {
   const { answers, foreign } = withTurn(plan, turn, stored, sent)
   if (foreign.length > 0)
@@ -30,7 +31,7 @@ export function acceptAnswers(
       'The response answers questions that this form does not have; nothing was stored.',
       foreign.map(code => ({ path: code, sentence: `There is no question “${code}” to be answered here.` })),
     )
-  const filled = fill(plan, answers, begunOn)
+  const filled = fill(plan, answers, begunOn, standing)
   const problems = tellProblems(filled, turn, answers)
   if (problems.length > 0)
     refuse(422, 'wrong-answers', 'Some answers don’t fit; nothing was stored.', problems)

@@ -12,23 +12,27 @@ import { resolveLink, type LinkTarget, type LinkUse } from './links'
 import { openNextTurn } from './openTurn'
 import { answersBefore, keepEvent } from './responseEvents'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
+import { standingOf } from './workspace'
 
 type TurnRow = typeof turns.$inferSelect
 
 /** Takes the answers of a later turn and hands the response on. */
 export async function handOff(db: Database, use: LinkUse, sending: Sending): Promise<Sent> {
   return db.transaction(async tx => {
-    const { plan, turn, row, response, release, who } = await resolveLink(tx, use, true)
+    const target = await resolveLink(tx, use, true)
+    const { plan, turn, row, response, release, who } = target
     if (!turn || !row || !response) return refuse(404, 'not-found', 'There is no such turn.')
     if (row.handedOffAt !== null && row.sendingKey === sending.key) {
       refuseOtherAnswers(row.sendingDigest, sending)
-      return sentAnswer(release, row.handedOffAt, row.nextTurn, `/f/${use.token}`)
+      return sentAnswer(release, { ...response, sentAt: row.handedOffAt }, row.nextTurn, `/f/${use.token}`)
     }
     refuseUnlessOpen(row, response.turn)
     refuseOtherRelease(release.number, sending.release)
     refuseUnseen(row, sending)
-    const filled = acceptAnswers(plan, turn, response.answers, sending.answers, response.begunOn)
-    const before = new Set(filesIn(fill(plan, response.answers, response.begunOn)).map(f => f.id))
+    const { begunOn } = response
+    const standing = await standingOf(tx, target)
+    const filled = acceptAnswers(plan, turn, response.answers, sending.answers, { begunOn, standing })
+    const before = new Set(filesIn(fill(plan, response.answers, begunOn)).map(f => f.id))
     const added = filesIn(filled).filter(f => !before.has(f.id))
     await claimFiles(tx, release.id, sending.key, response.id, added)
     const now = new Date()
@@ -61,20 +65,21 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
       who,
       details: { target: next?.code ?? null, before: answersBefore(response.answers, kept.answers) },
     })
-    return sentAnswer(release, now, next?.code ?? null, `/f/${use.token}`)
+    return sentAnswer(release, { ...response, sentAt: now }, next?.code ?? null, `/f/${use.token}`)
   })
 }
 
-/** What is answered to a sending that was taken: when, whose turn is next, and one's own link where it may come back. */
+/** What is answered to a sending that was taken: when, its number, whose turn is next, and one's own link where it may come back. */
 export function sentAnswer(
   { definition }: LinkTarget['release'],
-  sentAt: Date,
+  { sentAt, number }: { sentAt: Date; number: number },
   nextTurn: string | null,
   link: string | null,
 ): Sent {
   const next = nextTurn === null ? null : turnOf(definition, nextTurn)
   return {
     sentAt: sentAt.toISOString(),
+    number,
     next: next ? turnName(definition, next) : null,
     link: next ? link : null,
   }

@@ -5,7 +5,9 @@ import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
 import { listAcceptances } from './acceptances'
 import { loadFormRow } from './drafts'
+import { listLooks } from './looks'
 import { listReleases } from './releases'
+import { loadWorkspace } from './workspace'
 
 /** A form as somebody opens it who may see it, with its releases, and for those who may see them how many responses there are. */
 export async function loadForm(
@@ -23,6 +25,8 @@ export async function loadForm(
     responses: powers.has('responses') ? await countResponses(db, id) : null,
     powers: [...powers],
     accepted: await listAcceptances(db, id),
+    workspace: await loadWorkspace(db),
+    looks: await listLooks(db),
   }
 }
 

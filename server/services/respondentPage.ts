@@ -2,6 +2,7 @@ import { describeResponse } from '../../core/fill/describeResponse'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import { redactForParty, type RedactedForm } from '../../core/parties/redact'
+import type { Standing } from '../../core/form/standing'
 import type { Answers } from '../../core/form/answers'
 import { turnName, turnOf, withTurn } from '../../core/parties/turns'
 import type { OpenedTurn, RespondentPage, Sending, TurnDraft, VisibleForm } from '../../shared/api/answering'
@@ -11,6 +12,7 @@ import { isoToday } from './calendar'
 import { isOpen } from './keepTurn'
 import { resolveLink, type LinkTarget, type LinkUse } from './links'
 import { listEarlierTurns, nameToTell } from './returnTurn'
+import { standingOf } from './workspace'
 
 /** Everything that a page needs to be filled: only what the party of the turn may see leaves the server. */
 export async function loadRespondentPage(db: Database, use: LinkUse): Promise<RespondentPage> {
@@ -18,13 +20,15 @@ export async function loadRespondentPage(db: Database, use: LinkUse): Promise<Re
   const { release, plan, turn, response } = target
   const begunOn = response?.begunOn ?? isoToday()
   const answers = answersSoFar(target)
+  const standing = await standingOf(db, target)
   const seen = redactForParty(fill(plan, answers, begunOn), turn, answers)
   return {
     ...visibleForm(seen),
     release: release.number,
     today: begunOn,
     answers: seen.answers,
-    turn: await openedTurn(db, target, seen, begunOn),
+    turn: await openedTurn(db, target, seen, { begunOn, standing }),
+    standing,
   }
 }
 
@@ -46,7 +50,7 @@ async function openedTurn(
   db: Database,
   target: LinkTarget,
   seen: RedactedForm,
-  begunOn: string,
+  { begunOn, standing }: { begunOn: string; standing: Standing },
 ): Promise<OpenedTurn | null> {
   const { release, turn, row, response } = target
   if (!turn) return null
@@ -60,7 +64,7 @@ async function openedTurn(
     const returnsTo = await listEarlierTurns(db, target)
     return { ...opened, handedOffAt: null, givenBackTo: null, returnsTo, draft: draftOf(row), lines: [] }
   }
-  const lines = describeResponse(planOf(seen.form), seen.answers, begunOn)
+  const lines = describeResponse(planOf(seen.form), seen.answers, begunOn, standing)
   return { ...opened, ...closing(target), returnsTo: [], draft: null, lines }
 }
 

@@ -2,14 +2,17 @@ import { peopleLists } from '../../core/lists/people'
 import type { Database } from '../store/database'
 import { isoToday } from './calendar'
 import { resolveLink } from './links'
+import { loadWorkspace } from './workspace'
 
 /**
- * Everything that the first page of a link depends on, as a text: a release, the people whom it offers, and the day. Null for links of
+ * Everything that the first page of a link depends on, as a text: a release, the people whom it
+ * offers, the day, and what the workspace says of itself. Null for links of
  * turns, whose pages are of one response.
  * @throws Refused for links that lead nowhere
  */
 export async function respondentPageKey(db: Database, token: string): Promise<string | null> {
   const { release, row } = await resolveLink(db, { token, caller: null })
   if (row !== null) return null
-  return `${release.token} ${isoToday()} ${JSON.stringify(peopleLists(release.definition))}`
+  const offered = JSON.stringify(peopleLists(release.definition))
+  return `${release.token} ${isoToday()} ${offered} ${JSON.stringify(await loadWorkspace(db))}`
 }

@@ -1,4 +1,5 @@
 import { asc, eq } from 'drizzle-orm'
+import type { Standing } from '../../core/form/standing'
 import { describeResponse, type ResponseLine } from '../../core/fill/describeResponse'
 import type { Plan } from '../../core/fill/planned'
 import type { Answers } from '../../core/form/answers'
@@ -16,6 +17,7 @@ interface Told {
   plan: Plan
   answers: Answers
   begunOn: string
+  standing: Standing
 }
 
 /** What happened to a response and what was posted about it, the oldest first; links in letters only for those who may act. */
@@ -71,16 +73,16 @@ const withoutLinks = (text: string) => text.replace(/\/f\/[\w-]+/g, '/f/…')
 type Changes = Pick<HistoryLine, 'changes' | 'filled'>
 
 /** What each event changed in the answers: from those of now back to the first. */
-function changesOf(events: readonly EventRow[], { plan, answers, begunOn }: Told): Changes[] {
+function changesOf(events: readonly EventRow[], { plan, answers, begunOn, standing }: Told): Changes[] {
   const told = new Map<EventRow, Changes>()
   let after = answers
   let lines: readonly ResponseLine[] | null = null
   for (const event of [...events].reverse()) {
     const { before } = event.details
     if (!before || Object.keys(before).length === 0) continue
-    lines ??= describeResponse(plan, after, begunOn)
+    lines ??= describeResponse(plan, after, begunOn, standing)
     after = withBefore(after, before)
-    const earlier = describeResponse(plan, after, begunOn)
+    const earlier = describeResponse(plan, after, begunOn, standing)
     told.set(event, compareLines(earlier, lines))
     lines = earlier
   }

@@ -9,6 +9,7 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, turns } from '../store/schema'
 import { listHistory } from './responseHistory'
+import { loadWorkspace } from './workspace'
 
 /** Who reads a response: their address, and whether they may act in its form. */
 interface Reader {
@@ -39,6 +40,11 @@ export async function loadResponse(
     .where(eq(responses.id, id))
   if (!row) return refuse(404, 'not-found', 'There is no such response.')
   const plan = planOf(withKeptPeople(row.definition, row.people))
+  const standing = {
+    release: { number: row.release },
+    response: { number: row.number, link: `/forms/${row.formId}/collect?response=${id}` },
+    workspace: await loadWorkspace(db),
+  }
   return {
     id,
     formId: row.formId,
@@ -47,9 +53,9 @@ export async function loadResponse(
     withdrawnAt: row.withdrawnAt?.toISOString() ?? null,
     begunOn: row.begunOn,
     release: row.release,
-    lines: describeResponse(plan, row.answers, row.begunOn),
+    lines: describeResponse(plan, row.answers, row.begunOn, standing),
     turns: await listTurns(db, id, row.definition, reader),
-    history: await listHistory(db, { id, plan, ...row }, reader.mayAct),
+    history: await listHistory(db, { id, plan, standing, ...row }, reader.mayAct),
   }
 }
 

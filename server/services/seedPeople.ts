@@ -2,6 +2,8 @@ import { eq } from 'drizzle-orm'
 import type { Role } from '../../shared/api/people'
 import type { Right } from '../../shared/api/sharing'
 import type { Database } from '../store/database'
+import { saveLook } from './looks'
+import { saveWorkspace } from './workspace'
 import { formRights, forms, teamMembers, teams, users } from '../store/schema'
 
 /** Whom the demo data belongs to; `npm run demo` prints this. Everybody in the demo has this password. */
@@ -47,6 +49,8 @@ export async function seedPeople(db: Database, passwordHash: string): Promise<st
     if (!team) throw new Error(`The team “${name}” could not be stored.`)
     await db.insert(teamMembers).values(members.map(m => ({ teamId: team.id, userId: idOf(m) })))
   }
+  await saveWorkspace(db, { name: 'Wherry Reach Boatyard', address: '4 Slip Lane\nWherry Reach' })
+  await saveLook(db, { name: 'Yard blue', accent: '#1d4f7c', corner: 6 })
   return idOf(DEMO_OWNER.email)
 }
 

@@ -13,6 +13,7 @@ import { claimFiles, filesIn } from './files'
 import { handOff, refuseOtherRelease, sentAnswer } from './handOff'
 import { resolveLink, type LinkTarget, type LinkUse } from './links'
 import { openNextTurn, whoIsToAct } from './openTurn'
+import { standingOf } from './workspace'
 import { keepEvent } from './responseEvents'
 import { makeLink } from './turnLinks'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
@@ -27,7 +28,8 @@ export async function submitAnswers(db: Database, use: LinkUse, sending: Sending
   if (row) return handOff(db, use, sending)
   refuseOtherRelease(release.number, sending.release)
   refuseWrongDay(sending.begunOn)
-  const filled = acceptAnswers(plan, turn, {}, sending.answers, sending.begunOn)
+  const standing = await standingOf(db, target)
+  const filled = acceptAnswers(plan, turn, {}, sending.answers, { begunOn: sending.begunOn, standing })
   return db.transaction(async tx => {
     const again = await answerAgain(tx, release, sending)
     return again ?? (await storeResponse(tx, target, sending, filled))
@@ -61,11 +63,11 @@ async function storeResponse(
       ...answersToStore(filled, turn, {}, null),
     })
     .onConflictDoNothing()
-    .returning({ id: responses.id, sentAt: responses.sentAt })
+    .returning({ id: responses.id, sentAt: responses.sentAt, number: responses.number })
   // Sent twice in one moment: the other one was first.
   if (!stored) return (await answerAgain(db, release, sending)) ?? refuseSentBefore()
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
-  if (!turn) return { sentAt: stored.sentAt.toISOString(), next: null, link: null }
+  if (!turn) return sentAnswer(release, stored, null, null)
   return handFirstOn(db, { release, turn, who }, sending, filled, stored)
 }
 
@@ -92,7 +94,7 @@ async function handFirstOn(
   { release, turn, who }: { release: LinkTarget['release']; turn: Turn; who: string },
   sending: Sending,
   filled: Filled,
-  stored: { id: string; sentAt: Date },
+  stored: { id: string; sentAt: Date; number: number },
 ): Promise<Sent> {
   const next = await openNextTurn(db, release, filled, turn, stored.id)
   const target = next?.code ?? null
@@ -119,7 +121,7 @@ async function handFirstOn(
     details: { target },
     at: stored.sentAt,
   })
-  return sentAnswer(release, stored.sentAt, target, row ? await ownLink(db, row.id, turn) : null)
+  return sentAnswer(release, stored, target, row ? await ownLink(db, row.id, turn) : null)
 }
 
 /** The link by which the first party comes back to its turn. */
@@ -135,6 +137,7 @@ async function answerAgain(
   const [row] = await db
     .select({
       sentAt: responses.sentAt,
+      number: responses.number,
       digest: responses.sendingDigest,
       turnId: turns.id,
       turn: turns.turn,
@@ -147,5 +150,5 @@ async function answerAgain(
   refuseOtherAnswers(row.digest, sending)
   const turn = row.turn === null ? null : turnOf(release.definition, row.turn)
   const link = turn && row.turnId !== null ? await ownLink(db, row.turnId, turn) : null
-  return sentAnswer(release, row.sentAt, row.nextTurn, link)
+  return sentAnswer(release, row, row.nextTurn, link)
 }

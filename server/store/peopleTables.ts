@@ -1,5 +1,6 @@
 import { boolean, index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
+import { Look } from '../../core/form/look'
 import { ROLES } from '../../shared/api/people'
 import { at, id, json, maybeAt } from './columns'
 
@@ -19,6 +20,19 @@ export const users = pgTable('users', {
   /** The time step of the code that was used last: no code counts twice. */
   totpStep: integer('totp_step'),
   createdAt: at('created_at'),
+})
+
+/** What the workspace says of itself; one row. */
+export const workspace = pgTable('workspace', {
+  id: integer('id').primaryKey().default(1),
+  name: text('name').notNull().default(''),
+  address: text('address').notNull().default(''),
+})
+
+/** Looks that the workspace keeps for its forms, by name. */
+export const looks = pgTable('looks', {
+  name: text('name').primaryKey(),
+  look: json('look', Look).notNull(),
 })
 
 /** Browsers that are signed in; of the token only its digest is kept. */

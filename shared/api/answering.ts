@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { dayNumber } from '../../core/expressions/dates'
 import { LIMITS } from '../../core/form/limits'
+import type { Standing } from '../../core/form/standing'
 import type { OfferedRow } from '../../core/form/rows'
 import { ResponseLine } from './responses'
 import { AnyAnswers, Counter, StoredForm } from './stored'
@@ -29,9 +30,10 @@ export const Sending = z.strictObject({
 })
 export type Sending = z.infer<typeof Sending>
 
-/** When a response was taken, the name of the turn that is next (null when it is done), and one's own link, where it may be given back. */
+/** When a response was taken and under which number, the name of the turn that is next (null when it is done), and one's own link, where it may be given back. */
 export const Sent = z.object({
   sentAt: z.string(),
+  number: z.int(),
   next: z.string().nullable(),
   link: z.string().nullable(),
 })
@@ -78,12 +80,19 @@ export const OpenedTurn = z.object({
 
 export type OpenedTurn = z.infer<typeof OpenedTurn>
 
+/** What texts may quote besides answers, by name and member: see `core/form/standing.ts`. */
+export const StandingValues = z.custom<Standing>(
+  value => typeof value === 'object' && value !== null && !Array.isArray(value),
+  'standing values by name',
+)
+
 /** Everything that a page needs to be filled. */
 export const RespondentPage = VisibleForm.extend({
   release: z.int(),
   today: z.string(),
   answers: AnyAnswers,
   turn: OpenedTurn.nullable(),
+  standing: StandingValues,
 })
 export type RespondentPage = z.infer<typeof RespondentPage>
 

@@ -5,6 +5,7 @@ import * as forms from './forms'
 import { LINK_ROUTES } from './linkRoutes'
 import * as inbox from './inbox'
 import * as lists from './lists'
+import * as looks from './looks'
 import * as people from './people'
 import * as releases from './releases'
 import * as responses from './responses'
@@ -109,6 +110,10 @@ export const API = {
     body: people.HandOver,
     answer: session.Done,
   },
+  loadWorkspace: { method: 'GET', path: '/api/workspace', answer: people.Workspace },
+  saveLook: { method: 'PUT', path: '/api/looks', body: looks.NamedLook, answer: session.Done },
+  removeLook: { method: 'DELETE', path: '/api/looks', query: looks.LookByName, answer: session.Done },
+  saveWorkspace: { method: 'PUT', path: '/api/workspace', body: people.Workspace, answer: session.Done },
   loadDirectory: { method: 'GET', path: '/api/directory', answer: people.Directory },
   createTeam: {
     method: 'POST',

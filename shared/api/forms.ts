@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import { Edit } from '../../core/form/edits'
 import { LIMITS } from '../../core/form/limits'
+import { NamedLook } from './looks'
+import { Workspace } from './people'
 import { Acceptance, ReleaseBrief } from './releases'
 import { Power } from './sharing'
 import { Counter, CounterInAddress, StoredEdits, StoredForm } from './stored'
@@ -51,6 +53,8 @@ export const LoadedForm = z.object({
   responses: z.int().nullable(),
   powers: z.array(Power),
   accepted: z.array(Acceptance),
+  workspace: Workspace,
+  looks: z.array(NamedLook),
 })
 export type LoadedForm = z.infer<typeof LoadedForm>
 

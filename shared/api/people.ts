@@ -1,6 +1,13 @@
 import { z } from 'zod'
 import { LIMITS } from '../../core/form/limits'
 
+/** What the workspace says of itself in forms: its name, and its address in lines. */
+export const Workspace = z.strictObject({
+  name: z.string().trim().max(200),
+  address: z.string().trim().max(1_000),
+})
+export type Workspace = z.infer<typeof Workspace>
+
 /** What somebody is in the workspace: a member sees what is shared with them, a maker makes forms and shared lists, an admin keeps people, teams and the record as well. */
 export const ROLES = ['member', 'maker', 'admin'] as const
 export const Role = z.enum(ROLES)

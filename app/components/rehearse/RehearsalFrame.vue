@@ -50,6 +50,9 @@ const sheetStyle = computed(() =>
   props.toScale ? { width: `${FRAME_WIDTHS[width.value]}px`, zoom: scale.value } : undefined,
 )
 
+const look = computed(() => draft.form?.look)
+useLook(() => look.value)
+
 function goOn() {
   if (pagination.goOn() === 'end') finished.value = true
   scroll.value?.scrollTo({ top: 0 })
@@ -132,9 +135,13 @@ watch(
       <div
         v-if="filled && page"
         class="sheet page"
-        :class="[width, { scaled: toScale }]"
+        :class="[width, { scaled: toScale, 'looked looked-text': look }]"
         :style="sheetStyle"
       >
+        <LookPictures
+          v-if="look"
+          :look="look"
+        />
         <RehearsedHandOff
           v-if="finished && turn"
           :turn="turn"

@@ -59,6 +59,8 @@ const PACES = [
       :items="PACES"
       @update:model-value="setPace"
     />
+    <span class="left">Look</span>
+    <FoldedPart title="Colours, pictures and sizes of the respondent’s page"><LookFields /></FoldedPart>
     <span class="left">Messages</span>
     <FoldedPart title="Own words for what is said of a missing or wrong answer">
       <p class="small quiet">

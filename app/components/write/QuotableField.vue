@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiFormatQuoteOpen } from '@mdi/js'
-import { pointableQuestions } from '#core/form/names'
+import { pointableQuestions, quotableStanding } from '#core/form/names'
 import type { Place } from '#core/form/walk'
 
 /** A text in which answers can be quoted: by the button, or by typing two braces. */
@@ -20,7 +20,10 @@ const isPicking = ref(false)
 let spot = { from: 0, to: 0 }
 const questions = computed(() =>
   isPicking.value && draft.form
-    ? pointableQuestions(draft.form, draft.places, props.place, props.except)
+    ? [
+        ...pointableQuestions(draft.form, draft.places, props.place, props.except),
+        ...quotableStanding(draft.places),
+      ]
     : [],
 )
 const field = () => box.value?.querySelector<HTMLInputElement | HTMLTextAreaElement>('input, textarea')

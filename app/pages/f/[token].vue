@@ -25,8 +25,13 @@ const keptWords = computed(() => {
 const main = useTemplateRef('main')
 useHead({
   title: () => data.value?.definition.title ?? 'Form',
-  htmlAttrs: { lang: () => data.value?.definition.language ?? 'en' },
+  htmlAttrs: {
+    lang: () => data.value?.definition.language ?? 'en',
+    class: () => (data.value?.definition.look ? 'looked' : ''),
+  },
 })
+useLook(() => data.value?.definition.look)
+const look = computed(() => data.value?.definition.look)
 provide(PARTY_ACCESS, visible.access)
 provide(FILE_ADDRESS, file => `/api/answer/${token}/files/${file}`)
 provide(FILE_TAKER, {
@@ -52,7 +57,7 @@ async function toTop(step: void | Promise<void>) {
 <template>
   <main
     ref="main"
-    class="answer"
+    class="answer looked-text"
   >
     <template v-if="error || !data || !filled">
       <h1>This form can’t be opened</h1>
@@ -62,6 +67,10 @@ async function toTop(step: void | Promise<void>) {
       </p>
     </template>
     <template v-else>
+      <LookPictures
+        v-if="look"
+        :look="look"
+      />
       <div class="top">
         <strong>{{ data.definition.title }}</strong><span
           v-if="turn && !turn.isFirst"
@@ -154,7 +163,7 @@ async function toTop(step: void | Promise<void>) {
 <style scoped>
 .answer {
   width: 100%;
-  max-width: 600px;
+  max-width: var(--page-width, 600px);
   box-sizing: border-box;
   margin: 0 auto;
   padding: 36px 16px 80px;

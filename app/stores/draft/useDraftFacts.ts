@@ -9,15 +9,36 @@ export function useDraftFacts() {
   const responses = ref<number | null>(0)
   /** Risks that somebody has accepted. */
   const accepted = shallowRef<readonly Accepted[]>([])
+  /** What the workspace says of itself, and the looks that it keeps. */
+  const workspace = ref<LoadedForm['workspace']>({ name: '', address: '' })
+  const looks = shallowRef<LoadedForm['looks']>([])
+
+  const forgetLook = (name: string) => (looks.value = looks.value.filter(l => l.name !== name))
+  function rememberLook(look: LoadedForm['looks'][number]) {
+    const others = looks.value.filter(l => l.name !== look.name)
+    looks.value = [...others, look].toSorted((a, b) => a.name.localeCompare(b.name))
+  }
 
   function know(loaded: LoadedForm) {
     releases.value = loaded.releases
     responses.value = loaded.responses
     accepted.value = loaded.accepted
+    workspace.value = loaded.workspace
+    looks.value = loaded.looks
   }
   /** The draft is not any release's any more. */
   function departFromReleases() {
     releases.value = releases.value.map(r => ({ ...r, sameAsDraft: false }))
   }
-  return { releases, responses, accepted, know, departFromReleases }
+  return {
+    releases,
+    responses,
+    accepted,
+    workspace,
+    looks,
+    rememberLook,
+    forgetLook,
+    know,
+    departFromReleases,
+  }
 }

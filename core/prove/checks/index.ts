@@ -59,6 +59,8 @@ import { openGate } from './openGate'
 import { overlappingBranches } from './overlappingBranches'
 import { foundByTrying } from './foundByTrying'
 import { privateInference } from './privateInference'
+import { standingBlank } from './standingBlank'
+import { faintLook } from './faintLook'
 import { quoteBlank } from './quoteBlank'
 import { redundantPart } from './redundantPart'
 import { alwaysRequired, neverRequired } from './requiredRules'
@@ -133,6 +135,8 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   twinBranches,
   leftOutOfRun,
   quoteBlank,
+  standingBlank,
+  faintLook,
   shownToRefused,
   blankAsYes,
   noneWithOthers,

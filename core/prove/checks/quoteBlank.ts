@@ -35,7 +35,7 @@ export const quoteBlank: Check = {
           .flatMap(found => splitQuotes(found.text))
           .flatMap(piece => {
             const expr =
-              piece.kind === 'words' ? null : inquiry.model.plan.names.read(piece.source, place, null).expr
+              piece.kind === 'words' ? null : inquiry.model.plan.names.readQuote(piece.source, place).expr
             return expr?.kind === 'name' ? namesIn(expr) : []
           })
         return [...new Set(quoted)].flatMap((name): Finding[] => {

@@ -41,7 +41,7 @@ function inClosing(inquiry: Inquiry, { code, title, text: said }: Closing, index
     .flatMap(words => splitQuotes(words ?? '').map(piece => ({ piece, words: words ?? '' })))
     .flatMap(({ piece, words }): Finding[] => {
       if (piece.kind === 'words') return []
-      const { syntax, problems } = inquiry.model.plan.names.read(piece.source, place, null)
+      const { syntax, problems } = inquiry.model.plan.names.readQuote(piece.source, place)
       const why = syntax?.message ?? problems[0]?.sentence
       if (why === undefined) return []
       const conflict = [partAt(place, 'closing', index)]
@@ -66,7 +66,7 @@ function quotesIn(inquiry: Inquiry, found: ReturnType<typeof textsAt>[number]): 
   const stand = entry && place.kind === 'group' ? standpointInside(place) : place
   return splitQuotes(whole).flatMap((piece): Finding[] => {
     if (piece.kind === 'words') return []
-    const { syntax, problems } = inquiry.model.plan.names.read(piece.source, stand, null)
+    const { syntax, problems } = inquiry.model.plan.names.readQuote(piece.source, stand)
     const [problem] = syntax
       ? [{ from: syntax.from, to: syntax.to, sentence: syntax.message, instead: syntax.instead }]
       : problems

@@ -48,7 +48,7 @@ function quotesUnseen({ form, model: { plan } }: Inquiry, turn: Turn): Finding[]
     const names = textsAt(place)
       .flatMap(found => splitQuotes(found.text))
       .flatMap(piece => {
-        const expr = piece.kind === 'words' ? null : plan.names.read(piece.source, place, null).expr
+        const expr = piece.kind === 'words' ? null : plan.names.readQuote(piece.source, place).expr
         return expr ? namesIn(expr) : []
       })
     return unseenAmong(names, plan, view).map(asked =>

@@ -22,6 +22,7 @@ export const ACTS = [
   'suspended',
   'let in again',
   'forms handed over',
+  'workspace changed',
   'team saved',
   'team deleted',
   'rights changed',

@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { Colour } from '#core/form/look'
+
+/** A colour: typed as the web writes it, or picked. */
+const props = defineProps<{ name: string; colour: string | undefined; none: string }>()
+const emit = defineEmits<{ change: [colour: string | undefined] }>()
+const typed = ref(props.colour ?? '')
+watch(
+  () => props.colour,
+  colour => (typed.value = colour ?? ''),
+)
+const isWrong = ref(false)
+function take(text: string) {
+  const colour = text.trim().toLowerCase()
+  isWrong.value = colour !== '' && !Colour.safeParse(colour).success
+  if (!isWrong.value && colour !== (props.colour ?? '')) emit('change', colour === '' ? undefined : colour)
+}
+/** The picker says it with how it shines through, too. */
+const pick = (text: string) => take(text.slice(0, 7))
+</script>
+
+<template>
+  <div class="row-flex">
+    <v-menu
+      :close-on-content-click="false"
+      location="bottom start"
+    >
+      <template #activator="{ props: activator }">
+        <v-btn
+          v-bind="activator"
+          class="swatch"
+          :aria-label="`Pick: ${name}`"
+          :style="{ background: colour ?? 'transparent' }"
+        />
+      </template>
+      <v-color-picker
+        :model-value="colour ?? '#14655a'"
+        mode="hex"
+        :modes="['hex']"
+        elevation="0"
+        @update:model-value="pick"
+      />
+    </v-menu>
+    <v-text-field
+      v-model="typed"
+      class="typed"
+      :placeholder="none"
+      :aria-label="name"
+      :error="isWrong"
+      :error-messages="isWrong ? ['A colour is written #1f6f78.'] : []"
+      maxlength="7"
+      @change="take(inputText($event))"
+    />
+  </div>
+</template>
+
+<style scoped>
+.swatch {
+  width: 32px;
+  padding: 0;
+}
+.typed {
+  max-width: 180px;
+}
+</style>

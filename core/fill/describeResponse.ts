@@ -17,6 +17,8 @@ export interface ResponseLine {
   label: string
   state: 'answered' | 'blank' | 'unasked'
   text: string
+  /** The text is lightly formatted, as CommonMark. */
+  isRich: boolean
   section: number
   heading: string | null
   entry: string | null
@@ -85,6 +87,7 @@ function describeEntries(group: PlannedGroup, frame: Frame, prefix: string): Res
       label: node.title,
       state: frame.inPlay[order] ? 'blank' : 'unasked',
       text: '',
+      isRich: false,
       section,
       heading: null,
       entry: null,
@@ -102,8 +105,9 @@ function describeQuestion({ place, slot }: PlannedQuestion, frame: Frame, prefix
     code: place.code,
     path: prefix + place.code,
     label: quotedText(frame, place.node.label, place) || place.code,
-    state: stateOf(value, frame.inPlay[place.order] === true),
+    state: stateOf(value ?? given ?? null, frame.inPlay[place.order] === true),
     text: describeValue(value, place.node, frame.plan.form, given),
+    isRich: place.node.type === 'longText' && place.node.rich === true,
     section: place.section,
     heading: null,
     entry: null,
@@ -112,7 +116,7 @@ function describeQuestion({ place, slot }: PlannedQuestion, frame: Frame, prefix
   }
 }
 
-function stateOf(value: Value, isInPlay: boolean): ResponseLine['state'] {
+function stateOf(value: Value | Answer, isInPlay: boolean): ResponseLine['state'] {
   if (value !== null) return 'answered'
   return isInPlay ? 'blank' : 'unasked'
 }

@@ -11,6 +11,7 @@ import type { Value, ValueType } from '../expressions/types'
 import type { Form } from '../form/definition'
 import type { ChoiceType, QuestionOf, QuestionType } from '../form/questions'
 import { writeInLabel } from '../form/types'
+import { gridSteps, mayNotApply, notApplicableLabel, saysNotApplicable } from '../form/notApplicable'
 import { optionsOf, WRITE_IN } from '../form/rows'
 import { isRecord, type Answer } from '../form/answers'
 import { isFile } from './readers'
@@ -35,8 +36,8 @@ const number = (value: Value, unit?: string, places?: number) =>
 
 function choice(q: QuestionOf<ChoiceType>, form: Form, code: Value, given: Answer | undefined): string {
   if (code === WRITE_IN && q.writeIn) {
-    const written = [given].flat().find(g => isRecord(g))
-    return isRecord(written) ? String(written[WRITE_IN]) : writeInLabel(q)
+    const written = [given].flat().flatMap(g => (isRecord(g) ? [String(g[WRITE_IN])] : []))
+    return written.length > 0 ? written.join(', ') : writeInLabel(q)
   }
   return (
     optionsOf(form, q)?.find(r => r.code === code)?.label ??
@@ -75,7 +76,7 @@ const DESCRIBERS: { readonly [T in QuestionType]: Teller<T> } = {
           .flatMap(r =>
             value[r.code] === null || value[r.code] === undefined
               ? []
-              : [`${r.label}: ${labelIn(q.options)(value[r.code] ?? null)}`],
+              : [`${r.label}: ${labelIn(gridSteps(q))(value[r.code] ?? null)}`],
           )
           .join('; ')
       : '',
@@ -115,7 +116,10 @@ export const describeValue = <T extends QuestionType>(
   question: QuestionOf<T>,
   form: Form,
   given?: Answer,
-): string => (value === null ? '' : DESCRIBERS[question.type](value, question, form, given))
+): string => {
+  if (value !== null) return DESCRIBERS[question.type](value, question, form, given)
+  return mayNotApply(question) && saysNotApplicable(given) ? notApplicableLabel(question) : ''
+}
 
 interface ValueFormat {
   longDate?: boolean

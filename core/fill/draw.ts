@@ -40,7 +40,7 @@ export function drawSteps(steps: readonly Step[], drawing: Drawing): Record<stri
 }
 
 function drawAnswer(question: PlannedQuestion, { next, pool, blanks }: Drawing): Answer {
-  const skip = question.required !== true && next() < blanks
+  const skip = question.said !== true && next() < blanks
   const answers = pool(question)
   return skip ? null : (answers[Math.floor(next() * answers.length)] ?? null)
 }

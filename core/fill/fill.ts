@@ -274,7 +274,7 @@ function finishSteps(steps: readonly Step[], where: Finishing, entries: Readonly
   const { frame } = where
   for (const step of steps) {
     if (!frame.inPlay[step.place.order]) continue
-    if (isQuestion(step)) frame.required[step.slot] = step.required !== null && holds(step.required, frame)
+    if (isQuestion(step)) frame.required[step.slot] = holds(step.said, frame)
     else if (isRepeating(step))
       frame.entries.set(step.place.order, framesOf(step, where, entries.get(step.place.order) ?? []))
   }

@@ -20,6 +20,7 @@ import type { Form } from '../form/definition'
 import { FINISH } from '../form/finish'
 import type { ChoiceType, QuestionOf } from '../form/questions'
 import { isStandingName, STANDING_NAMES } from '../form/standing'
+import { mayNotApply } from '../form/notApplicable'
 import { listPlaces, type Place, type PlaceOf } from '../form/walk'
 import { optionsOf } from '../form/rows'
 import { sortByDependency } from './sortByDependency'
@@ -177,6 +178,7 @@ class Planner {
   private question(place: PlaceOf<'question'>, common: PlannedPlace): PlannedQuestion {
     const { node } = place
     const slot = this.slotAt[place.order] ?? -1
+    const said = this.lock('required' in node ? node.required : undefined, place)
     const isFirst = this.slots.get(place.code) === slot
     return {
       is: 'question',
@@ -188,14 +190,15 @@ class Planner {
       parent: common.parent,
       slot,
       otherSlot: isFirst && 'writeIn' in node && node.writeIn ? slot + 1 : -1,
-      required: this.lock('required' in node ? node.required : undefined, place),
+      required: mayNotApply(node) ? null : said,
+      said,
       default:
         'default' in node && node.default !== undefined
           ? this.rule(node.default, place, this.names.typeOf(place.code))
           : null,
       value: node.type === 'value' ? this.rule(node.value, place, null) : null,
       offer: node.type === 'choice' || node.type === 'choices' ? this.offer(node, place) : null,
-      read: readerOf(node, this.form.messages),
+      read: readerOf(node, this.form),
       last: { answer: null, offered: null, reading: BLANK },
     }
   }

@@ -71,7 +71,9 @@ export interface PlannedQuestion extends PlannedPlace {
   slot: number
   /** The slot of the text written in; -1 where there is none. */
   otherSlot: number
+  /** When a value is demanded; `said`: when something has to be said, if only that the question does not apply. */
   required: Lock
+  said: Lock
   default: PlannedRule | null
   value: PlannedRule | null
   offer: PlannedOffer | null

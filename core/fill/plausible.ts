@@ -1,6 +1,7 @@
 import { dayNumber, isoFromDay, timeFromSeconds } from '../expressions/dates'
 import { likelyTexts } from '../form/likelyTexts'
 import type { QuestionOf, QuestionType } from '../form/questions'
+import { gridSteps } from '../form/notApplicable'
 import { WRITE_IN } from '../form/rows'
 import type { Answer, Answers } from '../form/answers'
 import { drawSteps, repairAnswers, type Drawing } from './draw'
@@ -68,7 +69,8 @@ const MAKERS: { readonly [T in QuestionType]: Maker<T> } = {
   date: day,
   time: (_, { next }) => clock(next),
   dateTime: (q, making) => `${day(q, making)}T${clock(making.next)}`,
-  grid: (q, { next }) => Object.fromEntries(q.rows.map(r => [r.code, pick(q.options, next)?.code ?? null])),
+  grid: (q, { next }) =>
+    Object.fromEntries(q.rows.map(r => [r.code, pick(gridSteps(q), next)?.code ?? null])),
   ranking: (q, { next }) =>
     shuffled(q.options, next)
       .slice(0, q.most)

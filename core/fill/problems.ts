@@ -1,3 +1,4 @@
+import { saysNotApplicable } from '../form/notApplicable'
 import type { QuestionType } from '../form/questions'
 import type { Filled, Frame } from './frame'
 import { isQuestion, isRepeating } from './steps'
@@ -129,6 +130,7 @@ const MISSING: Readonly<Record<QuestionType, string>> = {
 function missingIn(question: PlannedQuestion, frame: Frame): string | null {
   const { node } = question.place
   const value = frame.values[question.slot] ?? null
+  if (value === null && saysNotApplicable(frame.given.get(question.slot))) return null
   if (value === null) {
     const own = 'requiredMessage' in node ? node.requiredMessage : undefined
     return own

@@ -14,10 +14,11 @@ const writtenIn = (answer: Answer): string | null =>
     ? answer[WRITE_IN]
     : null
 
-function readWriteIn(text: string, value: Value, answer: Answer): AnswerReading {
-  if (text.trim() === '') return { ...wrong('Please say what.'), answer, value: null }
-  if (text.length > LIMITS.label) return wrong(`At most ${LIMITS.label} characters fit.`)
-  return { ...ok(value, answer), other: text }
+/** What was written in, several of them told as one text. */
+function readWriteIns(texts: readonly string[], value: Value, answer: Answer): AnswerReading {
+  if (texts.some(text => text.trim() === '')) return { ...wrong('Please say what.'), answer, value: null }
+  if (texts.some(text => text.length > LIMITS.label)) return wrong(`At most ${LIMITS.label} characters fit.`)
+  return { ...ok(value, answer), other: texts.join(', ') }
 }
 
 /** Reads the answer of a single choice. */
@@ -27,7 +28,7 @@ export function readChoice(
   { offered, rows }: Offer,
 ): AnswerReading {
   const written = q.writeIn ? writtenIn(answer) : null
-  if (written !== null) return readWriteIn(written, WRITE_IN, answer)
+  if (written !== null) return readWriteIns([written], WRITE_IN, answer)
   if (typeof answer !== 'string') return wrong('One of the choices is expected here.')
   if (!rows.has(answer)) return notOffered
   return offered === null || offered.has(answer) ? ok(answer, answer) : { ...BLANK, lost: [answer] }
@@ -37,19 +38,21 @@ export function readChoice(
 export function readChoices(q: QuestionOf<'choices'>, answer: GivenAnswer, offer: Offer): AnswerReading {
   if (!isList(answer)) return wrong('A list of choices is expected here.')
   const { offered, rows } = offer
-  const written = q.writeIn ? (answer.map(writtenIn).find(w => w !== null) ?? null) : null
+  const written = q.writeIn ? answer.flatMap(a => writtenIn(a) ?? []) : []
   const codes = answer.filter(a => writtenIn(a) === null || !q.writeIn)
-  if (codes.some(c => typeof c !== 'string' || !rows.has(c)) || answer.length - codes.length > 1)
-    return notOffered
+  if (codes.some(c => typeof c !== 'string' || !rows.has(c))) return notOffered
+  const most = q.writeIns ?? 1
+  if (written.length > most) return wrong(`At most ${most} of your own can be written in.`, 'tooMany')
   const lost = offered === null ? NONE : codes.map(String).filter(c => !offered.has(c))
   const given = new Set<Answer>(codes)
   const kept = [...rows.keys()].filter(c => given.has(c) && !lost.includes(c))
-  if (kept.length === 0 && written === null) return { ...BLANK, lost }
-  const problem = countProblem(q, kept, written !== null, rows)
+  if (kept.length === 0 && written.length === 0) return { ...BLANK, lost }
+  const problem = countProblem(q, kept, written.length > 0, rows)
   if (problem !== null)
     return { ...wrong(problem.sentence, problem.why), ...(problem.isUnfinished ? { answer } : {}) }
-  if (written === null) return { ...ok(kept, kept), lost }
-  return { ...readWriteIn(written, [...kept, WRITE_IN], [...kept, { [WRITE_IN]: written }]), lost }
+  if (written.length === 0) return { ...ok(kept, kept), lost }
+  const own = written.map(text => ({ [WRITE_IN]: text }))
+  return { ...readWriteIns(written, [...kept, WRITE_IN], [...kept, ...own]), lost }
 }
 
 /** What is wrong with how many are chosen; `isUnfinished`: more or fewer would do, so that the answer is kept. */

@@ -1,5 +1,6 @@
 import { sayTwofold } from './typedNumber'
 import { emailProblem, phoneProblem, urlProblem } from './contacts'
+import { lookUp, tableOf } from './lookedUp'
 import { readChoice, readChoices } from './readChoices'
 import { type GivenAnswer, type Offer, type AnswerReading, wrong, ok, BLANK } from './answerReading'
 import {
@@ -22,8 +23,10 @@ import {
 } from '../expressions/dates'
 import { patternOf } from '../expressions/patterns'
 import type { Value } from '../expressions/types'
+import type { Form } from '../form/definition'
 import { LIMITS } from '../form/limits'
-import type { FormMessages, MessageKind } from '../form/messages'
+import type { MessageKind } from '../form/messages'
+import { gridSteps, mayNotApply, saysNotApplicable } from '../form/notApplicable'
 import { ownWords } from '../form/ownWords'
 import type { QuestionOf, QuestionType } from '../form/questions'
 import { isRecord, type Answer } from '../form/answers'
@@ -189,9 +192,13 @@ const READERS: { readonly [T in QuestionType]: Reader<T> } = {
   email: () => trimmed(text(emailProblem, LIMITS.text, undefined, 'notAnEmail')),
   phone: () => trimmed(text(phoneProblem, LIMITS.text, undefined, 'notAPhone')),
   url: () => trimmed(text(urlProblem, 2_000, undefined, 'notAUrl')),
-  scale: q => number(limits(q), 0, 'Choose a place on the scale.'),
+  scale: q => {
+    const read = number(limits(q), 0, 'Choose a place on the scale.')
+    return (answer, offer) =>
+      mayNotApply(q) && saysNotApplicable(answer) ? ok(null, answer) : read(answer, offer)
+  },
   grid: q => {
-    const options = new Set(q.options.map(o => o.code))
+    const options = new Set(gridSteps(q).map(o => o.code))
     return answer => {
       if (!isRecord(answer)) return wrong('An answer for each row is expected here.')
       const odd = Object.entries(answer).find(
@@ -294,13 +301,15 @@ const cents = (n: Num): string => {
  */
 export function readerOf<T extends QuestionType>(
   question: QuestionOf<T>,
-  ofForm: FormMessages = {},
+  form: Pick<Form, 'messages' | 'lists'> = {},
 ): (answer: Answer, offer: Offer) => AnswerReading {
   const read = READERS[question.type](question)
-  const own = ownWords(question, ofForm)
+  const own = ownWords(question, form.messages)
+  const table = tableOf(question)
   return (answer, offer) => {
     if (answer === null || answer === '') return BLANK
-    const reading = read(answer, offer)
+    const first = read(answer, offer)
+    const reading = table ? lookUp(form, table, first) : first
     const said = reading.why === null ? undefined : own[reading.why]
     return said === undefined ? reading : { ...reading, wrong: said }
   }

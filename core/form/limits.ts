@@ -7,6 +7,7 @@ export const LIMITS = {
   lists: 500,
   rows: 100_000,
   options: 2_000,
+  writeIns: 20,
   columns: 40,
   routes: 100,
   skips: 20,

@@ -15,9 +15,10 @@ import {
   When,
 } from './fields'
 import { LIMITS } from './limits'
+import { Picture } from './look'
 import { Messages } from './messages'
 
-/** One choice of a question. `points` and `price` count in calculations; `alone` excludes the others of a multiple choice. */
+/** One choice of a question. `points` and `price` count in calculations; `alone` excludes the others of a multiple choice; `picture` is shown with it. */
 export const Option = z.strictObject({
   code: ChoiceCode,
   label: Label,
@@ -25,6 +26,7 @@ export const Option = z.strictObject({
   price: z.number().optional(),
   shownWhen: Expression.optional(),
   alone: z.boolean().optional(),
+  picture: Picture.shape.data.optional(),
 })
 
 const asked = {
@@ -75,14 +77,28 @@ const Numeric = z.number().optional()
 /** Limits that are worked out, from earlier answers or the day: expressions of the question's own type, beside the fixed ones. */
 const bounds = { atLeast: Expression.optional(), atMost: Expression.optional() }
 
+/**
+ * A list of the form that an answer is looked up in, by its codes, whatever letters are large or small: only those in it are taken, or all but
+ * those. The list stays on the server; what is said of an answer that is not taken is the message.
+ */
+export const Table = z.strictObject({ list: Code, takes: z.enum(['these', 'others']), message: Text.min(1) })
+const lookedUp = { table: Table.optional() }
+
 /** Question types with what each adds to the common part. */
-export const TextQuestion = z.strictObject({ ...asked, type: z.literal('text'), ...lengths, ...patterns })
-/** `lines`: how high the field is. */
+export const TextQuestion = z.strictObject({
+  ...asked,
+  type: z.literal('text'),
+  ...lengths,
+  ...patterns,
+  ...lookedUp,
+})
+/** `lines`: how high the field is; `rich`: lightly formatted, kept as CommonMark. */
 export const LongTextQuestion = z.strictObject({
   ...asked,
   type: z.literal('longText'),
   ...lengths,
   lines: z.int().min(1).max(LIMITS.lines).optional(),
+  rich: z.literal(true).optional(),
 })
 export const IntegerQuestion = z.strictObject({
   ...asked,
@@ -116,10 +132,12 @@ export const ChoiceQuestion = z.strictObject({
   ...chosen,
   display: z.enum(['radios', 'buttons', 'dropDown', 'search']).optional(),
 })
+/** `writeIns`: how many own words may be written in; all of them count as one choice. */
 export const ChoicesQuestion = z.strictObject({
   ...asked,
   type: z.literal('choices'),
   ...chosen,
+  writeIns: z.int().min(2).max(LIMITS.writeIns).optional(),
   least: z.int().min(1).max(LIMITS.options).optional(),
   most: z.int().min(1).max(LIMITS.options).optional(),
   display: z.enum(['boxes', 'buttons', 'search']).optional(),
@@ -145,9 +163,11 @@ export const DateTimeQuestion = z.strictObject({
   min: Moment.optional(),
   max: Moment.optional(),
 })
-export const EmailQuestion = z.strictObject({ ...asked, type: z.literal('email') })
-export const PhoneQuestion = z.strictObject({ ...asked, type: z.literal('phone') })
-export const UrlQuestion = z.strictObject({ ...asked, type: z.literal('url') })
+export const EmailQuestion = z.strictObject({ ...asked, type: z.literal('email'), ...lookedUp })
+export const PhoneQuestion = z.strictObject({ ...asked, type: z.literal('phone'), ...lookedUp })
+export const UrlQuestion = z.strictObject({ ...asked, type: z.literal('url'), ...lookedUp })
+/** That something does not apply: an answer, but none that counts; true, or in own words. */
+const notApplicable = z.union([z.literal(true), Label]).optional()
 /** `low`, `middle`, `high`: words for the ends and what lies between them. */
 export const ScaleQuestion = z.strictObject({
   ...asked,
@@ -157,8 +177,9 @@ export const ScaleQuestion = z.strictObject({
   low: Label.optional(),
   middle: Label.optional(),
   high: Label.optional(),
+  notApplicable,
 })
-/** Several rows answered on one scale; required means every row. */
+/** Several rows answered on one scale, whose steps have their own words; required means every row. */
 export const GridQuestion = z.strictObject({
   ...asked,
   type: z.literal('grid'),
@@ -166,6 +187,7 @@ export const GridQuestion = z.strictObject({
   options: z
     .array(z.strictObject({ code: ChoiceCode, label: Label, points: z.number().optional() }))
     .max(LIMITS.gridRows),
+  notApplicable,
 })
 /** Options put into an order; with `most`, only the first so many. */
 export const RankingQuestion = z.strictObject({
@@ -275,6 +297,7 @@ export const Question = z.discriminatedUnion('type', [
   HiddenQuestion,
 ])
 
+export type Table = z.infer<typeof Table>
 export type Option = z.infer<typeof Option>
 export type Question = z.infer<typeof Question>
 export type QuestionType = Question['type']

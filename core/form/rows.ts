@@ -6,7 +6,13 @@ import type { ChoiceType, QuestionOf } from './questions'
 export const WRITE_IN = 'other'
 
 /** A row that a choice offers: an option of the question, or a row of its list. */
-export type OfferedRow = Row & { points?: number; price?: number; shownWhen?: string; alone?: boolean }
+export type OfferedRow = Row & {
+  points?: number
+  price?: number
+  shownWhen?: string
+  alone?: boolean
+  picture?: string
+}
 
 /** The rows that a choice question offers at most, before any narrowing; null when its list does not exist. */
 export function optionsOf(form: Form, question: QuestionOf<ChoiceType>): readonly OfferedRow[] | null {

@@ -124,5 +124,11 @@ function entryCodesIn(node: Section | Item, inside: boolean): string[] {
 /** The lists that a node's questions take their choices from. */
 export function listsIn(node: Section | Item): string[] {
   if ('items' in node) return node.items.flatMap(listsIn)
-  return node.kind === 'question' && 'list' in node && node.list !== undefined ? [node.list] : []
+  return node.kind === 'question' ? listsOf(node) : []
+}
+
+/** The lists of a single node: where its choices come from, and what its answers are looked up in. */
+export function listsOf(node: Section | Item): string[] {
+  const chosen = 'list' in node && node.list !== undefined ? [node.list] : []
+  return 'table' in node && node.table ? [...chosen, node.table.list] : chosen
 }

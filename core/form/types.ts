@@ -13,6 +13,7 @@ import {
 import type { Form } from './definition'
 import type { ChoiceList, ColumnKind } from './choiceLists'
 import type { ChoiceType, QuestionOf, QuestionType } from './questions'
+import { gridSteps } from './notApplicable'
 import { labelsByCode, optionsOf, WRITE_IN, type OfferedRow } from './rows'
 
 /** What the type of a calculated value comes from: the type check of its expression. */
@@ -136,7 +137,8 @@ export const TYPES: { readonly [T in QuestionType]: TypeEntry<T> } = {
   grid: {
     words: 'rating grid',
     valueType: q => {
-      const cell: ValueType = { kind: 'code', choices: new Map(q.options.map(o => [o.code, o.label])) }
+      const choices = new Map(gridSteps(q).map(o => [o.code, o.label]))
+      const cell: ValueType = { kind: 'code', choices }
       const members = new Map<string, ValueType>(q.rows.map(r => [r.code, cell]))
       if (q.options.some(o => o.points !== undefined)) members.set('points', { kind: 'list', of: NUMBER })
       return { kind: 'context', members }

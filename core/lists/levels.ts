@@ -1,3 +1,4 @@
+import { listsOf } from '../form/transform'
 import { codeFromLabel, freeCode } from '../form/codes'
 import type { Form } from '../form/definition'
 import type { ChoiceList, Row } from '../form/choiceLists'
@@ -164,6 +165,6 @@ export function groupedOptions(text: string): { head: string; labels: string[] }
 /** The questions of a form that take their choices from a list. */
 export function usersOf(form: Form, list: string): string[] {
   return listPlaces(form).flatMap(p =>
-    p.kind === 'question' && 'list' in p.node && p.node.list === list ? [p.code] : [],
+    p.kind === 'question' && listsOf(p.node).includes(list) ? [p.code] : [],
   )
 }

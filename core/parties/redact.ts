@@ -187,6 +187,7 @@ class Redactor {
         new Set([
           'officeOnly',
           'privateTo',
+          'table',
           ...('under' in offering && offering.under && this.hidden.has(offering.under.question)
             ? ['under']
             : []),

@@ -1,4 +1,5 @@
-import { allProblems, fill, type Filled } from '../fill/fill'
+import { allProblems, fill, type AnswerProblem, type Filled } from '../fill/fill'
+import { tableOf } from '../fill/lookedUp'
 import { planOf } from '../fill/plan'
 import type { Answers } from '../form/answers'
 import type { Turn } from '../form/turns'
@@ -23,5 +24,14 @@ export function tellProblems(
   const seen = redactForParty(filled, turn, answers)
   const cut = fill(planOf(seen.form), seen.answers, filled.today, filled.standing)
   const told = new Map(allProblems(cut).map(p => [p.path, p.sentence]))
-  return problems.map(({ path }) => ({ path, sentence: told.get(path) ?? UNSAID }))
+  return problems.map(({ path, ...problem }) => ({
+    path,
+    sentence: told.get(path) ?? lookedUpWords(problem) ?? UNSAID,
+  }))
+}
+
+/** What is said of an answer that its list does not take: the list is kept from the party, the message is for it. */
+function lookedUpWords({ step, sentence }: Pick<AnswerProblem, 'step' | 'sentence'>): string | null {
+  const table = 'is' in step && step.place.kind === 'question' ? tableOf(step.place.node) : undefined
+  return table?.message === sentence ? sentence : null
 }

@@ -1,3 +1,4 @@
+import { listsOf } from '../form/transform'
 import { namesIn } from '../expressions/tree'
 import type { Form } from '../form/definition'
 import { rulesAt } from '../form/rules'
@@ -51,9 +52,7 @@ export function riskBasis(
 ): string {
   const start = places.find(p => p.address === finding.address)
   const taken = start ? closureOf(start, places) : places
-  const lists = new Set(
-    taken.flatMap(p => ('list' in p.node && p.node.list !== undefined ? [p.node.list] : [])),
-  )
+  const lists = new Set(taken.flatMap(p => listsOf(p.node)))
   return digestOf([
     taken.map(p => [p.address, p.section, p.groups.map(g => g.address), p.node]),
     form.turns,

@@ -1,3 +1,4 @@
+import { listsOf } from '../form/transform'
 import type { Form } from '../form/definition'
 import { listNames } from '../form/listNames'
 import { listPlaces, placeName, type Address, type Place } from '../form/walk'
@@ -82,9 +83,7 @@ function partsOf(
     promises: form.promises?.map(q => q.holds),
   }
   for (const [name, what] of Object.entries(others)) parts.set(name, digestOf(what ?? null))
-  const lists = new Set(
-    taken.flatMap(p => ('list' in p.node && p.node.list !== undefined ? [p.node.list] : [])),
-  )
+  const lists = new Set(taken.flatMap(p => listsOf(p.node)))
   for (const { code, columns, rows } of form.lists ?? [])
     if (!start || lists.has(code)) parts.set(`list/${code}`, digestOf([columns, rows]))
   return parts

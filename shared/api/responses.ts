@@ -9,6 +9,7 @@ export const ResponseLine = z.object({
   label: z.string(),
   state: z.enum(['answered', 'blank', 'unasked']),
   text: z.string(),
+  isRich: z.boolean(),
   section: z.int(),
   heading: z.string().nullable(),
   entry: z.string().nullable(),

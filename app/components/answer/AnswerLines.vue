@@ -31,7 +31,11 @@ defineSlots<{ heading?: (scope: { line: ResponseLine }) => unknown }>()
       <div class="line">
         <dt>{{ l.label }}</dt>
         <dd :class="{ quiet: l.state === 'blank' }">
-          {{ l.state === 'blank' ? 'left blank' : l.text }}
+          <template v-if="l.state === 'blank'">left blank</template>
+          <AnswerWords
+            v-else
+            :line="l"
+          />
         </dd>
       </div>
     </template>

@@ -52,7 +52,11 @@ const addressOf = inject(FILE_ADDRESS, null)
               >{{ f.name }}</a
             >
           </template>
-          <template v-else>{{ l.state === 'blank' ? 'left blank' : l.text }}</template>
+          <template v-else-if="l.state === 'blank'">left blank</template>
+          <AnswerWords
+            v-else
+            :line="l"
+          />
         </dd>
       </div>
     </template>

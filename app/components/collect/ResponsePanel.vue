@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { API } from '#shared/api/endpoints'
-import type { ResponseDetails } from '#shared/api/responses'
 import { callApi } from '~/api/callApi'
 
 /** One response as it is read. */
@@ -12,11 +11,6 @@ const { data: open, error } = await useAsyncData(
   () => callApi(API.loadResponse, { params: { id: id.value } }),
   { server: false, watch: [id] },
 )
-type Line = ResponseDetails['lines'][number]
-const textOf = (line: Line): string => {
-  if (line.state === 'answered') return line.text
-  return line.state === 'blank' ? 'left blank' : 'not asked'
-}
 </script>
 
 <template>
@@ -79,7 +73,11 @@ const textOf = (line: Line): string => {
                   stroke-width="3"
                 />
               </svg>
-              <template v-else>{{ textOf(l) }}</template>
+              <AnswerWords
+                v-else-if="l.state === 'answered'"
+                :line="l"
+              />
+              <template v-else>{{ l.state === 'blank' ? 'left blank' : 'not asked' }}</template>
             </dd>
           </div>
         </template>

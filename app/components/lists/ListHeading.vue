@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ChoiceList } from '#core/form/choiceLists'
 import type { Edit } from '#core/form/edits'
+import { tableOf } from '#core/fill/lookedUp'
 import { usersOf } from '#core/lists/levels'
 
 /** Title and code of a list, what uses it, and the way to be rid of it. */
@@ -20,7 +21,11 @@ function recode(event: Event) {
   const own = props.list.code
   if (!code || code === own) return
   const edits = draft.places.flatMap((p): Edit[] => {
-    const isUser = p.kind === 'question' && 'list' in p.node && p.node.list === own
+    if (p.kind !== 'question') return []
+    const table = tableOf(p.node)
+    if (table?.list === own)
+      return [{ do: 'change', what: p.address, set: { table: { ...table, list: code } } }]
+    const isUser = 'list' in p.node && p.node.list === own
     return isUser ? [{ do: 'change', what: p.address, set: { list: code } }] : []
   })
   if (draft.edit([...edits, { do: 'change', what: address.value, set: { code } }])) emit('recoded', code)

@@ -12,6 +12,8 @@ const isAsked = computed(
   () => question.value !== null && question.value.type !== 'value' && question.value.type !== 'hidden',
 )
 const kinds = computed(() => (question.value ? MESSAGE_KINDS[question.value.type] : []))
+const LOOKED_UP: ReadonlySet<string> = new Set(['text', 'email', 'phone', 'url'])
+const isLookedUp = computed(() => LOOKED_UP.has(question.value?.type ?? ''))
 const hasDefault = computed(() => question.value !== null && question.value.type !== 'value')
 const defaultText = computed(() =>
   question.value && 'default' in question.value ? question.value.default : undefined,
@@ -87,6 +89,13 @@ const canLock = computed(
       :kinds="kinds"
       :messages="'messages' in question ? question.messages : undefined"
       @change="(messages, merge) => emit('set', { messages }, merge)"
+    />
+  </template>
+  <template v-if="question && isLookedUp">
+    <span class="left">Looked up</span>
+    <TableField
+      :question="question"
+      @change="(table, merge) => emit('set', { table }, merge)"
     />
   </template>
   <template v-if="hasDefault">

@@ -102,6 +102,7 @@ const marks = (o: Option) =>
     o.price === undefined ? '' : `price ${o.price}`,
     o.shownWhen === undefined ? '' : 'rule',
     o.alone ? 'alone' : '',
+    o.picture ? 'picture' : '',
   ]
     .filter(Boolean)
     .join(', ')
@@ -179,6 +180,14 @@ const marks = (o: Option) =>
               excludes the others</label
             >
           </div>
+          <PictureField
+            v-if="isChoice"
+            :name="o.label"
+            :picture="o.picture ? { data: o.picture } : undefined"
+            :room="{ width: 320, height: 240 }"
+            is-said
+            @change="change(i, { picture: $event?.data })"
+          />
           <RuleField
             v-if="isChoice"
             words="Offered when"

@@ -8,6 +8,8 @@ const props = defineProps<{
   picture: Picture | undefined
   /** So many pixels are kept of it, at most. */
   room: { width: number; height: number }
+  /** Something beside it says what it shows. */
+  isSaid?: boolean
 }>()
 const emit = defineEmits<{ change: [picture: Picture | undefined] }>()
 const problem = ref('')
@@ -53,7 +55,7 @@ function describe(alt: string) {
       >
     </div>
     <v-text-field
-      v-if="picture"
+      v-if="picture && !isSaid"
       :model-value="picture.alt ?? ''"
       placeholder="what it shows, for those who don’t see it"
       :aria-label="`What the picture shows: ${name}`"

@@ -22,10 +22,14 @@ const choice = (key: string, words: string, choices: Record<string, string>): Ty
   choices: Object.entries(choices).map(([value, w]) => ({ value, words: w })),
 })
 
+const doesNotApply: TypeField = { key: 'notApplicable', words: 'with “doesn’t apply”', as: 'tick' }
+
+const lightly: TypeField = { key: 'rich', words: 'lightly formatted', as: 'tick' }
+
 /** What each type has beyond the common part, in the order in which the row shows it; a new type is a new entry. */
 export const TYPE_FIELDS: Readonly<Record<QuestionType, readonly TypeField[]>> = {
   text: letters,
-  longText: [...letters, number('lines', 'lines high')],
+  longText: [...letters, number('lines', 'lines high'), lightly],
   email: [],
   phone: [],
   url: [],
@@ -49,6 +53,7 @@ export const TYPE_FIELDS: Readonly<Record<QuestionType, readonly TypeField[]>> =
     number('least', 'at least'),
     number('most', 'at most'),
     { key: 'writeIn', words: 'with “other, please say”', as: 'tick' },
+    number('writeIns', 'so many of one’s own'),
   ],
   date: [
     { key: 'min', words: 'first day', as: 'date' },
@@ -67,8 +72,9 @@ export const TYPE_FIELDS: Readonly<Record<QuestionType, readonly TypeField[]>> =
     text('low', 'words at the low end'),
     text('middle', 'in the middle'),
     text('high', 'words at the high end'),
+    doesNotApply,
   ],
-  grid: [],
+  grid: [doesNotApply],
   file: [
     { key: 'kinds', words: 'kinds', as: 'many', choices: FILE_KINDS.map(k => ({ value: k, words: k })) },
     number('megabytes', 'most megabytes'),

@@ -24,6 +24,7 @@ export const faintLook: Check = {
     const sentence = `The accent ${accent} of the form’s look has a contrast of ${measured} to 1 with the page ${ground}; ${LEAST_CONTRAST} to 1 is read without effort.`
     return [
       finding(kind, null, sentence, {
+        marked: { text: `${accent} on ${ground}`, from: 0, to: accent.length },
         mend: {
           words: `Take ${readable.accent}`,
           edits: [{ do: 'change', what: 'form', set: { look: readable } }],

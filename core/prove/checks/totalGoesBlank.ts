@@ -1,3 +1,4 @@
+import { mayNotApply } from '../../form/notApplicable'
 import { namesIn, nodesOf, type Expr } from '../../expressions/tree'
 import { print } from '../../expressions/print'
 import type { PlannedQuestion } from '../../fill/planned'
@@ -94,7 +95,12 @@ const blankGoal = ({ model }: Inquiry, total: PlannedQuestion, parts: readonly P
     state.inPlay[total.place.order] === true &&
     (state.values[total.slot] ?? null) === null &&
     parts.some(p => (state.values[p.slot] ?? null) !== null) &&
-    parts.every(p => state.required[p.slot] !== true || (state.values[p.slot] ?? null) !== null),
+    parts.every(
+      p =>
+        state.required[p.slot] !== true ||
+        mayNotApply(p.place.node) ||
+        (state.values[p.slot] ?? null) !== null,
+    ),
 })
 
 /** The parts that may be blank: not always asked, or not required. */

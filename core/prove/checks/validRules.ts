@@ -157,7 +157,8 @@ const isMissing = (frame: Frame, { step }: Ruled): boolean =>
   'is' in step &&
   isQuestion(step) &&
   frame.required[step.slot] === true &&
-  (frame.values[step.slot] ?? null) === null
+  (frame.values[step.slot] ?? null) === null &&
+  !frame.given.has(step.slot)
 
 /** The goal that a check turns out some way where it stands in play. */
 function goalOf(

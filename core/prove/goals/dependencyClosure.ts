@@ -99,7 +99,7 @@ class Collector {
   }
 
   private addQuestion(code: string, question: PlannedQuestion) {
-    const { place, required } = question
+    const { place, said } = question
     const { grid } = place.node.type === 'choice' ? parseEntryCode(code) : { grid: null }
     this.open.push(...(grid === null ? this.model.copies.rowsOf(code) : [grid]))
     this.addSection(place.section)
@@ -107,7 +107,7 @@ class Collector {
     for (const { lock } of locksOf(this.model, question)) if (lock !== true) this.addExpr(lock.expr)
     // What gives a value is no condition: its names count, but it has no truth.
     for (const rule of ownRules(question)) if (rule.expr) this.open.push(...namesIn(rule.expr))
-    if (required && required !== true) this.addExpr(required.expr)
+    if (said && said !== true) this.addExpr(said.expr)
     if (place.section < this.current) for (const check of question.checks) this.addExpr(check.expr)
   }
 

@@ -1,3 +1,4 @@
+import { listsOf } from '../../form/transform'
 import type { ChoiceList } from '../../form/choiceLists'
 import { namesIn, type Expr } from '../../expressions/tree'
 import type { Answers } from '../../form/answers'
@@ -163,7 +164,7 @@ export class Stamps {
     this.working.add(order)
     const exprs = [
       ...ownRules(step).map(r => r.expr),
-      isQuestion(step) && step.required && step.required !== true ? step.required.expr : null,
+      isQuestion(step) && step.said && step.said !== true ? step.said.expr : null,
     ]
     const around = this.model.stepAt(step.parent)
     const { node } = step.place
@@ -174,7 +175,7 @@ export class Stamps {
       ...exprs.flatMap(e => this.names(e, section)),
       ...step.skips.flatMap(skip => this.skipStamps(skip, section)),
       ...(isRepeating(step) ? step.inner.map(s => this.stepStamp(s)) : []),
-      ...('list' in node && node.list !== undefined ? [this.ofList.get(node.list) ?? 0] : []),
+      ...listsOf(node).map(list => this.ofList.get(list) ?? 0),
     ])
     this.working.delete(order)
     this.ofStep.set(order, stamp)

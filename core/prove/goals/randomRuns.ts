@@ -1,3 +1,4 @@
+import { DOES_NOT_APPLY, gridSteps, mayNotApply } from '../../form/notApplicable'
 import { namesIn } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
 import { isoFromDay, dayNumber } from '../../expressions/dates'
@@ -127,7 +128,7 @@ function makePool(model: Model, step: PlannedQuestion): Answer[] {
   }
   if (node.type === 'date') values.push(...nearbyDays(values))
   if (node.type === 'grid')
-    for (const option of node.options)
+    for (const option of gridSteps(node))
       values.push(Object.fromEntries(node.rows.map(r => [r.code, option.code])))
   if (node.type === 'ranking')
     values.push(
@@ -141,7 +142,8 @@ function makePool(model: Model, step: PlannedQuestion): Answer[] {
       .filter(v => isPossible(v, step))
       .map(v => sampleAnswer(step, v))
   if (step.offer && model.domain(code).open) values.push(...[...step.offer.rows.keys()].slice(0, MOST_ROWS))
-  return values.filter(v => isPossible(v, step)).map(v => sampleAnswer(step, v))
+  const pool = values.filter(v => isPossible(v, step)).map(v => sampleAnswer(step, v))
+  return mayNotApply(node) ? [...pool, DOES_NOT_APPLY] : pool
 }
 
 const MOST_ROWS = 200

@@ -1,3 +1,4 @@
+import { withNotApplicable } from './notApplied'
 import type { WitnessGoal } from './goal'
 import { sameAnswer, type Answers } from '../../form/answers'
 import { valueKey } from '../../lists/listIndex'
@@ -50,7 +51,7 @@ export function smallestWitness(model: Model, goal: WitnessGoal, today: string):
 
 /** What may be required on the way belongs to a witness as well; what nobody needs to answer stays blank. */
 const demandingBefore = ({ plan }: Model, { section }: WitnessGoal) =>
-  plan.questions.filter(q => q.place.section < section && (q.required !== null || q.checks.length > 0))
+  plan.questions.filter(q => q.place.section < section && (q.said !== null || q.checks.length > 0))
 
 /** Whether so much may have to be answered on the way to a goal that no smallest set is looked for. */
 export const isLongWay = (model: Model, goal: WitnessGoal): boolean =>
@@ -71,8 +72,9 @@ export function onDayOf(witness: Answers, others: Answers): Answers {
 /** The answers, if the evaluator agrees with them. */
 export function replay(model: Model, goal: WitnessGoal, answers: Answers, today: string): Answers | null {
   const offered = withOffered(model.plan, code => model.domain(code).classes, answers, today)
-  const state = stateAt(model, offered, goal, today)
-  return state && goal.holds(state) ? offered : null
+  const said = withNotApplicable(model.plan, goal, offered)
+  const state = stateAt(model, said, goal, today)
+  return state && goal.holds(state) ? said : null
 }
 
 /** Answers of a state that shows a goal, with as few as can be left out one by one: where the solver has no smallest set that replays. */
@@ -84,7 +86,7 @@ export function reducedWitness(
 ): Answers | null {
   let answers = replay(model, goal, shown, today)
   // What has to be answered wherever it is asked can't be left out.
-  const optional = Object.keys(shown).filter(code => model.stepOf(code)?.required !== true)
+  const optional = Object.keys(shown).filter(code => model.stepOf(code)?.said !== true)
   for (const code of optional.slice(0, MOST_TRIES)) {
     if (!answers || answers[code] === undefined) continue
     const { [code]: _, ...others } = answers

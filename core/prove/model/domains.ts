@@ -1,5 +1,6 @@
 import { type Asked, constantValue } from './asked'
-import { freeText, formedText, EMAIL, PHONE, oneOfTexts } from './textDomains'
+import { tableOf } from '../../fill/lookedUp'
+import { listedTexts, freeText, formedText, EMAIL, PHONE, oneOfTexts } from './textDomains'
 import { isPossible } from './sampleAnswers'
 import { numberClasses } from './numberClasses'
 import { type Domain, type Range, exact, opaque, OPAQUE, EXACT } from './domain'
@@ -183,15 +184,25 @@ export function domainOf<T extends QuestionType>(
 ): Domain {
   const begins = isLockable(step, plan) ? constantDefault(step) : undefined
   const constants = asked.constants.get(node.code) ?? []
-  const domain = DOMAINS[node.type]({
+  const listed = listedCodes(node, plan)
+  const question = {
     node,
     step,
     plan,
     asked: begins === undefined || constants.includes(begins) ? constants : [...constants, begins],
     whole: asked.whole.has(node.code),
     texts: asked.texts.get(node.code) ?? [],
-  })
+  }
+  const domain = listed ? listedTexts(question, listed) : DOMAINS[node.type](question)
   return lockedAs(domain, step, plan)
+}
+
+/** The texts that a question takes, where it takes just those of a list. */
+function listedCodes(node: PlannedQuestion['place']['node'], { form }: Plan): readonly string[] | null {
+  const table = tableOf(node)
+  if (table?.takes !== 'these') return null
+  const list = form.lists?.find(l => l.code === table.list)
+  return list ? list.rows.flatMap(row => (row.retired === true ? [] : [row.code])) : null
 }
 
 /** Whether a question may be read-only, by a rule of its own or of what stands around it. */

@@ -17,6 +17,7 @@ import type {
 } from '../../fill/planned'
 import { readerOf } from '../../fill/readers'
 import { isQuestion, isRepeating } from '../../fill/steps'
+import { gridSteps } from '../../form/notApplicable'
 import type { QuestionOf } from '../../form/questions'
 
 /**
@@ -123,7 +124,8 @@ export class Copies {
     const whole = this.stepOf(grid)
     if (whole?.place.node.type !== 'grid' || !whole.place.node.rows.some(r => r.code === row))
       return undefined
-    const { label, options, required } = whole.place.node
+    const { label, required } = whole.place.node
+    const options = [...gridSteps(whole.place.node)]
     const node: QuestionOf<'choice'> = {
       kind: 'question',
       type: 'choice',
@@ -215,6 +217,7 @@ export class Copies {
       ...common,
       place: { ...step.place, ...at },
       required: maybe(step.required),
+      said: maybe(step.said),
       default: optional(step.default),
       value: optional(step.value),
       offer: offered,

@@ -16,7 +16,9 @@ interface TextQuestion {
 /** Texts of a form: one for every combination of outcomes that the tests asked of them can have. */
 export function formedText({ asked, texts, step }: TextQuestion, form: TextForm): Domain {
   const named = asked.filter(v => typeof v === 'string')
-  const classes = textClasses(texts, named, form)
+  const all = textClasses(texts, named, form)
+  // A text that a condition names may be one that its question refuses.
+  const classes = all?.filter(c => isPossible(c, step) || !named.includes(c))
   // One that can't be answered after all would be a form that is told wrongly here: nothing is proved by it then.
   const isRight = classes?.every(c => isPossible(c, step))
   if (classes && isRight) return { ...exact(classes, false), uniform: true }
@@ -44,6 +46,20 @@ const textDomain =
 /** Texts among which only those that conditions name are told apart. */
 export const oneOfTexts = (candidates: readonly string[]) =>
   textDomain((named, step) => candidates.find(c => !named.includes(c) && isPossible(c, step)) ?? null)
+/** How many texts of a list are told apart one by one. */
+const MOST_LISTED = 400
+/** Texts that are looked up in a list: just those that are in it. */
+export function listedTexts(
+  { asked, step }: Pick<TextQuestion, 'asked' | 'step'>,
+  codes: readonly string[],
+): Domain {
+  const possible = codes.filter(code => isPossible(code, step))
+  if (possible.length <= MOST_LISTED) return exact(possible, true)
+  const named = asked.filter(v => typeof v === 'string' && possible.includes(v))
+  const other = possible.find(code => !named.includes(code)) ?? SOMETHING
+  return { ...EXACT, classes: [other, ...named], singletons: false, open: true }
+}
+
 /** The forms of e-mail addresses and phone numbers as `core/fill` reads them, blanks around them cut off. */
 const BLANK = '\\t-\\r \u00A0\u1680\u2000-\u200A\u2028\u2029\u202F\u205F\u3000\uFEFF'
 export const EMAIL: TextForm = {

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { isRecord } from '#core/form/answers'
+import { gridSteps } from '#core/form/notApplicable'
 import type { WidgetEmits, WidgetProps } from './widget'
 
 /** Several rows on one scale: a table where there is room, stacked questions where there is not. */
 const props = defineProps<WidgetProps<'grid'>>()
 const emit = defineEmits<WidgetEmits>()
+const steps = computed(() => gridSteps(props.question))
 const given = computed(() => (isRecord(props.value) ? props.value : {}))
 function choose(row: string, code: string) {
   emit('answer', { ...given.value, [row]: code })
@@ -15,14 +17,14 @@ function choose(row: string, code: string) {
 <template>
   <div
     class="grid"
-    :style="{ '--columns': question.options.length }"
+    :style="{ '--columns': steps.length }"
   >
     <div
       class="head"
       aria-hidden="true"
     >
       <span /><span
-        v-for="o in question.options"
+        v-for="o in steps"
         :key="o.code"
         class="small quiet"
         >{{ o.label }}</span
@@ -43,7 +45,7 @@ function choose(row: string, code: string) {
         >{{ r.label }}</span
       >
       <label
-        v-for="(o, j) in question.options"
+        v-for="(o, j) in steps"
         :key="o.code"
         :class="{ chosen: given[r.code] === o.code }"
       >

@@ -5,6 +5,7 @@ import { writeInLabel } from '#core/form/types'
 import { WRITE_IN } from '#core/form/rows'
 import { VCheckboxBtn } from 'vuetify/components/VCheckbox'
 import { VRadio } from 'vuetify/components/VRadio'
+import OwnWords from './OwnWords.vue'
 import type { WidgetEmits, WidgetProps } from './widget'
 
 /** Radio buttons, boxes to tick, or the same as buttons side by side; a write-in asks for its text right below. */
@@ -18,6 +19,7 @@ interface Shown {
   value: Answer
   label: string
   alone: boolean
+  picture?: string
 }
 const writesIn = computed(() => 'writeIn' in props.question && props.question.writeIn !== undefined)
 const options = computed((): Shown[] => {
@@ -31,7 +33,13 @@ const options = computed((): Shown[] => {
   const rows = [...(props.step.offer?.rows.values() ?? [])].filter(
     r => offered === null || offered.has(r.code),
   )
-  const own = rows.map(r => ({ code: r.code, value: r.code, label: r.label, alone: r.alone === true }))
+  const own = rows.map(r => ({
+    code: r.code,
+    value: r.code,
+    label: r.label,
+    alone: r.alone === true,
+    picture: r.picture,
+  }))
   return question.writeIn
     ? [...own, { code: WRITE_IN, value: WRITE_IN, label: writeInLabel(question), alone: false }]
     : own
@@ -42,29 +50,27 @@ const chosen = computed(() => {
 })
 const isChosen = (o: Shown) => chosen.value.includes(o.value)
 const written = computed(() => {
-  const found = [props.value].flat().find(g => isRecord(g))
-  return isRecord(found) ? String(found[WRITE_IN] ?? '') : ''
+  const own = [props.value].flat().flatMap(g => (isRecord(g) ? [String(g[WRITE_IN] ?? '')] : []))
+  return own.length > 0 ? own : ['']
 })
-const asAnswer = (o: Shown, text = written.value): Answer =>
-  o.code === WRITE_IN && writesIn.value ? { [WRITE_IN]: text } : o.value
+const most = computed(() => ('writeIns' in props.question ? (props.question.writeIns ?? 1) : 1))
+/** What stands for a choice in the answer: itself, or each of the own words. */
+const asAnswers = (o: Shown, texts = written.value): Answer[] =>
+  o.code === WRITE_IN && writesIn.value ? texts.map(text => ({ [WRITE_IN]: text })) : [o.value]
 
 function choose(o: Shown) {
-  if (!many.value) emit('answer', asAnswer(o))
+  if (!many.value) emit('answer', asAnswers(o)[0] ?? null)
   else {
     const next = isChosen(o)
       ? options.value.filter(p => isChosen(p) && p !== o)
       : options.value.filter(p => p === o || (isChosen(p) && !o.alone && !p.alone))
-    emit('answer', next.length === 0 ? null : next.map(p => asAnswer(p)))
+    emit('answer', next.length === 0 ? null : next.flatMap(p => asAnswers(p)))
   }
   emit('left')
 }
-function write(event: Event) {
-  const text = inputText(event)
-  const own = { [WRITE_IN]: text }
-  emit(
-    'answer',
-    many.value ? options.value.filter(isChosen).map(p => (p.code === WRITE_IN ? own : p.value)) : own,
-  )
+function write(texts: readonly string[]) {
+  const all = options.value.filter(isChosen).flatMap(p => asAnswers(p, [...texts]))
+  emit('answer', many.value ? all : { [WRITE_IN]: texts[0] ?? '' })
 }
 </script>
 
@@ -92,16 +98,22 @@ function write(event: Event) {
           :model-value="isChosen(o) ? o.code : null"
           @change="choose(o)"
         />
+        <img
+          v-if="o.picture"
+          class="pictured looked-picture"
+          :src="o.picture"
+          alt=""
+        />
         <span>{{ o.label }}</span>
       </label>
-      <v-text-field
+      <OwnWords
         v-if="o.code === WRITE_IN && writesIn && isChosen(o)"
         class="written"
-        :model-value="written"
-        maxlength="500"
-        :aria-label="`${o.label}: your own words`"
-        @input="write"
-        @blur="emit('left')"
+        :texts="written"
+        :most="most"
+        :label="o.label"
+        @write="write"
+        @left="emit('left')"
       />
       <div
         v-if="$slots.under && isChosen(o)"
@@ -147,6 +159,14 @@ label:has(:focus-visible) {
 }
 label :deep(.v-selection-control__input) {
   outline: none;
+}
+.pictured {
+  width: 96px;
+  height: 72px;
+  object-fit: cover;
+}
+.buttons .pictured {
+  display: block;
 }
 .two {
   grid-template-columns: 1fr 1fr;

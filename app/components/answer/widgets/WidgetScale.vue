@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { DOES_NOT_APPLY, mayNotApply, notApplicableLabel, saysNotApplicable } from '#core/form/notApplicable'
 import type { WidgetEmits, WidgetProps } from './widget'
 
 const props = defineProps<WidgetProps<'scale'>>()
@@ -16,8 +17,9 @@ const words = (n: number) => {
   if (n * 2 === min + max && middle) return `${n}, ${middle}`
   return String(n)
 }
-function choose(n: number) {
-  emit('answer', n)
+const isLeft = computed(() => saysNotApplicable(props.value))
+function choose(answer: number | typeof DOES_NOT_APPLY) {
+  emit('answer', answer)
   emit('left')
 }
 </script>
@@ -56,6 +58,20 @@ function choose(n: number) {
         >{{ question.middle }}</span
       ><span class="high">{{ question.high }}</span>
     </div>
+    <label
+      v-if="mayNotApply(question)"
+      class="beside"
+      :class="{ chosen: isLeft }"
+    >
+      <v-radio
+        :name="id"
+        value="not applicable"
+        :model-value="isLeft ? 'not applicable' : null"
+        :aria-label="notApplicableLabel(question)"
+        @change="choose(DOES_NOT_APPLY)"
+      />
+      <span aria-hidden="true">{{ notApplicableLabel(question) }}</span>
+    </label>
   </div>
 </template>
 
@@ -78,6 +94,12 @@ label {
 }
 label:first-child {
   margin-left: 0;
+}
+.beside {
+  margin: 8px 0 0;
+  padding: 0 14px;
+  justify-self: start;
+  width: fit-content;
 }
 label.chosen {
   background: var(--verdigris);

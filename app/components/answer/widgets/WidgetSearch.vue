@@ -5,6 +5,7 @@ import { isRecord, type Answer } from '#core/form/answers'
 import { offeredNow } from '#core/fill/fill'
 import { writeInLabel } from '#core/form/types'
 import { WRITE_IN, type OfferedRow } from '#core/form/rows'
+import OwnWords from './OwnWords.vue'
 import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
 
 /** A list that is searched by typing. A long one is searched where it is kept. */
@@ -25,12 +26,10 @@ const given = computed((): readonly Answer[] => {
   if (Array.isArray(props.value)) return props.value
   return props.value === null ? [] : [props.value]
 })
-const codes = computed(() => given.value.map(g => (isRecord(g) ? WRITE_IN : String(g))))
+const codes = computed(() => [...new Set(given.value.map(g => (isRecord(g) ? WRITE_IN : String(g))))])
 const chosen = computed(() => (many.value ? codes.value : (codes.value[0] ?? null)))
-const written = computed(() => {
-  const own = given.value.find(g => isRecord(g))
-  return isRecord(own) ? String(own[WRITE_IN] ?? '') : null
-})
+const written = computed(() => given.value.flatMap(g => (isRecord(g) ? [String(g[WRITE_IN] ?? '')] : [])))
+const mostOwn = computed(() => ('writeIns' in props.question ? (props.question.writeIns ?? 1) : 1))
 const { far, failed, isFar } = useFarRows(props, typed, open)
 /** What is chosen and not on offer, with words for it: a code is nothing to read. */
 const gone = computed(() => {
@@ -66,11 +65,12 @@ function choose(next: string | readonly string[] | null) {
     if (row && isFar.value && props.question.list !== undefined) finder?.remember(props.question.list, row)
   }
   const isOwn = (code: string) => code === WRITE_IN && props.question.writeIn
-  put(wanted.map(code => (isOwn(code) ? { [WRITE_IN]: written.value ?? '' } : code)))
+  const own = (written.value.length > 0 ? written.value : ['']).map(text => ({ [WRITE_IN]: text }))
+  put(wanted.flatMap((code): Answer[] => (isOwn(code) ? own : [code])))
   if (many.value) typed.value = ''
 }
-const write = (event: Event) =>
-  put(given.value.map(g => (isRecord(g) ? { [WRITE_IN]: inputText(event) } : g)))
+const write = (texts: readonly string[]) =>
+  put([...given.value.filter(g => !isRecord(g)), ...texts.map(text => ({ [WRITE_IN]: text }))])
 </script>
 
 <template>
@@ -111,14 +111,14 @@ const write = (event: Event) =>
         />
       </template>
     </v-autocomplete>
-    <v-text-field
-      v-if="written !== null"
+    <OwnWords
+      v-if="written.length > 0"
       class="written"
-      :model-value="written"
-      maxlength="500"
-      :aria-label="`${writeInLabel(question)}: your own words`"
-      @input="write"
-      @blur="emit('left')"
+      :texts="written"
+      :most="mostOwn"
+      :label="writeInLabel(question)"
+      @write="write"
+      @left="emit('left')"
     />
   </div>
 </template>

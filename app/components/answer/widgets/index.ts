@@ -12,6 +12,7 @@ const WidgetFile = defineAsyncComponent(() => import('./WidgetFile.vue'))
 const WidgetGrid = defineAsyncComponent(() => import('./WidgetGrid.vue'))
 const WidgetLongText = defineAsyncComponent(() => import('./WidgetLongText.vue'))
 const WidgetRanking = defineAsyncComponent(() => import('./WidgetRanking.vue'))
+const WidgetRichText = defineAsyncComponent(() => import('./WidgetRichText.vue'))
 const WidgetScale = defineAsyncComponent(() => import('./WidgetScale.vue'))
 const WidgetSearch = defineAsyncComponent(() => import('./WidgetSearch.vue'))
 const WidgetSignature = defineAsyncComponent(() => import('./WidgetSignature.vue'))
@@ -46,7 +47,7 @@ const WIDGETS: { readonly [T in QuestionType]: (question: QuestionOf<T>, rows: n
   email: () => field(WidgetText),
   phone: () => field(WidgetText),
   url: () => field(WidgetText),
-  longText: () => field(WidgetLongText),
+  longText: ({ rich }) => (rich ? group(WidgetRichText) : field(WidgetLongText)),
   integer: () => field(WidgetNumber),
   decimal: () => field(WidgetNumber),
   money: () => field(WidgetNumber),

@@ -9,12 +9,13 @@ import { EditorView } from 'prosemirror-view'
 import MarkdownIt from 'markdown-it'
 import 'prosemirror-view/style/prosemirror.css'
 
-const { doc, paragraph, text, hard_break, bullet_list, ordered_list, list_item } = full.spec.nodes.toObject()
-const { strong, em } = full.spec.marks.toObject()
 /** Light formatting: paragraphs, lists, bold and italic; nothing that leads elsewhere. */
 const schema = new Schema({
-  nodes: { doc, paragraph, text, hard_break, bullet_list, ordered_list, list_item },
-  marks: { strong, em },
+  nodes: ['blockquote', 'horizontal_rule', 'heading', 'code_block', 'image'].reduce(
+    (nodes, name) => nodes.remove(name),
+    full.spec.nodes,
+  ),
+  marks: full.spec.marks.remove('link').remove('code'),
 })
 
 /** Reads just these of CommonMark; what else is written stays text. */

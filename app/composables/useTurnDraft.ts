@@ -14,6 +14,8 @@ export function useTurnDraft(token: string, page: RespondentPage | null, seat: s
   /** When the draft was kept that this page goes on from; null for none. */
   const base = ref(page?.turn?.draft?.at ?? null)
   const state = ref<'none' | 'kept' | 'others'>(base.value === null ? 'none' : 'kept')
+  /** Who has typed elsewhere, as far as it is known. */
+  const others = ref(page?.turn?.draft?.by ?? '')
   const settling = useSettling()
 
   const draft = (key: string, answers: Answers): TurnToKeep => ({ seat, base: base.value, key, answers })
@@ -35,6 +37,7 @@ export function useTurnDraft(token: string, page: RespondentPage | null, seat: s
     } catch (cause) {
       // Out of reach, or not open any more: it stays on this device, which the page says.
       state.value = refusalOf(cause).code === 'kept-by-others' ? 'others' : 'none'
+      if (state.value === 'others') others.value = await whoTyped(token)
     }
   }
   /** Keeps what was typed, once nothing more comes. `kept`: called when that is done. */
@@ -53,17 +56,17 @@ export function useTurnDraft(token: string, page: RespondentPage | null, seat: s
   function refused(code: string | undefined) {
     if (code === 'kept-by-others') state.value = 'others'
   }
-  return {
-    isTurn,
-    state,
-    begunElsewhere,
-    draft,
-    mark,
-    compare,
-    typed,
-    takeOver,
-    stop: settling.stop,
-    refused,
+  const about = { isTurn, state, begunElsewhere, others, draft, mark }
+  return { ...about, compare, typed, takeOver, stop: settling.stop, refused }
+}
+
+/** Who has typed in a turn last; nobody is named where that is not known, or can't be asked. */
+async function whoTyped(token: string): Promise<string> {
+  try {
+    const now = await callLink('openLink', { params: { token } })
+    return now.turn?.draft?.by ?? ''
+  } catch {
+    return ''
   }
 }
 

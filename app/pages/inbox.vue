@@ -64,9 +64,9 @@ const headers = computed(() =>
         { title: 'Now with', key: 'now' },
       ],
 )
-const stateOf = ({ remark, begunAt }: TurnInInbox) => {
+const stateOf = ({ remark, begunAt, begunBy }: TurnInInbox) => {
   if (remark) return `Given back: ${remark}`
-  return begunAt ? `Begun, kept ${readableDay(begunAt)}, ${readableTime(begunAt)}` : 'New'
+  return begunAt ? sayBegun(begunBy, `${readableDay(begunAt)}, ${readableTime(begunAt)}`) : 'New'
 }
 const none = computed(() => {
   if (settled.value.trim() !== '' || only.value === 'overdue') return 'No turn is like that.'

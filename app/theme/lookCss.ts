@@ -1,4 +1,5 @@
-import { channelsOf, contrastOf, inkOn, readableOn, type Look } from '#core/form/look'
+import { channelsOf, contrastOf, inkOn, readableOn } from '#core/form/colours'
+import type { Look } from '#core/form/look'
 import { PALETTE, variables, type Colours } from './palette'
 
 /** What a look is put on: said several times, so that it goes before the application's own colours. */

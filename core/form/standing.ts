@@ -46,6 +46,13 @@ export const listStanding = (): { source: string; words: string }[] =>
     Object.entries(STANDING_WORDS[name]).map(([member, words]) => ({ source: `${name}.${member}`, words })),
   )
 
+/** Those of the standing values that some text of a form may quote: the others need not be told. */
+export function standingQuotedIn(form: unknown, standing: Standing): Standing {
+  const text = JSON.stringify(form)
+  const quoted = STANDING_NAMES.filter(name => new RegExp(`\\{\\{[^}]*\\b${name}\\b`).test(text))
+  return Object.fromEntries(quoted.map(name => [name, standing[name] ?? {}]))
+}
+
 /** The values of one name as expressions read them. */
 export function standingContext(standing: Standing, name: StandingName): Context {
   const given: Record<string, string | number | null | undefined> = standing[name] ?? {}

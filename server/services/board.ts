@@ -111,6 +111,7 @@ function shownRow({ row, number, release }: Found, form: Form | null, taken: rea
     isByLink: turn?.by === 'link',
     openedAt: row.openedAt.toISOString(),
     begunAt: row.draftAt?.toISOString() ?? null,
+    begunBy: row.draftBy ?? '',
     dueOn: row.dueOn,
     isLate: row.dueOn !== null && row.dueOn < isoToday(),
     remark: row.remark,

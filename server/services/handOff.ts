@@ -47,6 +47,7 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
         draftAt: null,
         draftSeat: null,
         draftKey: null,
+        draftBy: null,
         noticeOn: null,
         sendingKey: sending.key,
         sendingDigest: digestOfSending(sending),

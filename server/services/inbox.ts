@@ -32,6 +32,7 @@ export async function listInbox(db: Database, { id, email }: Designer, query: In
       openedAt: turns.openedAt,
       handedOffAt: turns.handedOffAt,
       begunAt: turns.draftAt,
+      begunBy: turns.draftBy,
       dueOn: turns.dueOn,
       remark: turns.remark,
       isMine,
@@ -78,6 +79,7 @@ interface Row {
   openedAt: Date
   handedOffAt: Date | null
   begunAt: Date | null
+  begunBy: string | null
   dueOn: string | null
   remark: string | null
   isMine: boolean
@@ -96,6 +98,7 @@ function shownRow(row: Row, form: Form | null): TurnInInbox {
     openedAt: row.openedAt.toISOString(),
     handedOffAt: row.handedOffAt?.toISOString() ?? null,
     begunAt: row.begunAt?.toISOString() ?? null,
+    begunBy: row.begunBy ?? '',
     dueOn,
     isOverdue: dueOn !== null && dueOn < isoToday(),
     remark,

@@ -16,7 +16,7 @@ export async function keepTurn(db: Database, use: LinkUse, typed: TurnToKeep): P
 
 /** The same of a turn that is locked already. @returns when it was kept */
 export async function keepDraft(db: Database, target: LinkTarget, typed: TurnToKeep): Promise<Date> {
-  const { plan, turn, row, response } = target
+  const { plan, turn, row, response, who } = target
   if (!turn || !row || !response) return refuse(404, 'not-found', 'There is no turn to be kept here.')
   if (!isOpen(target))
     refuse(409, 'not-open', 'This turn is not open any more; what you typed stays on your device.')
@@ -27,21 +27,21 @@ export async function keepDraft(db: Database, target: LinkTarget, typed: TurnToK
   const draftAt = new Date()
   await db
     .update(turns)
-    .set({ draft: typed.answers, draftAt, draftSeat: typed.seat, draftKey: typed.key })
+    .set({ draft: typed.answers, draftAt, draftSeat: typed.seat, draftKey: typed.key, draftBy: who })
     .where(eq(turns.id, row.id))
   return draftAt
 }
 
 /** Refuses what would overwrite what somebody else has typed in a turn since a page knows it. */
 export function refuseOthersDraft(
-  { draftAt, draftSeat }: Pick<typeof turns.$inferSelect, 'draftAt' | 'draftSeat'>,
+  { draftAt, draftSeat, draftBy }: Pick<typeof turns.$inferSelect, 'draftAt' | 'draftSeat' | 'draftBy'>,
   { seat, base }: { seat: string; base: string | null },
 ): void {
   if (draftAt === null || draftSeat === seat || draftAt.toISOString() === base) return
   refuse(
     409,
     'kept-by-others',
-    'Somebody else has gone on with this turn meanwhile; nothing was overwritten.',
+    `${draftBy || 'Somebody else'} has gone on with this turn meanwhile; nothing was overwritten.`,
   )
 }
 

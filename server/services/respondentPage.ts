@@ -2,7 +2,7 @@ import { describeResponse } from '../../core/fill/describeResponse'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import { redactForParty, type RedactedForm } from '../../core/parties/redact'
-import type { Standing } from '../../core/form/standing'
+import { standingQuotedIn, type Standing } from '../../core/form/standing'
 import type { Answers } from '../../core/form/answers'
 import { turnName, turnOf, withTurn } from '../../core/parties/turns'
 import type { OpenedTurn, RespondentPage, Sending, TurnDraft, VisibleForm } from '../../shared/api/answering'
@@ -28,7 +28,7 @@ export async function loadRespondentPage(db: Database, use: LinkUse): Promise<Re
     today: begunOn,
     answers: seen.answers,
     turn: await openedTurn(db, target, seen, { begunOn, standing }),
-    standing,
+    standing: standingQuotedIn(seen.form, standing),
   }
 }
 
@@ -87,8 +87,8 @@ function pointedAt({ plan, row }: LinkTarget): OpenedTurn['pointed'] {
 /** What was typed so far and is kept. */
 function draftOf(row: LinkTarget['row']): TurnDraft | null {
   if (!row?.draft || !row.draftAt || row.draftSeat === null || row.draftKey === null) return null
-  const { draft, draftAt, draftSeat, draftKey } = row
-  return { at: draftAt.toISOString(), seat: draftSeat, key: draftKey, answers: draft }
+  const { draft, draftAt, draftSeat, draftKey, draftBy } = row
+  return { at: draftAt.toISOString(), by: draftBy ?? '', seat: draftSeat, key: draftKey, answers: draft }
 }
 
 /** The form for other answers of this turn: what the party's page asks for when an outcome over hidden answers may have changed. */

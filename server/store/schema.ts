@@ -216,6 +216,8 @@ export const turns = pgTable(
     draftAt: timestamp('draft_at', { withTimezone: true, mode: 'date' }),
     draftSeat: text('draft_seat'),
     draftKey: text('draft_key'),
+    /** Who typed it, as far as it is known: a name or an address. */
+    draftBy: text('draft_by'),
     /** The sending by which it was handed off: the same once more gets the same answer. */
     sendingKey: text('sending_key'),
     sendingDigest: text('sending_digest'),

@@ -58,8 +58,14 @@ export const EarlierTurn = z.object({
 })
 export type EarlierTurn = z.infer<typeof EarlierTurn>
 
-/** What was typed in a turn and is kept on the server: when, from which page, under which key its files are. */
-const TurnDraft = z.object({ at: z.string(), seat: z.string(), key: z.string(), answers: AnyAnswers })
+/** What was typed in a turn and is kept on the server: when, by whom (empty where that is not known), from which page, under which key its files are. */
+const TurnDraft = z.object({
+  at: z.string(),
+  by: z.string(),
+  seat: z.string(),
+  key: z.string(),
+  answers: AnyAnswers,
+})
 export type TurnDraft = z.infer<typeof TurnDraft>
 
 /**

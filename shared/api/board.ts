@@ -32,6 +32,7 @@ export const BoardRow = NamedTurn.extend({
   isByLink: z.boolean(),
   openedAt: z.string(),
   begunAt: z.string().nullable(),
+  begunBy: z.string(),
   dueOn: z.string().nullable(),
   isLate: z.boolean(),
   remark: z.string().nullable(),

@@ -12,7 +12,7 @@ export const InboxQuery = z.object({
 export type InboxQuery = z.infer<typeof InboxQuery>
 
 /**
- * A turn of somebody. `response`: the number of the response; `begunAt`: when what was typed in it was kept last; `dueOn`: ISO date;
+ * A turn of somebody. `response`: the number of the response; `begunAt`, `begunBy`: when what was typed in it was kept last, and by whom; `dueOn`: ISO date;
  * `waitsFor`: whom it was opened for; `now`: whose turn the response is at, null where it is done or was withdrawn.
  */
 export const TurnInInbox = z.object({
@@ -23,6 +23,7 @@ export const TurnInInbox = z.object({
   openedAt: z.string(),
   handedOffAt: z.string().nullable(),
   begunAt: z.string().nullable(),
+  begunBy: z.string(),
   dueOn: z.string().nullable(),
   isOverdue: z.boolean(),
   remark: z.string().nullable(),

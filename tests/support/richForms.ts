@@ -6,9 +6,8 @@ const COASTS = ['north', 'east', 'south']
 const OPTIONS = ['a', 'b', 'c', 'd']
 const labelled = (codes: readonly string[]) => codes.map(code => ({ code, label: code.toUpperCase() }))
 
-/** Every other scale and grid may be said not to apply; no dice, so that the forms of known seeds stay what they are. */
+/** Every other scale and grid may be said not to apply: without dice, for the sake of known seeds. */
 const leftOut = (d: Drawing) => (d.count % 2 === 0 ? { notApplicable: true as const } : {})
-
 /** A maker of one item, with a test of its answer that rules may use. */
 type Maker = (d: Drawing, code: string) => { item: Item; test: () => string }
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** That this turn was begun on another device or by somebody else. */
-const props = defineProps<{ at: string }>()
+const props = defineProps<{ at: string; by: string }>()
 const words = computed(() => `${readableDay(props.at)}, ${readableTime(props.at)}`)
 </script>
 
@@ -10,7 +10,7 @@ const words = computed(() => `${readableDay(props.at)}, ${readableTime(props.at)
     role="status"
   >
     <strong>This turn was begun elsewhere.</strong>
-    It was kept on {{ words }}, and you go on from there. If somebody else still types as well, neither
-    overwrites the other unseen.
+    It was kept on {{ words }}{{ by ? ` by ${by}` : '' }}, and you go on from there. If somebody else still
+    types as well, neither overwrites the other unseen.
   </v-alert>
 </template>

@@ -16,6 +16,8 @@ const emit = defineEmits<{ change: [section: number]; back: []; send: [] }>()
 const lines = computed(() =>
   describeFilled(props.filled).filter(l => l.state !== 'unasked' && l.type !== 'hidden'),
 )
+/** How a place is called that the server names by its path: as it is asked here. */
+const nameOf = (path: string): string => lines.value.find(l => l.path === path)?.label ?? path
 const sendText = computed(() => {
   if (props.busy) return 'Sending …'
   return props.isTurn ? 'Hand on' : 'Send'
@@ -34,7 +36,7 @@ const sendText = computed(() => {
         v-for="(p, i) in refusal.problems"
         :key="i"
       >
-        {{ p.path }}: {{ p.sentence }}
+        {{ nameOf(p.path) }}: {{ p.sentence }}
       </li>
     </ul>
   </v-alert>

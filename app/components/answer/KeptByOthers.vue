@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Somebody else goes on with the same turn: what to do, before anything is overwritten. */
+defineProps<{ by: string }>()
 const emit = defineEmits<{ takeOver: []; goOnWithTheirs: [] }>()
 </script>
 
@@ -8,7 +9,7 @@ const emit = defineEmits<{ takeOver: []; goOnWithTheirs: [] }>()
     type="warning"
     role="alert"
   >
-    <strong>Somebody else has gone on with this turn meanwhile.</strong>
+    <strong>{{ by || 'Somebody else' }} has gone on with this turn meanwhile.</strong>
     What you typed is still on this device, and nothing was overwritten. Whose answers are to stand?
     <div class="row-flex ways">
       <v-btn @click="emit('goOnWithTheirs')">Go on with theirs</v-btn>

@@ -41,9 +41,9 @@ const headers = [
   { title: 'State', key: 'state' },
   { title: '', key: 'acts', width: 40 },
 ]
-const stateOf = ({ remark, begunAt }: BoardRow) => {
+const stateOf = ({ remark, begunAt, begunBy }: BoardRow) => {
   if (remark) return `Given back: ${remark}`
-  return begunAt ? `Begun, kept ${readableDay(begunAt)}` : 'New'
+  return begunAt ? sayBegun(begunBy, readableDay(begunAt)) : 'New'
 }
 const isFiltered = computed(() => turn.value !== '' || late.value || settled.value.trim() !== '')
 const none = computed(() =>

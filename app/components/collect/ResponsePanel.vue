@@ -107,7 +107,7 @@ const { data: open, error } = await useAsyncData(
 dd a {
   display: block;
 }
-dl div {
+dl > div {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 12px;

@@ -68,6 +68,12 @@ async function save() {
 </template>
 
 <style scoped>
+.sheet {
+  padding: 16px 20px 20px;
+}
+.fields > label {
+  font-size: 13px;
+}
 .fields {
   display: grid;
   gap: 12px;

@@ -20,7 +20,7 @@ const pick = (text: string) => take(text.slice(0, 7))
 </script>
 
 <template>
-  <div class="row-flex">
+  <div class="colour">
     <v-menu
       :close-on-content-click="false"
       location="bottom start"
@@ -47,19 +47,32 @@ const pick = (text: string) => take(text.slice(0, 7))
       :placeholder="none"
       :aria-label="name"
       :error="isWrong"
-      :error-messages="isWrong ? ['A colour is written #1f6f78.'] : []"
       maxlength="7"
       @change="take(inputText($event))"
     />
   </div>
+  <p
+    v-if="isWrong"
+    class="small fault"
+    role="alert"
+  >
+    A colour is written #1f6f78.
+  </p>
 </template>
 
 <style scoped>
+.fault {
+  color: var(--madder);
+}
+.colour {
+  display: flex;
+  gap: 6px;
+}
 .swatch {
   width: 32px;
   padding: 0;
 }
 .typed {
-  max-width: 180px;
+  width: 180px;
 }
 </style>

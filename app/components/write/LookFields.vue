@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { contrastOf, GROUNDS, LEAST_CONTRAST, Look } from '#core/form/look'
+import { contrastOf, GROUNDS, LEAST_CONTRAST } from '#core/form/colours'
+import { Look } from '#core/form/look'
 import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
 
@@ -39,10 +40,13 @@ const setSize = (value: string) => set({ textSize: TextSize.catch(undefined).par
 const name = ref(look.value.name ?? '')
 const refusal = ref<ReturnType<typeof refusalOf> | null>(null)
 /** The looks that the workspace keeps, to be taken. */
-const kept = computed(() => draft.looks.map(l => ({ value: l.name, title: l.name })))
+const kept = computed(() => [
+  { value: '', title: 'none: a look of its own' },
+  ...draft.looks.map(l => ({ value: l.name, title: l.name })),
+])
 function take(chosen: string) {
   const found = draft.looks.find(l => l.name === chosen)
-  if (!found) return
+  if (!found) return set({ name: undefined })
   name.value = found.name
   draft.edit([{ do: 'change', what: 'form', set: { look: found } }])
 }
@@ -72,12 +76,11 @@ async function forget(gone: string) {
 
 <template>
   <div class="look-fields">
-    <template v-if="kept.length > 0">
+    <template v-if="kept.length > 1">
       <span class="small quiet">Kept look</span>
       <v-select
-        :model-value="look.name ?? null"
+        :model-value="draft.looks.some(l => l.name === look.name) ? look.name : ''"
         :items="kept"
-        placeholder="take one that the workspace keeps"
         aria-label="Take a look that the workspace keeps"
         class="middling"
         @update:model-value="take"

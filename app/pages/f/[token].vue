@@ -111,9 +111,11 @@ async function toTop(step: void | Promise<void>) {
         <LazyBegunElsewhere
           v-if="draft.begunElsewhere.value && stage === 'fill'"
           :at="draft.begunElsewhere.value"
+          :by="draft.others.value"
         />
         <LazyKeptByOthers
           v-if="draft.state.value === 'others'"
+          :by="draft.others.value"
           @take-over="turnSteps.takeOver"
           @go-on-with-theirs="turnSteps.goOnWithTheirs"
         />

@@ -1,4 +1,5 @@
-import { contrastOf, GROUNDS, LEAST_CONTRAST, readableOn, type Look } from '../../form/look'
+import { contrastOf, GROUNDS, LEAST_CONTRAST, readableOn } from '../../form/colours'
+import type { Look } from '../../form/look'
 import type { Form } from '../../form/definition'
 import type { Finding } from '../finding'
 import { type Check, finding } from './check'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { contrastOf, inkOn, LEAST_CONTRAST, readableOn } from './look'
+import { contrastOf, inkOn, LEAST_CONTRAST, readableOn } from './colours'
 
 const colour = fc.integer({ min: 0, max: 0xffffff }).map(n => `#${n.toString(16).padStart(6, '0')}`)
 

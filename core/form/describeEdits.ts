@@ -110,6 +110,10 @@ const WORDS: Readonly<Record<string, string>> = {
   columns: 'side by side',
   span: 'columns taken',
   indent: 'indented',
+  notApplicable: 'does not apply',
+  rich: 'lightly formatted',
+  table: 'looked up',
+  writeIns: 'own words at most',
 }
 /** Properties that hold always, or when a condition does. */
 const WHEN: ReadonlySet<string> = new Set(['required', 'readOnly'])
@@ -129,11 +133,15 @@ const shortened = (text: string): string =>
   text.length > MOST_LETTERS ? `${text.slice(0, MOST_LETTERS - 1)}…` : text
 
 function longText(value: unknown): string {
-  if (typeof value === 'string') return value
+  if (typeof value === 'string') return value.startsWith('data:') ? 'a picture' : value
   if (Array.isArray(value)) return value.map(longText).join(', ')
   if (typeof value !== 'object' || value === null) return JSON.stringify(value)
   const parts = new Map<string, unknown>(Object.entries(value))
   const called =
     parts.get('label') ?? parts.get('title') ?? parts.get('rule') ?? parts.get('when') ?? parts.get('code')
-  return typeof called === 'string' ? called : JSON.stringify(value)
+  return typeof called === 'string' ? called : partsText(parts)
 }
+
+/** The parts of something by their names: `accent #1d4f7c, corner 6`. */
+const partsText = (parts: ReadonlyMap<string, unknown>): string =>
+  [...parts].map(([key, value]) => `${wordsOf(key)} ${longText(value)}`).join(', ')

@@ -47,10 +47,20 @@ export const listStanding = (): { source: string; words: string }[] =>
   )
 
 /** Those of the standing values that some text of a form may quote: the others need not be told. */
-export function standingQuotedIn(form: unknown, standing: Standing): Standing {
+export function standingQuotedIn(form: object, standing: Standing): Standing {
+  return Object.fromEntries([...standingNamesIn(form)].map(name => [name, standing[name] ?? {}]))
+}
+
+const QUOTED = new WeakMap<object, ReadonlySet<StandingName>>()
+/** The names of standing values that some text of a form may quote. */
+export function standingNamesIn(form: object): ReadonlySet<StandingName> {
+  const known = QUOTED.get(form)
+  if (known) return known
   const text = JSON.stringify(form)
-  const quoted = STANDING_NAMES.filter(name => new RegExp(`\\{\\{[^}]*\\b${name}\\b`).test(text))
-  return Object.fromEntries(quoted.map(name => [name, standing[name] ?? {}]))
+  const isQuoted = (name: string) => new RegExp(`\\{\\{[^}]*\\b${name}\\b`).test(text)
+  const found = new Set(STANDING_NAMES.filter(isQuoted))
+  QUOTED.set(form, found)
+  return found
 }
 
 /** The values of one name as expressions read them. */

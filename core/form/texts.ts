@@ -29,6 +29,8 @@ export function plainTextsAt({ node }: Place): string[] {
   if ('writeIn' in node) texts.push(node.writeIn)
   if ('placeholder' in node) texts.push(node.placeholder)
   if ('type' in node && node.type === 'scale') texts.push(node.low, node.middle, node.high)
+  if ('notApplicable' in node) texts.push(node.notApplicable)
+  if ('table' in node) texts.push(node.table?.message)
   if ('options' in node) texts.push(...(node.options ?? []).map(o => o.label))
   if ('rows' in node) texts.push(...node.rows.map(r => r.label))
   if ('messages' in node) texts.push(...Object.values(node.messages ?? {}))

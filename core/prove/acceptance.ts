@@ -32,6 +32,7 @@ export const WORDS: ReadonlySet<string> = new Set([
   'columns',
   'span',
   'indent',
+  'picture',
 ])
 
 /** What keeps somebody from going on. */

@@ -1,4 +1,4 @@
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { dayNumber } from '../../core/expressions/dates'
 import type { Filled } from '../../core/fill/fill'
 import type { Turn } from '../../core/form/turns'
@@ -6,7 +6,7 @@ import { turnOf } from '../../core/parties/turns'
 import type { Sending, Sent } from '../../shared/api/answering'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
-import { responseCounts, responses, turns } from '../store/schema'
+import { responses, turns } from '../store/schema'
 import { acceptAnswers, answersToStore } from './acceptAnswers'
 import { isoToday } from './calendar'
 import { claimFiles, filesIn } from './files'
@@ -17,6 +17,7 @@ import { standingOf } from './workspace'
 import { keepEvent } from './responseEvents'
 import { makeLink } from './turnLinks'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
+import { storeNumbered, type Stored } from './storeNumbered'
 
 /** How long ago a response may have been begun, in days; a day ahead allows for time zones. */
 const LONGEST_FILLING = 90
@@ -30,10 +31,13 @@ export async function submitAnswers(db: Database, use: LinkUse, sending: Sending
   refuseWrongDay(sending.begunOn)
   const standing = await standingOf(db, target)
   const filled = acceptAnswers(plan, turn, {}, sending.answers, { begunOn: sending.begunOn, standing })
-  return db.transaction(async tx => {
-    const again = await answerAgain(tx, release, sending)
-    return again ?? (await storeResponse(tx, target, sending, filled))
-  })
+  const kept = { filled, answers: answersToStore(filled, turn, {}, null) }
+  // One statement is atomic by itself.
+  const isOne = turn === null && filesIn(filled).length === 0
+  const stored = isOne
+    ? await storeResponse(db, target, sending, kept)
+    : await db.transaction(tx => storeResponse(tx, target, sending, kept))
+  return stored ?? (await answerAgain(db, release, sending)) ?? refuseSentBefore()
 }
 
 function refuseWrongDay(begunOn: string) {
@@ -46,26 +50,15 @@ function refuseWrongDay(begunOn: string) {
   )
 }
 
+/** Stores a response with its files, and hands it on from its first turn; null where it was sent before. */
 async function storeResponse(
   db: Database,
   { release, turn, who }: LinkTarget,
   sending: Sending,
-  filled: Filled,
-): Promise<Sent> {
-  const [stored] = await db
-    .insert(responses)
-    .values({
-      releaseId: release.id,
-      number: await nextNumber(db, release.formId),
-      sendingKey: sending.key,
-      sendingDigest: digestOfSending(sending),
-      begunOn: sending.begunOn,
-      ...answersToStore(filled, turn, {}, null),
-    })
-    .onConflictDoNothing()
-    .returning({ id: responses.id, sentAt: responses.sentAt, number: responses.number })
-  // Sent twice in one moment: the other one was first.
-  if (!stored) return (await answerAgain(db, release, sending)) ?? refuseSentBefore()
+  { filled, answers }: { filled: Filled; answers: ReturnType<typeof answersToStore> },
+): Promise<Sent | null> {
+  const stored = await storeNumbered(db, release, sending, answers)
+  if (!stored) return null
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
   if (!turn) return sentAnswer(release, stored, null, null)
   return handFirstOn(db, { release, turn, who }, sending, filled, stored)
@@ -74,27 +67,13 @@ async function storeResponse(
 const refuseSentBefore = () =>
   refuse(409, 'sent-before', 'This was sent already, and has been deleted since.')
 
-/** The next number among the responses of a form. Who takes one holds it until the response is stored. */
-async function nextNumber(db: Database, formId: string): Promise<number> {
-  const [row] = await db
-    .insert(responseCounts)
-    .values({ formId, taken: 1 })
-    .onConflictDoUpdate({
-      target: responseCounts.formId,
-      set: { taken: sql`${responseCounts.taken} + 1` },
-    })
-    .returning({ taken: responseCounts.taken })
-  if (!row) throw new Error('A response got no number.')
-  return row.taken
-}
-
 /** Hands a response on from its first turn, which is kept as taken. */
 async function handFirstOn(
   db: Database,
   { release, turn, who }: { release: LinkTarget['release']; turn: Turn; who: string },
   sending: Sending,
   filled: Filled,
-  stored: { id: string; sentAt: Date; number: number },
+  stored: Stored,
 ): Promise<Sent> {
   const next = await openNextTurn(db, release, filled, turn, stored.id)
   const target = next?.code ?? null

@@ -1,4 +1,4 @@
-import type { Standing } from '../../core/form/standing'
+import { standingNamesIn, type Standing } from '../../core/form/standing'
 import { partyOf } from '../../core/parties/turns'
 import type { Workspace } from '../../shared/api/people'
 import type { Database } from '../store/database'
@@ -28,6 +28,6 @@ export async function standingOf(
     response: { number: response?.number ?? null },
     party: { name: party?.name ?? null },
     team: { name: typeof by === 'object' && 'people' in by ? by.people : null },
-    workspace: await loadWorkspace(db),
+    workspace: standingNamesIn(release.definition).has('workspace') ? await loadWorkspace(db) : {},
   }
 }

@@ -38,6 +38,7 @@ const pick = (text: string) => take(text.slice(0, 7))
         mode="hex"
         :modes="['hex']"
         elevation="0"
+        hide-eye-dropper
         @update:model-value="pick"
       />
     </v-menu>
@@ -73,6 +74,7 @@ const pick = (text: string) => take(text.slice(0, 7))
   padding: 0;
 }
 .typed {
+  flex: none;
   width: 180px;
 }
 </style>

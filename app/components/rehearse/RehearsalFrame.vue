@@ -7,6 +7,7 @@ import type { Address } from '#core/form/walk'
 import { turnName } from '#core/parties/turns'
 import { FRAME_WIDTHS, type FrameWidth } from '~/composables/rehearse/useRehearsalFrames'
 import { useRehearsedParty } from '~/composables/rehearse/useRehearsedParty'
+import { lookCss } from '~/theme/lookCss'
 import { EXPLAIN, FILE_TAKER, PARTY_ACCESS } from '../answer/keys'
 
 /** The live form as one party sees it on one device. */
@@ -51,7 +52,7 @@ const sheetStyle = computed(() =>
 )
 
 const look = computed(() => draft.form?.look)
-useLook(() => look.value)
+useLook(() => look.value, lookCss)
 
 function goOn() {
   if (pagination.goOn() === 'end') finished.value = true

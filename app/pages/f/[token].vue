@@ -30,8 +30,8 @@ useHead({
     class: () => (data.value?.definition.look ? 'looked' : ''),
   },
 })
-useLook(() => data.value?.definition.look)
 const look = computed(() => data.value?.definition.look)
+if (look.value) useLook(() => look.value, (await import('~/theme/lookCss')).lookCss)
 provide(PARTY_ACCESS, visible.access)
 provide(FILE_ADDRESS, file => `/api/answer/${token}/files/${file}`)
 provide(FILE_TAKER, {
@@ -67,8 +67,8 @@ async function toTop(step: void | Promise<void>) {
       </p>
     </template>
     <template v-else>
-      <LookPictures
-        v-if="look"
+      <LazyLookPictures
+        v-if="look?.logo || look?.heading"
         :look="look"
       />
       <div class="top">

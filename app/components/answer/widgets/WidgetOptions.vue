@@ -5,12 +5,12 @@ import { writeInLabel } from '#core/form/types'
 import { WRITE_IN } from '#core/form/rows'
 import { VCheckboxBtn } from 'vuetify/components/VCheckbox'
 import { VRadio } from 'vuetify/components/VRadio'
-import OwnWords from './OwnWords.vue'
 import type { WidgetEmits, WidgetProps } from './widget'
 
 /** Radio buttons, boxes to tick, or the same as buttons side by side; a write-in asks for its text right below. */
 const props = defineProps<WidgetProps<'yesNo' | 'choice' | 'choices'>>()
 const emit = defineEmits<WidgetEmits>()
+const OwnWords = defineAsyncComponent(() => import('./OwnWords.vue'))
 const many = computed(() => props.question.type === 'choices')
 const asButtons = computed(() => 'display' in props.question && props.question.display === 'buttons')
 

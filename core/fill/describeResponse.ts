@@ -1,6 +1,6 @@
-import type { Value } from '../expressions/types'
 import type { Question } from '../form/questions'
 import { isRecord, type Answer, type Answers } from '../form/answers'
+import { saysNotApplicable } from '../form/notApplicable'
 import type { Standing } from '../form/standing'
 import { fill } from './fill'
 import type { Filled, Frame } from './frame'
@@ -105,7 +105,7 @@ function describeQuestion({ place, slot }: PlannedQuestion, frame: Frame, prefix
     code: place.code,
     path: prefix + place.code,
     label: quotedText(frame, place.node.label, place) || place.code,
-    state: stateOf(value ?? given ?? null, frame.inPlay[place.order] === true),
+    state: stateOf(value !== null || saysNotApplicable(given), frame.inPlay[place.order] === true),
     text: describeValue(value, place.node, frame.plan.form, given),
     isRich: place.node.type === 'longText' && place.node.rich === true,
     section: place.section,
@@ -116,7 +116,7 @@ function describeQuestion({ place, slot }: PlannedQuestion, frame: Frame, prefix
   }
 }
 
-function stateOf(value: Value | Answer, isInPlay: boolean): ResponseLine['state'] {
-  if (value !== null) return 'answered'
+function stateOf(isAnswered: boolean, isInPlay: boolean): ResponseLine['state'] {
+  if (isAnswered) return 'answered'
   return isInPlay ? 'blank' : 'unasked'
 }

@@ -1,3 +1,4 @@
+import { saysNotApplicable } from '../../form/notApplicable'
 import { NEVER_IN_PLAY, isOutOfPlay } from './neverInPlay'
 import { namesIn, type Expr } from '../../expressions/tree'
 import { framesOf } from '../../fill/draw'
@@ -158,7 +159,7 @@ const isMissing = (frame: Frame, { step }: Ruled): boolean =>
   isQuestion(step) &&
   frame.required[step.slot] === true &&
   (frame.values[step.slot] ?? null) === null &&
-  !frame.given.has(step.slot)
+  !saysNotApplicable(frame.given.get(step.slot))
 
 /** The goal that a check turns out some way where it stands in play. */
 function goalOf(

@@ -1,4 +1,4 @@
-import { channelsOf, contrastOf, inkOn, readableOn } from '#core/form/colours'
+import { contrastOf, inkOn, mixColours as mix, readableOn } from '#core/form/colours'
 import type { Look } from '#core/form/look'
 import { PALETTE, variables, type Colours } from './palette'
 
@@ -36,13 +36,6 @@ function coloursOf({ accent, tone }: Look): string {
     `${within(`${chosen}${LOOKED}`)},${within(`${chosen} ${LOOKED}`)}{${dark}}`,
     `@media (prefers-color-scheme:dark){${within(`:root:not([data-theme])${LOOKED}`)},${within(`:root:not([data-theme]) ${LOOKED}`)}{${dark}}}`,
   ].join('')
-}
-
-/** So far two colours are apart: 0 the one, 1 the other. */
-function mix(one: string, other: string, share: number): string {
-  const [a, b] = [channelsOf(one), channelsOf(other)]
-  const mixed = a.map((channel, i) => Math.round(channel + ((b[i] ?? 0) - channel) * share))
-  return `#${mixed.map(channel => channel.toString(16).padStart(2, '0')).join('')}`
 }
 
 /** A palette with an accent in place of its own. */

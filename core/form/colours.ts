@@ -1,10 +1,10 @@
-/** The ground of pages whose look has no tone, by day and in the dark. */
-export const GROUNDS = { light: '#f4f1ea', dark: '#171f1d' } as const
+/** The ground of pages whose look has no tone, by day. */
+export const USUAL_GROUND = '#f4f1ea'
 /** The least contrast of text with its ground (WCAG 2.2, 1.4.3). */
 export const LEAST_CONTRAST = 4.5
 
 /** Red, green and blue of a colour, 0 to 255. */
-export const channelsOf = (colour: string): [number, number, number] => [
+const channelsOf = (colour: string): [number, number, number] => [
   Number.parseInt(colour.slice(1, 3), 16),
   Number.parseInt(colour.slice(3, 5), 16),
   Number.parseInt(colour.slice(5, 7), 16),
@@ -29,15 +29,19 @@ export function contrastOf(a: string, b: string): number {
 export const inkOn = (ground: string): '#000000' | '#ffffff' =>
   contrastOf(ground, '#000000') >= contrastOf(ground, '#ffffff') ? '#000000' : '#ffffff'
 
+/** A colour between two: 0 the one, 1 the other. */
+export function mixColours(one: string, other: string, share: number): string {
+  const [a, b] = [channelsOf(one), channelsOf(other)]
+  const mixed = a.map((channel, i) => Math.round(channel + ((b[i] ?? 0) - channel) * share))
+  return `#${mixed.map(channel => channel.toString(16).padStart(2, '0')).join('')}`
+}
+
 /** A colour brought towards black or white until it is read on a ground; itself where it is. */
 export function readableOn(colour: string, ground: string): string {
-  const ink = channelsOf(inkOn(ground))
+  const ink = inkOn(ground)
   for (let share = 0; share <= 1; share += 0.05) {
-    const mixed = channelsOf(colour).map((channel, i) =>
-      Math.round(channel + ((ink[i] ?? 0) - channel) * share),
-    )
-    const found = `#${mixed.map(channel => channel.toString(16).padStart(2, '0')).join('')}`
+    const found = mixColours(colour, ink, share)
     if (contrastOf(found, ground) >= LEAST_CONTRAST) return found
   }
-  return inkOn(ground)
+  return ink
 }

@@ -2,7 +2,7 @@ import { isRecord, type Answer } from './answers'
 import type { Question, QuestionOf } from './questions'
 
 /** The code under which a row of a grid is answered that does not apply. */
-export const NOT_APPLICABLE = 'not_applicable'
+const NOT_APPLICABLE = 'not_applicable'
 /** The answer to a scale that does not apply: rules see blank, and nothing is missing. */
 export const DOES_NOT_APPLY = { doesNotApply: true } as const
 

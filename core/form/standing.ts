@@ -2,7 +2,7 @@ import { numberFromDouble } from '../expressions/decimal'
 import { NUMBER, TEXT, type Context, type ValueType } from '../expressions/types'
 
 /** The standing values by name and member, with their types: what texts may quote without a question. */
-export const STANDING = {
+const STANDING = {
   form: { title: TEXT, code: TEXT },
   release: { number: NUMBER },
   response: { number: NUMBER, link: TEXT },
@@ -17,7 +17,7 @@ type Member<N extends StandingName> = keyof (typeof STANDING)[N]
 export type Standing = { [N in StandingName]?: { [M in Member<N>]?: string | number | null } }
 
 /** What a standing value says in menus and messages. */
-export const STANDING_WORDS: { [N in StandingName]: Record<Member<N>, string> } = {
+const STANDING_WORDS: { [N in StandingName]: Record<Member<N>, string> } = {
   form: { title: 'the form’s title', code: 'the form’s code' },
   release: { number: 'the number of the release' },
   response: { number: 'the number of the response', link: 'the link to the response' },

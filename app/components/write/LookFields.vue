@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { contrastOf, GROUNDS, LEAST_CONTRAST } from '#core/form/colours'
+import { contrastOf, LEAST_CONTRAST, USUAL_GROUND } from '#core/form/colours'
 import { Look } from '#core/form/look'
 import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
@@ -19,7 +19,7 @@ function set(part: Partial<Look>, merge: string | null = null) {
 const contrast = computed(() => {
   const { accent, tone } = look.value
   if (accent === undefined) return null
-  const measured = contrastOf(accent, tone ?? GROUNDS.light)
+  const measured = contrastOf(accent, tone ?? USUAL_GROUND)
   return { isFaint: measured < LEAST_CONTRAST, words: `${(Math.floor(measured * 10) / 10).toFixed(1)} to 1` }
 })
 const WIDTHS = [

@@ -1,4 +1,4 @@
-import { contrastOf, GROUNDS, LEAST_CONTRAST, readableOn } from '../../form/colours'
+import { contrastOf, LEAST_CONTRAST, readableOn, USUAL_GROUND } from '../../form/colours'
 import type { Look } from '../../form/look'
 import type { Form } from '../../form/definition'
 import type { Finding } from '../finding'
@@ -17,7 +17,7 @@ export const faintLook: Check = {
   run: ({ form: { look } }): Finding[] => {
     const accent = look?.accent
     if (look === undefined || accent === undefined) return []
-    const ground = look.tone ?? GROUNDS.light
+    const ground = look.tone ?? USUAL_GROUND
     const contrast = contrastOf(accent, ground)
     if (contrast >= LEAST_CONTRAST) return []
     const measured = Math.floor(contrast * 10) / 10

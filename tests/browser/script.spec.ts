@@ -10,10 +10,10 @@ async function beginForm(page: Page) {
   await expect(page.getByLabel('New line', { exact: true })).toBeFocused()
   const { keyboard } = page
   /** In the empty line: “/”, the type by its first letters, Enter; then the label. */
-  const line = async (label: string, type?: string) => {
+  const line = async (label: string, type?: string, delay = 0) => {
     if (type) {
       await keyboard.press('/')
-      await keyboard.type(type)
+      await keyboard.type(type, { delay })
       await keyboard.press('Enter')
     }
     await keyboard.type(label)
@@ -23,7 +23,7 @@ async function beginForm(page: Page) {
 }
 
 async function typeFirstSection(
-  line: (label: string, type?: string | undefined) => Promise<void>,
+  line: (label: string, type?: string | undefined, delay?: number) => Promise<void>,
   keyboard: Page['keyboard'],
   page: Page,
 ) {
@@ -32,7 +32,8 @@ async function typeFirstSection(
   await line('Shall she come ashore?', 'yes')
   await line('Ashore', 'group')
   await line('Wanted day', 'date')
-  await line('Under cover?', 'yes')
+  // However slowly it is typed, it is one word.
+  await line('Under cover?', 'ye', 1100)
   await line('Cover', 'group')
   await line('Length of cover', 'decimal')
   await line('Colour of cover', 'short')
@@ -67,7 +68,7 @@ async function pointRules(page: Page, keyboard: Page['keyboard']) {
 async function typeSecondSection(
   page: Page,
   keyboard: Page['keyboard'],
-  line: (label: string, type?: string | undefined) => Promise<void>,
+  line: (label: string, type?: string | undefined, delay?: number) => Promise<void>,
 ) {
   // Four more below the last, one of them a choice with pasted options.
   await row(page, 'owner').focus()

@@ -37,6 +37,11 @@ function slash(event: KeyboardEvent) {
   choice.value?.focus()
   isUnfolded.value = true
 }
+/** What is typed in the field of types takes the place of the type that stands there. */
+function selectAll({ target }: FocusEvent) {
+  if (target instanceof HTMLInputElement) target.select()
+}
+const isLike = (title: string, typed: string) => hasWords(title, typed)
 /** Once the types are folded again, on with the line. */
 function setUnfolded(is: boolean) {
   isUnfolded.value = is
@@ -103,12 +108,15 @@ function leave(event: FocusEvent) {
       @keydown="slash"
       @paste="paste"
     />
-    <v-select
+    <v-autocomplete
       ref="choice"
       :model-value="props.kind"
       aria-label="Type of the new line"
       :items="KINDS"
       :menu="isUnfolded"
+      :custom-filter="isLike"
+      no-data-text="no type like this"
+      @focus="selectAll"
       @update:menu="setUnfolded"
       @update:model-value="emit('kind', $event)"
       @keydown.enter.prevent="setUnfolded(false)"

@@ -15,7 +15,8 @@ function withTurnCode(form: Form, from: string, to: string): Pick<Form, 'turns' 
   const key = (code: string) => (code === from ? to : code)
   const turns = form.turns?.map(turn => {
     const handOff = turn.handOff?.map(h => ({ ...h, to: key(h.to) }))
-    return { ...turn, code: key(turn.code), ...(handOff ? { handOff } : {}) }
+    const alongside = turn.alongside === undefined ? {} : { alongside: key(turn.alongside) }
+    return { ...turn, ...alongside, code: key(turn.code), ...(handOff ? { handOff } : {}) }
   })
   const walks = form.walks?.map(walk =>
     walk.expect.turns ? { ...walk, expect: { ...walk.expect, turns: walk.expect.turns.map(key) } } : walk,

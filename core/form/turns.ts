@@ -35,13 +35,15 @@ export const HandOff = z.strictObject({ when: Expression.optional(), to: z.strin
 export const DONE = 'done'
 /**
  * A party's go at a response: who acts, what it fills and reads (sections by code, groups and questions where they differ; what is not named is
- * `never`), and who is next. `signIn`: only who is signed in as one of those who are to act; `linkDays`: how long a private link is good.
+ * `never`), and who is next. `signIn`: only who is signed in as one of those who are to act; `linkDays`: how long a private link is good;
+ * `alongside`: the turn right before it, or before others like it, with which it is opened at once and whose hand-offs hold for both.
  */
 export const Turn = z
   .strictObject({
     code: Code,
     party: Code,
     title: Label.optional(),
+    alongside: Code.optional(),
     by: Actor,
     signIn: z.literal(true).optional(),
     linkDays: z.int().min(1).max(LIMITS.dueDays).optional(),

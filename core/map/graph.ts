@@ -1,5 +1,6 @@
 import type { Form } from '../form/definition'
 import { DONE, type Turn } from '../form/turns'
+import { handOffsAfter, handsOffFor, leaderOf } from '../form/alongside'
 import { FINISH } from '../form/finish'
 import { skipTarget } from '../form/skips'
 import { placeName, type Address, type Place, type PlaceOf } from '../form/walk'
@@ -26,8 +27,8 @@ export interface MapEdge {
   id: string
   from: string
   to: string
-  /** `over`: from a section with a rule that has no way to the next one of its own, when it is passed over. */
-  kind: 'next' | 'route' | 'skip' | 'over' | 'handOff'
+  /** `over`: from a section with a rule that has no way to the next one of its own, when it is passed over. `alongside`: to a turn that is open at once with this one. */
+  kind: 'next' | 'route' | 'skip' | 'over' | 'handOff' | 'alongside'
   /** The text of the condition; null where it is taken whenever nothing above it is. */
   when: string | null
   /** The question that a skip leads on from. */
@@ -151,7 +152,10 @@ function skipEdges(
 /** The turns of a form with every way between them. */
 export function listTurnGraph(form: Form, nameOf: (turn: Turn) => string): MapGraph {
   const turns = form.turns ?? []
-  const idOf = (code: string) => (turns.some(t => t.code === code) ? `turn-${code}` : END)
+  const idOf = (code: string) => {
+    const turn = turns.find(t => t.code === code)
+    return turn ? `turn-${leaderOf(form, turn).code}` : END
+  }
   const nodes = turns.map((turn, i): MapNode => ({
     id: idOf(turn.code),
     kind: 'turn',
@@ -165,17 +169,15 @@ export function listTurnGraph(form: Form, nameOf: (turn: Turn) => string): MapGr
   }))
   const edges = turns.flatMap((turn, i): MapEdge[] => {
     const from = idOf(turn.code)
-    const written = (turn.handOff ?? []).filter(h => h.to === DONE || idOf(h.to) !== END)
+    const next = { from, to: idOf(turns[i + 1]?.code ?? ''), when: null, via: null, at: null, index: null }
+    if (handsOffFor(form, turn) === null) return [{ ...next, id: `${from}:alongside`, kind: 'alongside' }]
+    const written = handOffsAfter(form, turn).filter(h => h.to === DONE || idOf(h.to) !== END)
     const handed = written.map((h, index): MapEdge => ({
       ...{ id: `${from}:${index}`, from, to: idOf(h.to), kind: 'handOff', when: h.when ?? null },
       ...{ via: null, at: null, index },
     }))
     if (handed.some(h => h.when === null)) return handed
-    const to = idOf(turns[i + 1]?.code ?? '')
-    return [
-      ...handed,
-      { id: `${from}:next`, from, to, kind: 'next', when: null, via: null, at: null, index: null },
-    ]
+    return [...handed, { ...next, id: `${from}:next`, kind: 'next' }]
   })
   return { nodes: [...nodes, endNode(nodes, 'Done')], edges }
 }

@@ -25,6 +25,10 @@ export function pathThrough(points: readonly Point[]): string {
   return [`M ${first.x} ${first.y}`, ...middles, ...(last ? [`L ${last.x} ${last.y}`] : [])].join(' ')
 }
 
+/** Whether a way is drawn with dashes: one that is taken besides the order of the form. */
+export const isDashed = ({ kind }: Pick<MapEdge, 'kind'>): boolean =>
+  kind === 'skip' || kind === 'over' || kind === 'alongside'
+
 /** A map as an SVG 1.1 document of its own, black on white, to be printed or kept. */
 export function drawMapSvg(title: string, graph: MapGraph, layout: MapLayout, words: MapWords): string {
   const [width, height] = [layout.width + 2 * MARGIN, layout.height + 2 * MARGIN]
@@ -35,7 +39,7 @@ export function drawMapSvg(title: string, graph: MapGraph, layout: MapLayout, wo
   const edges = graph.edges.map(e => {
     const drawn = layout.edges[e.id]
     if (!drawn) return ''
-    const dashes = e.kind === 'skip' ? ' stroke-dasharray="5 4"' : ''
+    const dashes = isDashed(e) ? ' stroke-dasharray="5 4"' : ''
     const line = `<path d="${pathThrough(drawn.points)}" fill="none" stroke="#444"${dashes} marker-end="url(#tip)"/>`
     const text = cut(words.edge(e), BESIDE_EDGE)
     const { x, y } = drawn.label

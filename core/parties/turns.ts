@@ -6,6 +6,7 @@ import type { Plan } from '../fill/planned'
 import type { Form } from '../form/definition'
 import { DONE, type HandOff, type Party, type Turn } from '../form/turns'
 import { mayFill, accessViewOf } from './access'
+import { handOffsAfter, leaderOf, openedWith } from '../form/alongside'
 import { laterNamesOf } from './handOffNames'
 
 /** The turn with a code; null when the form has none such. */
@@ -24,6 +25,15 @@ export function turnNameOf(form: Form | null, code: string): string {
   return turn ? turnName(form, turn) : code
 }
 
+/** Where a response is, by the code of the turn that it waits for: the name of that, with those that are open at once with it. */
+export function openNamesOf(form: Form | null, code: string): string {
+  const turn = form && turnOf(form, code)
+  if (!turn) return code
+  return openedWith(form, turn)
+    .map(t => turnName(form, t))
+    .join(' and ')
+}
+
 /** The condition of a hand-off: it sees all answers. */
 function handOffRule(plan: Plan, when: string) {
   const stand = { section: Math.max(0, plan.form.sections.length - 1), groups: [], entryOf: null }
@@ -33,7 +43,7 @@ function handOffRule(plan: Plan, when: string) {
 /** The hand-off of a turn that applies: the first whose rule is true (one that leads nowhere is passed over); undefined when none does. */
 export function handOffTaken({ plan, values }: Filled, turn: Turn): HandOff | undefined {
   const { form } = plan
-  return turn.handOff?.find(h => {
+  return handOffsAfter(form, turn).find(h => {
     if (h.to !== DONE && !turnOf(form, h.to)) return false
     if (h.when === undefined) return true
     const { expr } = handOffRule(plan, h.when)
@@ -42,13 +52,17 @@ export function handOffTaken({ plan, values }: Filled, turn: Turn): HandOff | un
 }
 
 /**
- * Whose turn is next when this one is handed off: that of the hand-off that applies, else the turn that follows in the order of the form.
+ * Whose turn is next when this one is handed off: that of the hand-off that applies, else the turn that follows in the order of the form. Of
+ * turns that are open at once it is asked of the last one.
  * @returns the turn, or null when the response is done
  */
 export function nextTurn(filled: Filled, turn: Turn): Turn | null {
   const { form } = filled.plan
   const taken = handOffTaken(filled, turn)
-  if (taken) return turnOf(form, taken.to)
+  if (taken) {
+    const to = turnOf(form, taken.to)
+    return to && leaderOf(form, to)
+  }
   return form.turns?.[form.turns.indexOf(turn) + 1] ?? null
 }
 
@@ -114,7 +128,7 @@ function looksAhead(plan: Plan, turn: Turn): boolean {
   const found = known.get(turn)
   if (found !== undefined) return found
   const index = plan.form.turns?.indexOf(turn) ?? -1
-  const looks = (turn.handOff ?? []).some(({ when }) => {
+  const looks = handOffsAfter(plan.form, turn).some(({ when }) => {
     const expr = when === undefined ? null : handOffRule(plan, when).expr
     if (!expr) return false
     const { blank, open } = laterNamesOf(plan, index, expr)

@@ -29,7 +29,18 @@ function withHandOffs(form: Form, seed: number): Form {
   if (!first || !second || when === undefined) return form
   const handOff: HandOff[] = [{ when, to: next() < 0.5 ? DONE : second.code }]
   if (next() < 0.5) handOff.push({ to: next() < 0.3 ? DONE : second.code })
-  return { ...form, turns: [{ ...first, handOff }, second] }
+  if (next() < 0.5) return { ...form, turns: [{ ...first, handOff }, second] }
+  // Two more, the first of them open at once with the second, from where one of them may be passed over.
+  const [last] = form.sections.slice(-1)
+  const beside = {
+    ...second,
+    code: 'beside',
+    alongside: second.code,
+    access: { [last?.code ?? '']: 'fills' as const },
+  }
+  const after = { ...second, code: 'after' }
+  const led = { ...second, handOff: [{ when, to: next() < 0.5 ? DONE : 'after' }] }
+  return { ...form, turns: [{ ...first, handOff }, led, beside, after] }
 }
 
 /** What was seen in responses: what came into play before whoever may see it, and the turns that were taken. */
@@ -101,7 +112,7 @@ describe('what happens in responses in turns to forms with all features', () => 
         const wrong = prove(form, TODAY).findings.filter(
           f =>
             IMPOSSIBLE.includes(f.code) &&
-            (f.code === 'unreachable-turn' ? seen.turns : seen.places).has(f.at ?? ''),
+            (f.code === 'unreachable-turn' ? seen.turns.has(f.turn ?? '') : seen.places.has(f.at ?? '')),
         )
         expect(wrong.map(f => `${f.code} ${f.at}`)).toEqual([])
       }),

@@ -9,6 +9,7 @@ import { acceptAnswers, answersToStore } from './acceptAnswers'
 import { claimFiles, filesIn } from './files'
 import { refuseOthersDraft } from './keepTurn'
 import { resolveLink, type LinkTarget, type LinkUse } from './links'
+import { findOpenBeside, waits } from './openTurnTarget'
 import { openNextTurn } from './openTurn'
 import { answersBefore, keepEvent } from './responseEvents'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
@@ -26,7 +27,7 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
       refuseOtherAnswers(row.sendingDigest, sending)
       return sentAnswer(release, { ...response, sentAt: row.handedOffAt }, row.nextTurn, `/f/${use.token}`)
     }
-    refuseUnlessOpen(row, response.turn)
+    refuseUnlessOpen(row, response)
     refuseOtherRelease(release.number, sending.release)
     refuseUnseen(row, sending)
     const { begunOn } = response
@@ -36,7 +37,9 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
     const added = filesIn(filled).filter(f => !before.has(f.id))
     await claimFiles(tx, release.id, sending.key, response.id, added)
     const now = new Date()
-    const next = await openNextTurn(tx, release, filled, turn, response.id)
+    const waiting = await findOpenBeside(tx, release.definition, row)
+    const next = waiting ?? (await openNextTurn(tx, release, filled, turn, response.id))
+    const nextCode = next?.code ?? null
     await tx
       .update(turns)
       .set({
@@ -51,22 +54,22 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
         noticeOn: null,
         sendingKey: sending.key,
         sendingDigest: digestOfSending(sending),
-        nextTurn: next?.code ?? null,
+        nextTurn: nextCode,
       })
       .where(eq(turns.id, row.id))
     const kept = answersToStore(filled, turn, response.answers, response.people)
     await tx
       .update(responses)
-      .set({ ...kept, turn: next?.code ?? null, sentAt: now })
+      .set({ ...kept, turn: waiting ? response.turn : nextCode, sentAt: now })
       .where(eq(responses.id, response.id))
     await keepEvent(tx, {
       responseId: response.id,
       kind: 'sent',
       turn: turn.code,
       who,
-      details: { target: next?.code ?? null, before: answersBefore(response.answers, kept.answers) },
+      details: { target: nextCode, before: answersBefore(response.answers, kept.answers) },
     })
-    return sentAnswer(release, { ...response, sentAt: now }, next?.code ?? null, `/f/${use.token}`)
+    return sentAnswer(release, { ...response, sentAt: now }, nextCode, `/f/${use.token}`)
   })
 }
 
@@ -86,10 +89,10 @@ export function sentAnswer(
   }
 }
 
-function refuseUnlessOpen(row: TurnRow, now: string | null) {
+function refuseUnlessOpen(row: TurnRow, response: typeof responses.$inferSelect) {
   if (row.givenBackAt !== null)
     refuse(409, 'given-back', 'This was given back meanwhile; it opens here again when it is your turn.')
-  if (row.handedOffAt !== null || now !== row.turn)
+  if (!waits(row, response))
     refuse(409, 'handed-off', 'This turn has been handed off already; nothing was changed.')
 }
 

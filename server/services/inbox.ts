@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, ilike, inArray, isNotNull, lt, or, sql, type SQL } from 'drizzle-orm'
-import { turnNameOf } from '../../core/parties/turns'
+import { openNamesOf, turnNameOf } from '../../core/parties/turns'
 import type { Form } from '../../core/form/definition'
 import type { Inbox, InboxQuery, TurnInInbox } from '../../shared/api/inbox'
 import type { Designer } from '../../shared/api/session'
@@ -103,7 +103,7 @@ function shownRow(row: Row, form: Form | null): TurnInInbox {
     isOverdue: dueOn !== null && dueOn < isoToday(),
     remark,
     waitsFor: waitsFor(isMine, to),
-    now: now === null ? null : turnNameOf(form, now),
+    now: now === null ? null : openNamesOf(form, now),
     isWithdrawn: row.isWithdrawn,
   }
 }

@@ -5,6 +5,7 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { turns } from '../store/schema'
 import { resolveLink, type LinkTarget, type LinkUse } from './links'
+import { waits } from './openTurnTarget'
 
 /** Keeps what somebody has typed in a later turn. Refused where somebody else has typed there since: nothing is overwritten unseen. */
 export async function keepTurn(db: Database, use: LinkUse, typed: TurnToKeep): Promise<{ at: string }> {
@@ -46,5 +47,4 @@ export function refuseOthersDraft(
 }
 
 /** Whether a turn can be filled now: that of a new response, or the one that is open. */
-export const isOpen = ({ row, response, turn }: LinkTarget): boolean =>
-  row === null || (row.handedOffAt === null && row.givenBackAt === null && response?.turn === turn?.code)
+export const isOpen = ({ row, response }: LinkTarget): boolean => row === null || waits(row, response)

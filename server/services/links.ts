@@ -12,6 +12,7 @@ import type { Database } from '../store/database'
 import { releases, responses, turns } from '../store/schema'
 import { presentPeople } from './teamRows'
 import { findPowers } from './people/rights'
+import { lockTurn } from './openTurnTarget'
 import { findByLink } from './turnLinks'
 
 type Release = typeof releases.$inferSelect
@@ -40,7 +41,7 @@ export interface LinkTarget {
 /** A token that nobody guesses: 120 bits. */
 export const newToken = (): string => randomBytes(15).toString('base64url')
 
-/** What a link leads to. `lock` keeps the turn for this transaction. */
+/** What a link leads to. `lock` keeps the response with its turns for this transaction. */
 export async function resolveLink(db: Database, use: LinkUse, lock = false): Promise<LinkTarget> {
   const [begun] = await db.select({ id: releases.id }).from(releases).where(eq(releases.token, use.token))
   if (begun) {
@@ -54,7 +55,8 @@ export async function resolveLink(db: Database, use: LinkUse, lock = false): Pro
 
 /** What the link of a turn leads to. */
 async function resolveTurn(db: Database, use: LinkUse, lock: boolean): Promise<LinkTarget> {
-  const { row, address } = await findTurn(db, use, lock)
+  const { row: found, address } = await findTurn(db, use)
+  const row = lock ? ((await lockTurn(db, found)) ?? refuseUnknown()) : found
   const [response] = await db.select().from(responses).where(eq(responses.id, row.responseId))
   if (!response) return refuse(404, 'not-found', 'The response of this link is no longer kept.')
   if (response.withdrawnAt !== null)
@@ -73,12 +75,10 @@ const isId = (token: string) => z.uuid().safeParse(token).success
 async function findTurn(
   db: Database,
   { token, caller }: LinkUse,
-  lock: boolean,
 ): Promise<{ row: TurnRow; address: string | null }> {
-  if (!isId(token)) return (await findByLink(db, token, lock)) ?? refuseUnknown()
+  if (!isId(token)) return (await findByLink(db, token)) ?? refuseUnknown()
   if (!caller) return refuseSignedOut()
-  const query = db.select().from(turns).where(eq(turns.id, token))
-  const [row] = lock ? await query.for('update') : await query
+  const [row] = await db.select().from(turns).where(eq(turns.id, token))
   return row ? { row, address: null } : refuseUnknown()
 }
 

@@ -1,6 +1,7 @@
 import { isDeepStrictEqual } from 'node:util'
 import { and, desc, eq, isNotNull, ne } from 'drizzle-orm'
 import type { Filled } from '../../core/fill/fill'
+import { openedWith } from '../../core/form/alongside'
 import type { Turn } from '../../core/form/turns'
 import { findActors } from '../../core/parties/actors'
 import { dueDay, listNotices } from '../../core/parties/dueDays'
@@ -16,7 +17,11 @@ import { makeLink, revokeLinks } from './turnLinks'
 type TurnRow = typeof turns.$inferSelect
 type Release = LinkTarget['release']
 
-/** Opens the next turn, if there is one, and tells whoever is to act. */
+/**
+ * Opens the next turn, if there is one, with those that are open at once with it, and tells whoever is to act.
+ * @param turn the one that was handed on; of several that were open at once any: the last of them is handed on now
+ * @returns the turn that leads
+ */
 export async function openNextTurn(
   db: Database,
   release: Release,
@@ -24,10 +29,13 @@ export async function openNextTurn(
   turn: Turn,
   responseId: string,
 ): Promise<Turn | null> {
-  const next = nextTurn(filled, turn)
+  const form = release.definition
+  const next = nextTurn(filled, openedWith(form, turn).at(-1) ?? turn)
   if (!next) return null
-  const row = await openTurn(db, release, filled, next, responseId)
-  await postTurn(db, release, next, row, { subject: '', text: 'It is your turn' })
+  for (const opened of openedWith(form, next)) {
+    const row = await openTurn(db, release, filled, opened, responseId)
+    await postTurn(db, release, opened, row, { subject: '', text: 'It is your turn' })
+  }
   return next
 }
 

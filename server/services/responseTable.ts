@@ -8,7 +8,7 @@ import { isChoice } from '../../core/form/questions'
 import { withoutQuotes } from '../../core/form/quotes'
 import { optionsOf } from '../../core/form/rows'
 import { withKeptPeople, type PeopleRows } from '../../core/lists/people'
-import { turnNameOf } from '../../core/parties/turns'
+import { openNamesOf } from '../../core/parties/turns'
 import type { ResponseQuery, ResponseTable } from '../../shared/api/responses'
 import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
@@ -63,7 +63,7 @@ export async function listResponses(
       return {
         ...row,
         sentAt: row.sentAt.toISOString(),
-        turn: turn === null ? null : turnNameOf(plan?.form ?? null, turn),
+        turn: turn === null ? null : openNamesOf(plan?.form ?? null, turn),
         cells: plan
           ? cellsOf(
               describeResponse(plan, answers, begunOn),

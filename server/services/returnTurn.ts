@@ -1,4 +1,5 @@
-import { and, asc, eq, gte, isNotNull, ne } from 'drizzle-orm'
+import { and, asc, eq, gt, isNotNull, isNull, notInArray, or } from 'drizzle-orm'
+import { leaderOf, openedWith } from '../../core/form/alongside'
 import { accessViewOf, mayFill, maySee } from '../../core/parties/access'
 import type { Turn } from '../../core/form/turns'
 import { withoutQuotes } from '../../core/form/quotes'
@@ -33,9 +34,13 @@ export async function findEarlierTurns(
     .orderBy(asc(turns.openedAt), asc(turns.handedOffAt))
   // Of a turn that was taken several times the last one counts.
   const last = new Map(handedOff.map(r => [r.turn, r] as const))
+  const form = release.definition
+  const own = turnOf(form, row.turn)
+  // Of what those fill that are open at once with it, it sees nothing.
+  const beside = own ? openedWith(form, own) : []
   return [...last.values()].reverse().flatMap(earlier => {
-    const turn = turnOf(release.definition, earlier.turn)
-    return turn && earlier.turn !== row.turn ? [{ row: earlier, turn }] : []
+    const turn = turnOf(form, earlier.turn)
+    return turn && !beside.includes(turn) ? [{ row: earlier, turn }] : []
   })
 }
 
@@ -98,7 +103,7 @@ export interface TakenTurn {
   turn: Turn
 }
 
-/** Opens an earlier turn again; those that came after it are opened again when they are reached. */
+/** Opens an earlier turn again; those that came after it are opened again when they are reached. What was open at once with it stays as it is. */
 export async function reopen(
   db: Database,
   { release }: Pick<LinkTarget, 'release'>,
@@ -106,18 +111,24 @@ export async function reopen(
   { remark, pointed }: { remark: string; pointed: string[] },
 ): Promise<void> {
   const { responseId } = to.row
+  const beside = openedWith(release.definition, to.turn).map(t => t.code)
   await db
     .update(turns)
     .set({ givenBackAt: new Date(), handedOffAt: null, remark: null, pointed: null, noticeOn: null })
     .where(
-      and(eq(turns.responseId, responseId), gte(turns.openedAt, to.row.openedAt), ne(turns.id, to.row.id)),
+      and(
+        eq(turns.responseId, responseId),
+        or(isNull(turns.handedOffAt), gt(turns.handedOffAt, to.row.handedOffAt ?? to.row.openedAt)),
+        notInArray(turns.turn, beside),
+      ),
     )
   const dates = datesOf(to.turn)
   await db
     .update(turns)
     .set({ handedOffAt: null, givenBackAt: null, remark, pointed, ...dates })
     .where(eq(turns.id, to.row.id))
-  await db.update(responses).set({ turn: to.turn.code }).where(eq(responses.id, responseId))
+  const { code } = leaderOf(release.definition, to.turn)
+  await db.update(responses).set({ turn: code }).where(eq(responses.id, responseId))
   await postTurn(
     db,
     release,

@@ -100,7 +100,7 @@ async function withdraw(
   keep: Keep,
 ): Promise<void> {
   await db.update(responses).set({ turn: null, withdrawnAt: new Date() }).where(eq(responses.id, response.id))
-  await db.update(turns).set({ noticeOn: null }).where(eq(turns.id, row.id))
+  await db.update(turns).set({ noticeOn: null }).where(eq(turns.responseId, row.responseId))
   await keep('withdrawn', { remark: reason })
 }
 

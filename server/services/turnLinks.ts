@@ -20,14 +20,13 @@ export async function makeLink(
   return `/f/${token}`
 }
 
-/** The turn of a private link, and to whom it was posted; null where there is no such link. Refused where it is no longer good. `lock` keeps the turn. */
-export async function findByLink(db: Database, token: string, lock: boolean) {
-  const query = db
+/** The turn of a private link, and to whom it was posted; null where there is no such link. Refused where it is no longer good. */
+export async function findByLink(db: Database, token: string) {
+  const [found] = await db
     .select({ row: turns, link: turnLinks })
     .from(turnLinks)
     .innerJoin(turns, eq(turnLinks.turnId, turns.id))
     .where(eq(turnLinks.hash, digestOf(token)))
-  const [found] = lock ? await query.for('update', { of: turns }) : await query
   if (!found) return null
   if (found.link.revokedAt !== null)
     return refuse(410, 'link-revoked', 'This link was revoked. Ask whoever sent it for a new one.')

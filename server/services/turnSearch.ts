@@ -1,4 +1,4 @@
-import { and, eq, isNull, type SQL } from 'drizzle-orm'
+import { and, eq, isNotNull, isNull, type SQL } from 'drizzle-orm'
 import { responses, turns } from '../store/schema'
 
 /** A text that is looked for as it stands, in a pattern of the store. */
@@ -8,9 +8,5 @@ export const asPattern = (text: string): string => `%${text.replaceAll(/[\\%_]/g
 export const hasNumber = (search: string): SQL | undefined =>
   /^\d{1,9}$/.test(search) ? eq(responses.number, Number(search)) : undefined
 
-/** That a turn waits to be taken, of rows of turns with their responses. */
-export const isOpenTurn = and(
-  eq(turns.turn, responses.turn),
-  isNull(turns.handedOffAt),
-  isNull(turns.givenBackAt),
-)
+/** That a turn waits to be taken, of rows of turns with their responses; there may be several of one response. */
+export const isOpenTurn = and(isNotNull(responses.turn), isNull(turns.handedOffAt), isNull(turns.givenBackAt))

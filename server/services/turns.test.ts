@@ -107,6 +107,15 @@ describe('turns', () => {
     expect((await refusalOf(send(yard, { hours: 3, boat: 'Forged' }))).paths).toEqual(['boat'])
   })
 
+  it('stay taken where a later one is given back to: the first is not given back with it', async () => {
+    const { response, yard } = await sendFirst()
+    await send(yard, { hours: 5 })
+    const last = await openLink(response.id)
+    await returnTurn(db, byLink(last), returning('How many?', { to: 'check' }))
+    const page = await loadRespondentPage(db, byLink(yard))
+    expect(page.turn?.returnsTo.map(t => t.name)).toEqual(['Owner'])
+  })
+
   it('are given back with a remark, and taken once', async () => {
     const { response, yard, turnId } = await sendFirst()
     expect((await returnTurn(db, byLink(yard), returning('Which berth?'))).to).toBe('Owner')

@@ -1,6 +1,6 @@
 import { and, desc, eq, isNotNull, sql } from 'drizzle-orm'
 import { turnChange } from '../../core/parties/turnChange'
-import { turnNameOf } from '../../core/parties/turns'
+import { openNamesOf } from '../../core/parties/turns'
 import type { TurnUnderWay } from '../../shared/api/releases'
 import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
@@ -28,7 +28,7 @@ export async function listUnderWay(db: Database, formId: string): Promise<TurnUn
   return rows.flatMap(({ releaseId, release, turn: code, count, since }): TurnUnderWay[] => {
     const form = definitions.get(releaseId)
     if (!form || code === null) return []
-    const name = turnNameOf(form, code)
+    const name = openNamesOf(form, code)
     return [{ release, name, count, since: since.toISOString(), change: turnChange(form, draft, code) }]
   })
 }

@@ -45,11 +45,15 @@ function putBetween(chosen: MapEdge) {
   draft.edit(betweenEdits(map.graph.value, draft.form, draft.places, chosen, GIVEN_TITLES.section))
   edge.value = null
 }
+/** From so many to so many, or only so many. */
+const span = (least: number, most: number, noun: string) =>
+  least === most ? counted(most, noun) : `${least} to ${counted(most, noun)}`
 const lengthWords = computed(() => {
   if (!lengths.value || view.value === 'turns') return ''
   const { shortest, longest } = lengths.value
   const minutes = (seconds: number) => Math.max(1, Math.round(seconds / 60))
-  return `${shortest.questions} to ${counted(longest.questions, 'question')}, about ${minutes(shortest.seconds)} to ${counted(minutes(longest.seconds), 'minute')}`
+  const questions = span(shortest.questions, longest.questions, 'question')
+  return `${questions}, about ${span(minutes(shortest.seconds), minutes(longest.seconds), 'minute')}`
 })
 const partyName = (lane: number) => draft.form?.parties?.[lane]?.name ?? ''
 const svg = computed(() => {

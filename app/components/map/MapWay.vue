@@ -2,7 +2,7 @@
 import { BaseEdge, EdgeLabelRenderer } from '@vue-flow/core'
 import type { MapEdge } from '#core/map/graph'
 import type { MapLayout } from '#core/map/layout'
-import { pathThrough } from '#core/map/svg'
+import { isDashed, pathThrough } from '#core/map/svg'
 
 /** A way of the map, with its condition as a sentence. */
 const props = defineProps<{
@@ -27,7 +27,7 @@ const path = computed(() => pathThrough(props.drawn?.points ?? []))
     :style="{
       stroke: isLit || isChosen ? 'var(--verdigris)' : 'var(--slate)',
       strokeWidth: isLit || isChosen ? 2 : 1,
-      strokeDasharray: edge.kind === 'skip' || edge.kind === 'over' ? '5 4' : undefined,
+      strokeDasharray: isDashed(edge) ? '5 4' : undefined,
     }"
     :marker-end="tip"
   />

@@ -8,13 +8,20 @@ import { placeName } from '#core/form/walk'
 import { peopleListOf } from '#core/parties/actors'
 import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
-import { actorKind, addressLine, readAddresses, useTurns } from '~/composables/write/useTurns'
+import { actorKind, addressLine, readAddresses, useTurnOrder, useTurns } from '~/composables/write/useTurns'
 
 /** One turn: its party, its title, who acts, and who is next. */
 const at = defineModel<number>('at', { required: true })
 const draft = useDraft()
-const { turns, parties, put, change, nameOf, followerOf, putHandOffs, addHandOff, actorOf } = useTurns()
+const writing = useTurns()
+const { turns, parties, change, nameOf, actorOf } = writing
+const { arrange, setAlongside, leaderFor, followerName, putHandOffs, addHandOff } = useTurnOrder(writing)
 const turn = computed(() => turns.value[at.value])
+/** The turn before it, with which it could be opened, or is. */
+const leader = computed(() => leaderFor(at.value))
+const isAlongside = computed(() => turn.value?.alongside !== undefined)
+/** The names of those that are opened with it. */
+const led = computed(() => turns.value.flatMap(t => (t.alongside === turn.value?.code ? [nameOf(t)] : [])))
 const partyItems = computed(() => {
   const known = parties.value.map(p => ({ value: p.code, title: p.name || p.code }))
   const { party } = turn.value ?? {}
@@ -44,7 +51,7 @@ const actorItems = computed(() => [
 ])
 const nextItems = (to: string) => {
   const known = [
-    ...turns.value.map(t => ({ value: t.code, title: nameOf(t) })),
+    ...turns.value.flatMap(t => (t.alongside === undefined ? [{ value: t.code, title: nameOf(t) }] : [])),
     { value: DONE, title: 'done' },
   ]
   return known.some(k => k.value === to) ? known : [{ value: to, title: `${to} (no such turn)` }, ...known]
@@ -85,10 +92,10 @@ function move(by: 1 | -1) {
   const own = turn.value
   if (!own) return
   const to = at.value + by
-  if (put(turns.value.toSpliced(at.value, 1).toSpliced(to, 0, own))) at.value = to
+  if (arrange(turns.value.toSpliced(at.value, 1).toSpliced(to, 0, own))) at.value = to
 }
 function remove() {
-  if (put(turns.value.toSpliced(at.value, 1))) at.value = Math.max(0, at.value - 1)
+  if (arrange(turns.value.toSpliced(at.value, 1))) at.value = Math.max(0, at.value - 1)
 }
 </script>
 
@@ -151,6 +158,16 @@ function remove() {
       />
     </div>
     <RefusalAlert :refusal="wrong" />
+    <label
+      v-if="leader || isAlongside"
+      class="row-flex small along"
+      ><v-checkbox-btn
+        :model-value="isAlongside"
+        density="compact"
+        @update:model-value="setAlongside(at, $event)"
+      />
+      open at once with {{ leader ? nameOf(leader) : turn.alongside }}</label
+    >
     <TurnTiming
       :turn="turn"
       :name="`Turn ${at + 1}`"
@@ -177,11 +194,18 @@ function remove() {
     </div>
     <div class="row-flex small">
       <span
-        v-if="handOffs.length === 0"
+        v-if="isAlongside && leader"
         class="quiet"
-        >From {{ nameOf(turn) }} on to {{ followerOf(at) }}</span
+        >The response goes on as {{ nameOf(leader) }} says, once all that are open at once are handed
+        on.</span
+      >
+      <span
+        v-else-if="handOffs.length === 0"
+        class="quiet"
+        >From {{ [nameOf(turn), ...led].join(' and ') }} on to {{ followerName(at) }}</span
       >
       <v-btn
+        v-if="!isAlongside"
         variant="text"
         @click="append"
       >
@@ -196,6 +220,9 @@ function remove() {
   display: grid;
   gap: 8px;
   padding: 10px 14px;
+}
+.along {
+  justify-self: start;
 }
 .code {
   flex: 0 1 130px;

@@ -33,10 +33,15 @@ function addTurn() {
       class="turn"
       role="radio"
       :aria-checked="at === i"
-      :class="{ on: at === i }"
+      :class="{ on: at === i, beside: t.alongside !== undefined }"
       @click="at = i"
     >
       <strong>{{ i + 1 }} {{ nameOf(t) }}</strong>
+      <span
+        v-if="t.alongside !== undefined"
+        class="small"
+        >at once with {{ turns.findIndex(o => o.code === t.alongside) + 1 }}</span
+      >
       <span>{{ partyOf(t) }}</span>
       <span class="small quiet">{{ actorWords(t) }}</span>
     </v-btn>
@@ -76,6 +81,9 @@ function addTurn() {
 .turn:hover {
   text-decoration: none;
   background: var(--verdigris-wash);
+}
+.turn.beside {
+  border-left-style: dashed;
 }
 .turn.on {
   border: 2px solid var(--verdigris);

@@ -60,9 +60,11 @@ function goOn() {
 }
 /** Whose turn it is, where it is not that of this frame. */
 const waits = computed(() => {
-  const { current } = rehearsal.baton
-  if (!turn.value || !draft.form || current?.code === turn.value.code) return ''
-  return current ? `it is the turn of ${turnName(draft.form, current)}` : 'the response is done'
+  const { open } = rehearsal.baton
+  const { form } = draft
+  if (!turn.value || !form || open.some(t => t.code === turn.value?.code)) return ''
+  const names = open.map(t => turnName(form, t)).join(' and ')
+  return names === '' ? 'the response is done' : `it is the turn of ${names}`
 })
 function takeTurn(code: string) {
   finished.value = false

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { leaderOf } from '#core/form/alongside'
 import type { Turn } from '#core/form/turns'
 import { turnName, turnProblems } from '#core/parties/turns'
 
@@ -9,24 +10,26 @@ const draft = useDraft()
 const rehearsal = useRehearsal()
 const { baton } = rehearsal
 const nameOf = (turn: Turn) => (draft.form ? turnName(draft.form, turn) : turn.code)
-const isHeld = computed(() => baton.current?.code === props.turn.code)
+const isHeld = computed(() => baton.open.some(t => t.code === props.turn.code))
+/** Whose turn it is, or whose turns. */
+const openNames = computed(() => baton.open.map(nameOf).join(' and '))
 const problems = computed(() => (rehearsal.filled ? turnProblems(rehearsal.filled, props.turn) : []))
 /** The turns that it can be given back to, the last one first. */
-const earlier = computed(() =>
-  [...baton.taken]
-    .reverse()
-    .flatMap(code => draft.form?.turns?.find(t => t.code === code && code !== props.turn.code) ?? []),
-)
-const isDone = computed(() => baton.current === null)
+const earlier = computed(() => baton.earlierThan(props.turn))
+const isDone = computed(() => baton.open.length === 0)
+/** Whether a turn that was open at once with this one waits still. */
+const isBesideOpen = computed(() => {
+  const { form } = draft
+  return form !== null && baton.open.some(t => leaderOf(form, t) === leaderOf(form, props.turn))
+})
 const heading = computed(() => {
   if (isHeld.value) return problems.value.length > 0 ? 'Not complete yet' : 'All answered'
   if (isDone.value) return 'The response is done'
-  return baton.taken.includes(props.turn.code)
-    ? `Handed on to ${baton.current ? nameOf(baton.current) : ''}`
-    : `It is the turn of ${baton.current ? nameOf(baton.current) : ''}`
+  if (!baton.taken.includes(props.turn.code)) return `It is the turn of ${openNames.value}`
+  return isBesideOpen.value ? `Handed on; it waits for ${openNames.value}` : `Handed on to ${openNames.value}`
 })
 function giveBack(turn: Turn) {
-  baton.giveBack(turn.code)
+  baton.giveBack(turn)
   emit('take', turn.code)
 }
 </script>
@@ -67,13 +70,16 @@ function giveBack(turn: Turn) {
         >Give it back to {{ nameOf(t) }}</v-btn
       >
     </template>
-    <v-btn
-      v-else-if="baton.current"
-      variant="flat"
-      color="primary"
-      @click="emit('take', baton.current.code)"
-      >Take the turn of {{ nameOf(baton.current) }}</v-btn
-    >
+    <template v-else>
+      <v-btn
+        v-for="t in baton.open"
+        :key="t.code"
+        variant="flat"
+        color="primary"
+        @click="emit('take', t.code)"
+        >Take the turn of {{ nameOf(t) }}</v-btn
+      >
+    </template>
   </div>
 </template>
 

@@ -104,6 +104,7 @@ function useMapWords(graph: Ref<MapGraph>) {
   /** When a way is taken; empty for the only one. */
   function edgeWords(edge: MapEdge): string {
     const via = edge.via === null ? '' : `after “${edge.via}” `
+    if (edge.kind === 'alongside') return 'open at once'
     if (edge.kind === 'over') return 'when it is passed over'
     if (edge.when !== null) return `${via}when ${sentence(edge.when)}`
     if (via !== '') return `${via}always`

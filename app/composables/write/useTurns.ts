@@ -1,3 +1,4 @@
+import { openedWith, possibleLeader, withAlongside, withoutStray } from '#core/form/alongside'
 import { codeOfTurn } from '#core/form/turnCodes'
 import { DONE, type Access, type Actor, type HandOff, type Turn } from '#core/form/turns'
 import { turnName } from '#core/parties/turns'
@@ -42,9 +43,34 @@ export function useTurns() {
       },
     ])
   }
+  /** Whom a turn waits for when somebody chooses the kind. */
+  function actorOf(kind: string): Actor {
+    if (kind === 'link') return 'link'
+    if (kind.startsWith('people:')) return { people: kind.slice('people:'.length) }
+    return kind.startsWith('answer:') ? { answer: kind.slice('answer:'.length) } : me()
+  }
+  return { turns, parties, sections, put, change, nameOf, add, actorOf }
+}
+
+/** Where the turns of the draft stand, one after the other or opened at once, and where they lead. */
+export function useTurnOrder({ turns, put, nameOf }: ReturnType<typeof useTurns>) {
+  const draft = useDraft()
+  /** Puts turns of which one was moved or taken out. */
+  const arrange = (next: readonly Turn[]) => draft.form !== null && put(withoutStray(draft.form, next))
+  /** Opens a turn with those before it, or alone again. */
+  const setAlongside = (at: number, isOpenedWith: boolean) =>
+    draft.form !== null && put(withAlongside(draft.form, at, isOpenedWith))
+  /** The turn that a turn could be opened with, or is. */
+  const leaderFor = (at: number): Turn | null => draft.form && possibleLeader(draft.form, at)
+  /** The turn that follows one, past all that are open at once with it. */
+  function followerOf(at: number): Turn | null {
+    const own = turns.value[at]
+    const together = own && draft.form ? openedWith(draft.form, own) : []
+    return turns.value[at + Math.max(1, together.length)] ?? null
+  }
   /** Where a turn hands off to when it has no rules of its own. */
-  function followerOf(at: number): string {
-    const next = turns.value[at + 1]
+  function followerName(at: number): string {
+    const next = followerOf(at)
     return next ? nameOf(next) : 'done'
   }
   const putHandOffs = (at: number, next: readonly HandOff[]) =>
@@ -56,14 +82,8 @@ export function useTurns() {
       }),
     )
   const addHandOff = (at: number) =>
-    putHandOffs(at, [...(turns.value[at]?.handOff ?? []), { to: turns.value[at + 1]?.code ?? DONE }])
-  /** Whom a turn waits for when somebody chooses the kind. */
-  function actorOf(kind: string): Actor {
-    if (kind === 'link') return 'link'
-    if (kind.startsWith('people:')) return { people: kind.slice('people:'.length) }
-    return kind.startsWith('answer:') ? { answer: kind.slice('answer:'.length) } : me()
-  }
-  return { turns, parties, sections, put, change, nameOf, add, followerOf, putHandOffs, addHandOff, actorOf }
+    putHandOffs(at, [...(turns.value[at]?.handOff ?? []), { to: followerOf(at)?.code ?? DONE }])
+  return { arrange, setAlongside, leaderFor, followerName, putHandOffs, addHandOff }
 }
 
 /** Whom a turn waits for, as one word: a link, addresses, a team, or an answer. */

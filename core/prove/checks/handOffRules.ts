@@ -47,14 +47,15 @@ interface HandedOff {
 }
 
 const handOffsOf = ({ model }: Inquiry): HandedOff[] =>
-  model.turns.flatMap(turn => (turn.turn.handOff ?? []).map((_, at) => ({ turn, at })))
+  model.turns.flatMap(turn => (turn.handsOffFor?.handOff ?? []).map((_, at) => ({ turn, at })))
 
 function untaken(inquiry: Inquiry, { turn, at }: HandedOff): Finding[] {
-  const name = `Hand-off ${at + 1} of the turn “${turnName(inquiry.form, turn.turn)}”`
-  const shadow = (turn.turn.handOff ?? []).findIndex(h => h.when === undefined)
+  const source = turn.handsOffFor ?? turn.turn
+  const name = `Hand-off ${at + 1} of the turn “${turnName(inquiry.form, source)}”`
+  const shadow = (source.handOff ?? []).findIndex(h => h.when === undefined)
   if (shadow >= 0 && shadow < at) {
     const reason = 'the one above it has no condition and always comes first'
-    return [finding(kind, null, `${name} is never taken: ${reason}.`, { turn: turn.turn.code })]
+    return [finding(kind, null, `${name} is never taken: ${reason}.`, { turn: source.code })]
   }
   const before = turn.handOffs.filter(h => h.at <= at)
   const rule = before.find(h => h.at === at)?.rule
@@ -72,7 +73,7 @@ function untaken(inquiry: Inquiry, { turn, at }: HandedOff): Finding[] {
         .map(h => (h.rule ? -space.rule(h.rule, h.rule.place, 'handOff', h.rule.index) : space.encoding.yes)),
       space.rule(rule, place, 'handOff', rule.index),
     ],
-    holds: state => handOffTaken(state, turn.turn) === turn.turn.handOff?.[at],
+    holds: state => handOffTaken(state, turn.turn) === source.handOff?.[at],
   }
   const decision = inquiry.decide(goal)
   if (decision.is === 'undecided') {

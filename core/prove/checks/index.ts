@@ -55,6 +55,7 @@ import { laterTurnAnswer } from './laterTurnAnswer'
 import { leftOutOfRun } from './leftOutOfRun'
 import { lockedQuestion } from './lockedQuestion'
 import { neverOffered } from './neverOffered'
+import { openAtOnce } from './openAtOnce'
 import { openGate } from './openGate'
 import { overlappingBranches } from './overlappingBranches'
 import { foundByTrying } from './foundByTrying'
@@ -104,6 +105,7 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   lockedQuestion,
   noAnswerFits,
   unreachableTurn,
+  openAtOnce,
   laterTurnAnswer,
   privateInference,
   foundByTrying,

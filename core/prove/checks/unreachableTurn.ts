@@ -1,6 +1,7 @@
 import type { Form } from '../../form/definition'
-import { DONE } from '../../form/turns'
+import { DONE, type Turn } from '../../form/turns'
 import { turnName } from '../../parties/turns'
+import { handOffsAfter, openedWith } from '../../form/alongside'
 import type { Finding } from '../finding'
 import { type Check, finding } from './check'
 import { example, section, text } from './exampleForms'
@@ -33,10 +34,10 @@ export const unreachableTurn: Check = {
       if (reached.has(at) || !turn) continue
       reached.add(at)
       // The first hand-off without condition hides those below it, and the turn that follows.
-      const rules = turn.handOff ?? []
+      const rules = handOffsAfter(form, turn)
       const end = rules.findIndex(h => h.when === undefined)
       for (const { to } of end < 0 ? rules : rules.slice(0, end + 1))
-        if (to !== DONE) open.push(turns.findIndex(t => t.code === to))
+        if (to !== DONE) open.push(...turns.flatMap((t, i) => (isOpenedBy(form, t, to) ? [i] : [])))
       if (end < 0) open.push(at + 1)
     }
     return turns.flatMap((turn, i): Finding[] =>
@@ -53,3 +54,7 @@ export const unreachableTurn: Check = {
     )
   },
 }
+
+/** Whether a hand-off to a turn opens another one: itself, or one that is open at once with it. */
+const isOpenedBy = (form: Form, turn: Turn, to: string): boolean =>
+  openedWith(form, turn).some(t => t.code === to)

@@ -1,9 +1,11 @@
 import type { Expr } from '../../expressions/tree'
 import { replaceParts } from '../../expressions/replace'
+import type { Form } from '../../form/definition'
 import { DONE, type Turn } from '../../form/turns'
 import type { Plan } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import { accessViewOf, mayFill, maySee } from '../../parties/access'
+import { handsOffFor, leaderOf } from '../../form/alongside'
 import { laterNamesOf, namesBehind } from '../../parties/handOffNames'
 import { orderInForm } from './entryCodes'
 import type { ReadRule } from './readRule'
@@ -26,6 +28,8 @@ export interface PlannedHandOff {
 export interface PlannedTurn {
   turn: Turn
   index: number
+  /** The turn whose hand-offs these are; null for one that others, open at once with it, follow. */
+  handsOffFor: Turn | null
   fills: (place: Place) => boolean
   /** Whether it sees a section. */
   sees: (section: number) => boolean
@@ -37,13 +41,13 @@ export function planTurns(plan: Plan, rules: readonly ReadRule[]): PlannedTurn[]
   const turns = plan.form.turns ?? []
   const read = rules.filter(r => r.kind === 'handOff')
   const sections = plan.places.filter(p => p.kind === 'section')
-  let ruled = -1
   return turns.map((turn, index): PlannedTurn => {
     const view = accessViewOf(plan.form, plan.places, turn)
-    const handOffs = (turn.handOff ?? []).flatMap(({ when, to }, position): PlannedHandOff[] => {
-      ruled += 1
-      const rule = read.find(r => r.index === ruled) ?? null
-      const at = turns.findIndex(t => t.code === to)
+    const source = handsOffFor(plan.form, turn)
+    const first = turns.slice(0, source ? turns.indexOf(source) : 0).flatMap(t => t.handOff ?? []).length
+    const handOffs = (source?.handOff ?? []).flatMap(({ when, to }, position): PlannedHandOff[] => {
+      const rule = read.find(r => r.index === first + position) ?? null
+      const at = targetAt(plan.form, to)
       if (to !== DONE && at < 0) return []
       // A condition that can't be read is never true.
       if (when !== undefined && !rule?.expr) return []
@@ -54,15 +58,23 @@ export function planTurns(plan: Plan, rules: readonly ReadRule[]): PlannedTurn[]
     return {
       turn,
       index,
+      handsOffFor: source,
       // A copy of an entry is filled like the entries of the form.
       fills: place => mayFill(view, { ...place, order: orderInForm(place.order) }),
       sees: section => sections.some(p => p.section === section && maySee(view, p)),
       handOffs: untilCertain([
         ...handOffs,
-        { rule: null, isUnsure: false, to: next, at: turn.handOff?.length ?? 0 },
+        { rule: null, isUnsure: false, to: next, at: source?.handOff?.length ?? 0 },
       ]),
     }
   })
+}
+
+/** The position of the turn that a hand-off leads to: where several are opened at once, of the one that leads; -1 for none. */
+function targetAt(form: Form, to: string): number {
+  const turns = form.turns ?? []
+  const turn = turns.find(t => t.code === to)
+  return turn ? turns.indexOf(leaderOf(form, turn)) : -1
 }
 
 /** The rule of a hand-off as it is when its turn ends: what only later turns fill is blank then, unless a response may have come back. */

@@ -8,12 +8,14 @@ import {
 } from '../expressions/dates'
 import { isNumber, numberText, rounded, type Num } from '../expressions/decimal'
 import type { Value, ValueType } from '../expressions/types'
+import { isContext } from '../expressions/values'
 import type { Form } from '../form/definition'
 import type { ChoiceType, QuestionOf, QuestionType } from '../form/questions'
 import { writeInLabel } from '../form/types'
 import { gridSteps, mayNotApply, notApplicableLabel, saysNotApplicable } from '../form/notApplicable'
 import { optionsOf, WRITE_IN } from '../form/rows'
 import { isRecord, type Answer } from '../form/answers'
+import { amountIn } from './amounts'
 import { isFile } from './readers'
 
 type Teller<T extends QuestionType> = (
@@ -59,7 +61,10 @@ const DESCRIBERS: { readonly [T in QuestionType]: Teller<T> } = {
   url: plain,
   integer: (value, q) => number(value, q.unit),
   decimal: (value, q) => number(value, q.unit),
-  money: (value, q) => number(value, q.currency, 2),
+  money: (value, q) => {
+    const { amount, currency } = amountIn(value, q)
+    return number(amount, currency, 2)
+  },
   yesNo: value => (value === true ? 'Yes' : 'No'),
   choice: (value, q, form, given) => choice(q, form, value, given),
   choices: (value, q, form, given) =>
@@ -71,7 +76,7 @@ const DESCRIBERS: { readonly [T in QuestionType]: Teller<T> } = {
   dateTime: value => readableDateTime(plain(value)),
   scale: (value, q) => `${number(value)} of ${q.max}`,
   grid: (value, q) =>
-    isRecordValue(value)
+    isContext(value)
       ? q.rows
           .flatMap(r =>
             value[r.code] === null || value[r.code] === undefined
@@ -96,13 +101,6 @@ const DESCRIBERS: { readonly [T in QuestionType]: Teller<T> } = {
       : describeTyped(value, { kind: 'unknown' }),
   hidden: (value, q) => describeTyped(value, q.holds === 'date' ? { kind: 'date' } : { kind: 'unknown' }),
 }
-
-const isRecordValue = (value: Value): value is { readonly [member: string]: Value } =>
-  typeof value === 'object' &&
-  value !== null &&
-  !Array.isArray(value) &&
-  !isNumber(value) &&
-  !isDuration(value)
 
 /** A size for people: `340 kB`, `1.2 MB`. */
 export function readableBytes(bytes: number): string {

@@ -1,6 +1,7 @@
 import { dayNumber, isoFromDay, timeFromSeconds } from '../expressions/dates'
 import { likelyTexts } from '../form/likelyTexts'
 import type { QuestionOf, QuestionType } from '../form/questions'
+import { currenciesOf } from '../form/currencies'
 import { gridSteps } from '../form/notApplicable'
 import { WRITE_IN } from '../form/rows'
 import type { Answer, Answers } from '../form/answers'
@@ -58,7 +59,12 @@ const MAKERS: { readonly [T in QuestionType]: Maker<T> } = {
   url: () => 'https://wherry.example/boats',
   integer: numeric(0),
   decimal: (q, making) => numeric(q.decimals ?? 1)(q, making),
-  money: numeric(2),
+  money: (q, making) => {
+    const amount = numeric(2)(q, making)
+    return q.currencies
+      ? { amount: String(amount), currency: pick(currenciesOf(q), making.next) ?? q.currency }
+      : amount
+  },
   scale: numeric(0),
   yesNo: (_, { next }) => next() < 0.6,
   choice: (q, { next }, step) => pick([...codes(step), ...(q.writeIn ? [WRITE_IN] : [])], next) ?? null,

@@ -1,6 +1,7 @@
 import { sayTwofold } from './typedNumber'
 import { emailProblem, phoneProblem, urlProblem } from './contacts'
 import { lookUp, tableOf } from './lookedUp'
+import { valueInCurrency } from './amounts'
 import { readChoice, readChoices } from './readChoices'
 import { type GivenAnswer, type Offer, type AnswerReading, wrong, ok, BLANK } from './answerReading'
 import {
@@ -23,6 +24,7 @@ import {
 } from '../expressions/dates'
 import { patternOf } from '../expressions/patterns'
 import type { Value } from '../expressions/types'
+import { currenciesOf } from '../form/currencies'
 import type { Form } from '../form/definition'
 import { LIMITS } from '../form/limits'
 import type { MessageKind } from '../form/messages'
@@ -153,6 +155,19 @@ const FILE_ID = /^[\w-]{8,64}$/
 const DRAWN = /^(?:[ML]-?\d{1,5} -?\d{1,5} ?)+$/
 const LONGEST_DRAWING = 40_000
 
+/** Reads an amount in one of the currencies of a question; of several, the value says which. */
+function amountReader(q: QuestionOf<'money'>, currency: string): Read {
+  const read = number(limits({ ...q, unit: currency }), 2, 'Type an amount, such as 480 or 12.50.')
+  return (amount, offer) => {
+    const reading = read(amount, offer)
+    if (!isNumber(reading.value)) return reading
+    const written = cents(reading.value)
+    if (written.length > LONGEST_NUMBER) return wrong(`At most ${LONGEST_NUMBER} characters fit.`)
+    const value = q.currencies ? valueInCurrency(q, currency, reading.value) : reading.value
+    return { ...reading, value, answer: { amount: written, currency } }
+  }
+}
+
 /** Reads answers by type. */
 const READERS: { readonly [T in QuestionType]: Reader<T> } = {
   text: q => text(pattern(q.pattern, q.patternMessage), q.maxLength, q.minLength),
@@ -161,18 +176,13 @@ const READERS: { readonly [T in QuestionType]: Reader<T> } = {
   decimal: q =>
     number(limits(q), q.decimals, q.decimals === 0 ? 'Type a whole number.' : 'Type a number, such as 9.5.'),
   money: q => {
-    const read = number(limits({ ...q, unit: q.currency }), 2, 'Type an amount, such as 480 or 12.50.')
+    const readers = new Map(currenciesOf(q).map(currency => [currency, amountReader(q, currency)]))
     return (answer, offer) => {
-      if (isRecord(answer) && answer.currency !== undefined && answer.currency !== q.currency)
-        return wrong(`The amount is asked for in ${q.currency}.`)
+      const given = isRecord(answer) ? (answer.currency ?? q.currency) : q.currency
+      const read = typeof given === 'string' ? readers.get(given) : undefined
+      if (!read) return wrong(`The amount is asked for in ${currenciesOf(q).join(' or ')}.`)
       const amount = isRecord(answer) ? (answer.amount ?? null) : answer
-      if (amount === null || amount === '') return BLANK
-      const reading = read(amount, offer)
-      if (!isNumber(reading.value)) return reading
-      const written = cents(reading.value)
-      return written.length > LONGEST_NUMBER
-        ? wrong(`At most ${LONGEST_NUMBER} characters fit.`)
-        : { ...reading, answer: { amount: written, currency: q.currency } }
+      return amount === null || amount === '' ? BLANK : read(amount, offer)
     }
   },
   yesNo: () => answer =>

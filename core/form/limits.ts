@@ -8,6 +8,7 @@ export const LIMITS = {
   rows: 100_000,
   options: 2_000,
   writeIns: 20,
+  currencies: 30,
   columns: 40,
   routes: 100,
   skips: 20,

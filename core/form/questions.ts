@@ -117,14 +117,26 @@ export const DecimalQuestion = z.strictObject({
   max: Numeric,
   unit: Unit.optional(),
 })
-export const MoneyQuestion = z.strictObject({
-  ...asked,
-  ...bounds,
-  type: z.literal('money'),
-  currency: Currency,
-  min: Numeric,
-  max: Numeric,
-})
+const hasTwice = (codes: readonly string[]) => new Set(codes).size < codes.length
+/** `currencies`: those that the respondent chooses from, `currency` among them; rules reach the amount in each, `price.EUR`, blank in the others. */
+export const MoneyQuestion = z
+  .strictObject({
+    ...asked,
+    ...bounds,
+    type: z.literal('money'),
+    currency: Currency,
+    currencies: z.array(Currency).min(2).max(LIMITS.currencies).optional(),
+    min: Numeric,
+    max: Numeric,
+  })
+  .refine(q => q.currencies === undefined || (q.currencies.includes(q.currency) && !hasTwice(q.currencies)), {
+    path: ['currencies'],
+    message: 'the currencies are each named once, the one that is chosen at first among them',
+  })
+  .refine(q => q.currencies === undefined || (q.atLeast === undefined && q.atMost === undefined), {
+    path: ['currencies'],
+    message: 'limits as expressions are for amounts of one currency; a check can name the amount in each',
+  })
 export const YesNoQuestion = z.strictObject({ ...asked, type: z.literal('yesNo') })
 export const ChoiceQuestion = z.strictObject({
   ...asked,

@@ -13,6 +13,7 @@ import {
 import type { Form } from './definition'
 import type { ChoiceList, ColumnKind } from './choiceLists'
 import type { ChoiceType, QuestionOf, QuestionType } from './questions'
+import { CURRENCY_MEMBER, currenciesOf } from './currencies'
 import { gridSteps } from './notApplicable'
 import { labelsByCode, optionsOf, WRITE_IN, type OfferedRow } from './rows'
 
@@ -105,13 +106,31 @@ const ofMany = (members: Members): Members =>
     ]),
   )
 
+/** Currencies in a few words. */
+const fewCurrencies = (codes: readonly string[]) =>
+  codes.length > 2 ? `${codes.length} currencies` : codes.join(' or ')
+
+/** What a path reaches of an amount in one of several currencies: which it is, and the amount in each. */
+function amountMembers(q: QuestionOf<'money'>): Members {
+  const currencies = currenciesOf(q)
+  const choices = new Map(currencies.map(c => [c, c]))
+  return new Map<string, ValueType>([
+    [CURRENCY_MEMBER, { kind: 'code', choices }],
+    ...currencies.map((c): [string, ValueType] => [c, NUMBER]),
+  ])
+}
+
 /** The question types in the definition layer; a new type is a new entry. */
 export const TYPES: { readonly [T in QuestionType]: TypeEntry<T> } = {
   text: simple('short text', TEXT),
   longText: simple('long text', TEXT),
   integer: { words: 'whole number', valueType: () => NUMBER, brief: q => withUnit('whole number', q.unit) },
   decimal: { words: 'decimal number', valueType: () => NUMBER, brief: q => withUnit('decimal', q.unit) },
-  money: { words: 'money', valueType: () => NUMBER, brief: q => `money, ${q.currency}` },
+  money: {
+    words: 'money',
+    valueType: q => (q.currencies ? { kind: 'context', members: amountMembers(q) } : NUMBER),
+    brief: q => `money, ${fewCurrencies(currenciesOf(q))}`,
+  },
   yesNo: simple('yes / no', BOOLEAN),
   choice: {
     words: 'single choice',

@@ -14,7 +14,8 @@ import type { Database } from '../store/database'
 import { files, releases, turns } from '../store/schema'
 import { refuse } from '../http/refuse'
 import { readMediaType } from './fileKinds'
-import { resolveLink, type LinkUse } from './links'
+import { isOpen } from './keepTurn'
+import { resolveLink, type LinkTarget, type LinkUse } from './links'
 
 const MEGABYTE = 1_000_000
 /** How many files one sending may have waiting, and for how many days unclaimed ones are kept. */
@@ -167,14 +168,32 @@ export async function claimFiles(
     )
 }
 
-/** A file that the party of a link reads, with the code of its turn: of the response that the link is about, and only of an answer that it sees in its turn. */
+/**
+ * A file that the party of a link reads, with the code of its turn: of the response that the link is about, and only of an answer that it sees in
+ * its turn; or one that it has given in its turn so far.
+ */
 export async function loadFileOfLink(db: Database, use: LinkUse, id: string) {
-  const { plan, turn, response } = await resolveLink(db, use)
+  const target = await resolveLink(db, use)
+  const { plan, turn, response } = target
   if (!response || !turn) return refuseUnseen()
+  const kept = await findKeptFile(db, target, id)
+  if (kept) return { ...kept, responseId: response.id, turn: turn.code }
   const seen = redactForParty(fill(plan, response.answers, response.begunOn), turn, response.answers)
   const isSeen = Object.values(seen.answers).some(answer => holdsFile(answer, id))
   const file = isSeen ? await loadFile(db, id) : refuseUnseen()
   return file.responseId === response.id ? { ...file, turn: turn.code } : refuseUnseen()
+}
+
+/** A file that was given in a turn that is kept until it goes on; null for any other. */
+async function findKeptFile(db: Database, target: LinkTarget, id: string) {
+  const { row, release } = target
+  const isKept = row !== null && isOpen(target) && Object.values(row.draft ?? {}).some(a => holdsFile(a, id))
+  if (!isKept || row.draftKey === null) return null
+  const [file] = await db
+    .select()
+    .from(files)
+    .where(and(eq(files.id, id), eq(files.releaseId, release.id), eq(files.sendingKey, row.draftKey)))
+  return file ? { ...file, formId: release.formId, content: file.content ?? readFile(file.id) } : null
 }
 
 const refuseUnseen = () => refuse(404, 'not-found', 'There is no such file among what you see in this turn.')

@@ -18,6 +18,7 @@ const FORM = {
       title: 'Its state',
       items: [
         { kind: 'question', type: 'text', code: 'edge', label: 'How is its edge?', required: true },
+        { kind: 'question', type: 'file', code: 'photo', label: 'A photo of it' },
         { kind: 'question', type: 'text', code: 'handle', label: 'How is its handle?', required: true },
       ],
     },
@@ -55,12 +56,19 @@ test('a turn half filled and left is gone on with elsewhere; who still types the
   const shed = await (await browser.newContext()).newPage()
   await open(shed, link)
   await shed.getByLabel('How is its edge?').fill('blunt')
+  await shed.getByLabel('A photo of it').setInputFiles({
+    ...{ name: 'edge.txt', mimeType: 'text/plain' },
+    buffer: Buffer.from('A notch near the heel.'),
+  })
+  await expect(shed.getByRole('link', { name: 'edge.txt' })).toBeVisible()
   await expect(shed.getByText('Kept, also for going on elsewhere')).toBeVisible()
 
   // Signed in, the other one is known by name.
   await open(page, link)
   await expect(page.getByText('This turn was begun elsewhere.')).toBeVisible()
   await expect(page.getByLabel('How is its edge?')).toHaveValue('blunt')
+  const photo = await page.getByRole('link', { name: 'edge.txt' }).getAttribute('href')
+  expect(await (await page.request.get(photo ?? '')).text()).toBe('A notch near the heel.')
   await page.getByLabel('How is its handle?').fill('loose')
   await expect(page.getByText('Kept, also for going on elsewhere')).toBeVisible()
 

@@ -1,11 +1,14 @@
 import fc from 'fast-check'
+import { AMOUNT, AMOUNTS_GIVEN, amountLeaf } from './amounts'
+import { DAYS, days } from './days'
 import { skipping } from './skipping'
+import type { Answer } from '../../core/form/answers'
 import type { Form, Item, Section } from '../../core/form/definition'
 import type { Question } from '../../core/form/questions'
 
 /** Random small forms for properties: few questions with few answers each, so that brute force can try them all. */
 
-type Kind = 'yesNo' | 'choice' | 'choices' | 'integer' | 'text' | 'date' | 'value'
+type Kind = 'yesNo' | 'choice' | 'choices' | 'integer' | 'text' | 'date' | 'money' | 'value'
 export interface Asked {
   code: string
   kind: Kind
@@ -16,16 +19,16 @@ const NUMBERS = [0, 1, 2, 3]
 const CODES = ['a', 'b', 'c']
 const TEXTS = ['oak', 'elm']
 const LENGTHS = [1, 2, 3, 4]
-const DAYS = ['2026-05-01', '2026-05-02', '2026-05-03']
 
 /** Every answer that can be given to a question of the random forms (texts: those named, and one for every way in which their tests turn out). */
-export const ANSWERS: Record<Kind, readonly (string | number | boolean | readonly string[])[]> = {
+export const ANSWERS: Record<Kind, readonly Exclude<Answer, null>[]> = {
   yesNo: [true, false],
   choice: CODES,
   choices: [['a'], ['b'], ['c'], ['a', 'b'], ['a', 'c'], ['b', 'c'], CODES],
   integer: NUMBERS,
   text: [...TEXTS, 'yew', 'koa', 'x', 'k', 'xx', 'kx', 'yews', 'koas'],
   date: DAYS,
+  money: AMOUNTS_GIVEN,
   value: [],
 }
 
@@ -101,6 +104,8 @@ function leaf(questions: readonly Asked[]): fc.Arbitrary<string> {
           pick(TEXTS).map(t => `${code} != ${q(t)}`),
           blank,
         )
+      case 'money':
+        return fc.oneof(amountLeaf(questions, code), blank)
       case 'date':
         return fc.oneof(
           days(questions),
@@ -133,22 +138,6 @@ const sums = (questions: readonly Asked[]) =>
   fc
     .tuple(numeric(questions), pick(['=', '!=', '<', '<=', '>', '>=']), numeric(questions))
     .map(([a, op, b]) => `${a} ${op} ${b}`)
-
-function days(questions: readonly Asked[]): fc.Arbitrary<string> {
-  const day = pick([
-    ...questions.filter(o => o.kind === 'date').map(o => o.code),
-    ...DAYS.map(d => `@${q(d)}`),
-  ])
-  const ops = pick(['=', '!=', '<', '<=', '>', '>='])
-  return fc.oneof(
-    fc
-      .tuple(day, ops, day, pick(['', ' + duration("P1D")', ' - duration("P1D")', ' + duration("P1M")']))
-      .map(([a, op, b, by]) => `${a}${by} ${op} ${b}`),
-    fc.tuple(day, day, ops, pick([-1, 0, 1, 2])).map(([a, b, op, n]) => `(${a} - ${b}).days ${op} ${n}`),
-    fc.tuple(day, ops, pick([1, 5, 6])).map(([a, op, n]) => `${a}.weekday ${op} ${n}`),
-    fc.tuple(day, day, ops).map(([a, b, op]) => `years and months duration(${a}, ${b}).years ${op} 0`),
-  )
-}
 
 /** A condition over the questions given. */
 export function condition(questions: readonly Asked[], depth = 2): fc.Arbitrary<string> {
@@ -236,6 +225,7 @@ const BASE: Record<Kind, Pick<Question, 'type'> & Record<string, unknown>> = {
   choices: { type: 'choices', options: OPTIONS },
   integer: { type: 'integer', min: 0, max: 3 },
   value: { type: 'value' },
+  money: AMOUNT,
   text: { type: 'text' },
   date: { type: 'date', min: '2026-05-01', max: '2026-05-03' },
 }
@@ -249,7 +239,18 @@ function strip(record: Record<string, unknown>): Item {
 export const smallForm: fc.Arbitrary<Form> = fc
   .record({
     kinds: fc.array(
-      pick<Kind>(['yesNo', 'choice', 'choices', 'integer', 'integer', 'text', 'date', 'date', 'value']),
+      pick<Kind>([
+        'yesNo',
+        'choice',
+        'choices',
+        'integer',
+        'integer',
+        'text',
+        'date',
+        'date',
+        'money',
+        'value',
+      ]),
       { minLength: 2, maxLength: 5 },
     ),
     sections: fc.integer({ min: 1, max: 3 }),

@@ -1,5 +1,5 @@
 import { fill, problemsIn, type Filled } from '../../core/fill/fill'
-import type { Answers } from '../../core/form/answers'
+import type { Answer, Answers } from '../../core/form/answers'
 import type { Form } from '../../core/form/definition'
 import type { Inquiry } from '../../core/prove/goals/inquiry'
 import { answersTo, questionsOf } from './forms'
@@ -14,10 +14,7 @@ export function* states(
   inquiry: Inquiry,
 ): Generator<{ section: number; state: Filled; answers: Answers }> {
   const asked = questionsOf(form)
-  function* combine(
-    i: number,
-    answers: Record<string, string | number | boolean | readonly string[]>,
-  ): Generator<Answers> {
+  function* combine(i: number, answers: Readonly<Record<string, Answer>>): Generator<Answers> {
     const next = asked[i]
     if (!next) return yield { ...answers }
     yield* combine(i + 1, answers)

@@ -23,6 +23,8 @@ export type Explain = (address: Address, frame: Frame) => void
 
 export const FILE_TAKER: InjectionKey<FileTaker> = Symbol('file taker')
 export const FILE_ADDRESS: InjectionKey<FileAddress> = Symbol('file address')
+/** Where a file that one has given in this turn can be fetched, also on another device; nowhere before there is a response. */
+export const OWN_FILE_ADDRESS: InjectionKey<FileAddress> = Symbol('own file address')
 export const ROW_FINDER: InjectionKey<RowFinder> = Symbol('row finder')
 export const EXPLAIN: InjectionKey<Explain> = Symbol('explain')
 /** What a party may do with each question, by code; everything is filled where nobody says otherwise. */

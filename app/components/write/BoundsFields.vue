@@ -18,7 +18,9 @@ const EXAMPLES: Partial<Record<Question['type'], { words: [string, string]; exam
   time: { words: ['Not before', 'Not after'], examples: ['such as begins_at', 'such as ends_at'] },
   dateTime: { words: ['Not before', 'Not after'], examples: ['such as began_at', 'such as ended_at'] },
 }
-const about = computed(() => EXAMPLES[props.place.node.type])
+/** Of an amount in one of several currencies a check can name the amount in each. */
+const isOfMany = computed(() => 'currencies' in props.place.node && props.place.node.currencies !== undefined)
+const about = computed(() => (isOfMany.value ? undefined : EXAMPLES[props.place.node.type]))
 const fields = computed(() =>
   (['atLeast', 'atMost'] as const).map((key, i) => {
     const limit: unknown = Reflect.get(props.place.node, key)

@@ -13,9 +13,27 @@ const numberFor = (key: string) => {
 }
 const textFor = (f: TypeField) => {
   const value = valueOf(f.key)
+  // The one that is chosen at first has a field of its own.
+  if (f.key === 'currencies')
+    return many(f.key)
+      .filter(c => c !== valueOf('currency'))
+      .join(', ')
   return typeof value === 'string' || typeof value === 'number' ? String(value) : ''
 }
+/** The currencies of an amount, the one that is chosen at first and others. */
+function setCurrencies(first: string, others: readonly string[]) {
+  const codes = [...new Set([first, ...others])].filter(Boolean)
+  emit('set', { currency: first, currencies: codes.length > 1 ? codes : null })
+}
 function put(f: TypeField, text: string) {
+  const first = valueOf('currency')
+  if (f.key === 'currencies' && typeof first === 'string')
+    return setCurrencies(first, text.toUpperCase().split(/[\s,;]+/))
+  if (f.key === 'currency' && many('currencies').length > 0)
+    return setCurrencies(
+      text.toUpperCase(),
+      many('currencies').filter(c => c !== first),
+    )
   const written = f.key === 'currency' ? text.toUpperCase() : text
   emit('set', { [f.key]: written === '' ? null : written })
 }

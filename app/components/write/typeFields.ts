@@ -38,7 +38,7 @@ export const TYPE_FIELDS: Readonly<Record<QuestionType, readonly TypeField[]>> =
   ranking: [number('most', 'how many are ranked')],
   integer: [...range, unit],
   decimal: [...range, number('decimals', 'digits after the point'), unit],
-  money: [text('currency', 'currency'), ...range],
+  money: [text('currency', 'currency'), text('currencies', 'or one of'), ...range],
   choice: [
     choice('display', 'shown as', {
       radios: 'radio buttons',

@@ -1,6 +1,12 @@
 <script setup lang="ts">
 import { callLink, sendFile, useLinkApi } from '~/api/callLink'
-import { FILE_ADDRESS, FILE_TAKER, PARTY_ACCESS, ROW_FINDER } from '~/components/answer/keys'
+import {
+  FILE_ADDRESS,
+  FILE_TAKER,
+  OWN_FILE_ADDRESS,
+  PARTY_ACCESS,
+  ROW_FINDER,
+} from '~/components/answer/keys'
 
 /** The respondent's page: one page after the other, then a look at all answers, then sent. */
 definePageMeta({ layout: 'quiet' })
@@ -34,6 +40,8 @@ const look = computed(() => data.value?.definition.look)
 if (look.value) useLook(() => look.value, (await import('~/theme/lookCss')).lookCss)
 provide(PARTY_ACCESS, visible.access)
 provide(FILE_ADDRESS, file => `/api/answer/${token}/files/${file}`)
+const isUnderWay = turn.value?.isFirst === false || Object.keys(data.value?.answers ?? {}).length > 0
+if (turn.value && isUnderWay) provide(OWN_FILE_ADDRESS, file => `/api/answer/${token}/files/${file}`)
 provide(FILE_TAKER, {
   take: (question, file) =>
     sendFile({ params: { token }, query: { question, key: key.value, name: file.name } }, file),

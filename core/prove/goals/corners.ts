@@ -95,7 +95,8 @@ function endsOf({ encoding }: StateSpace, question: PlannedQuestion, ranges: rea
   const { place } = question
   if (place.node.type === 'text' || place.node.type === 'longText')
     return textsOfLengths(place.node).filter(text => isPossible(text, question))
-  if (!NUMBERS.has(place.node.type)) return []
+  const isOfMany = place.node.type === 'money' && place.node.currencies !== undefined
+  if (!NUMBERS.has(place.node.type) || isOfMany) return []
   const places = encoding.variable(place.code).domain.places ?? 2
   return [...new Set(ranges.flatMap(range => numbersIn(range, places)))]
     .map(n => numberFromDouble(Number(n.toFixed(places))))

@@ -100,7 +100,8 @@ class Collector {
 
   private addQuestion(code: string, question: PlannedQuestion) {
     const { place, said } = question
-    const { grid } = place.node.type === 'choice' ? parseEntryCode(code) : { grid: null }
+    const isPart = place.node.type === 'choice' || place.node.type === 'money'
+    const { grid } = isPart ? parseEntryCode(code) : { grid: null }
     this.open.push(...(grid === null ? this.model.copies.rowsOf(code) : [grid]))
     this.addSection(place.section)
     this.addChain(question)

@@ -1,3 +1,8 @@
+import type { Value } from '../../expressions/types'
+import { amountIn } from '../../fill/amounts'
+import { answerOf } from '../../fill/answers'
+import { CURRENCY_MEMBER } from '../../form/currencies'
+import { someAmount } from '../model/domains'
 import type { Answer, Answers } from '../../form/answers'
 import { nestAnswers } from '../../fill/draw'
 import { sampleAnswer } from '../model/sampleAnswers'
@@ -27,7 +32,7 @@ export function exampleOf(
     const flat = (byEntry[entry - 1] ??= {})
     const value = values.get(code)
     if (copies.rowsOf(code).length > 0 && !encoding.solver.isTrue(encoding.variable(code).blank))
-      flat[base] = gridOf(model, code, values)
+      flat[base] = amountOf(model, code, values) ?? gridOf(model, code, values)
     else if (value !== undefined) flat[base] = sampleAnswer(step, value)
     else if (step.default !== null || isInEntry(model, step, current)) flat[base] = null
   }
@@ -59,8 +64,18 @@ const isInEntry = ({ copies }: Model, { place }: PlannedQuestion, current: numbe
 const sectionOf = ({ stepOf, copies }: Model, code: string): number =>
   (stepOf(code)?.place ?? copies.of.get(code)?.group.place)?.section ?? -1
 
+/** An amount in the currency that was found, where no rule asks for that with any amount; null for what is none. */
+function amountOf({ stepOf }: Model, code: string, values: ReadonlyMap<string, Value>): Answer {
+  const step = stepOf(code)
+  const currency = values.get(rowCode(code, CURRENCY_MEMBER))
+  if (step?.place.node.type !== 'money' || typeof currency !== 'string') return null
+  const amount =
+    values.get(rowCode(code, currency)) ?? amountIn(someAmount(step.place.node), step.place.node).amount
+  return { amount: answerOf(amount), currency }
+}
+
 /** The rows of a grid, those that no rule asks for with any answer. */
-function gridOf({ stepOf, copies }: Model, code: string, values: ReadonlyMap<string, unknown>): Answer {
+function gridOf({ stepOf, copies }: Model, code: string, values: ReadonlyMap<string, Value>): Answer {
   const node = stepOf(code)?.place.node
   if (node?.type !== 'grid') return null
   const asked = new Set(copies.rowsOf(code).map(row => parseEntryCode(row).row))

@@ -1,3 +1,5 @@
+import { CURRENCY_MEMBER } from '../../form/currencies'
+import { rowCode } from '../model/entryCodes'
 import type { PlannedQuestion, PlannedSection, Step } from '../../fill/planned'
 import { valueKey } from '../../lists/listIndex'
 import type { Encoding } from '../encode/encoding'
@@ -87,13 +89,29 @@ export class StateConstraints {
     this.encoding.solver.addClause([...on, -locked, -this.inPlay.inPlay(question), answer])
   }
 
-  /** A grid is blank while all its rows are. */
+  /** A grid is blank while all its rows are; an amount where its currency is, and it is in that one. */
   private joinRows({ place: { code, node } }: PlannedQuestion, blank: Literal) {
     const rows = this.model.copies.rowsOf(code)
-    if (node.type !== 'grid' || rows.length === 0) return
+    if (rows.length === 0) return
+    if (node.type === 'money') return this.joinAmounts(code, rows, blank)
+    if (node.type !== 'grid') return
     const answered = rows.map(row => -this.encoding.variable(row).blank)
     for (const literal of answered) this.encoding.solver.addClause([-literal, -blank])
     if (rows.length === node.rows.length) this.encoding.solver.addClause([blank, ...answered])
+  }
+
+  private joinAmounts(code: string, rows: readonly string[], blank: Literal) {
+    const { solver } = this.encoding
+    const currency = this.encoding.variable(rowCode(code, CURRENCY_MEMBER))
+    solver.addClause([-blank, currency.blank])
+    solver.addClause([blank, -currency.blank])
+    for (const { value, literal } of currency.classes) {
+      const amount = rows.find(row => typeof value === 'string' && row === rowCode(code, value))
+      if (amount === undefined) continue
+      const { blank: isOther } = this.encoding.variable(amount)
+      solver.addClause([-literal, -isOther])
+      solver.addClause([literal, isOther])
+    }
   }
 
   /** A group that is looked into: before the current section, every entry is complete. */

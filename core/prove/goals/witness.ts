@@ -4,7 +4,7 @@ import { sameAnswer, type Answers } from '../../form/answers'
 import { valueKey } from '../../lists/listIndex'
 import { constantDefault } from '../model/domains'
 import { sampleAnswer } from '../model/sampleAnswers'
-import { codeAt } from '../model/entryCodes'
+import { codeAt, parseEntryCode } from '../model/entryCodes'
 import { StateSpace } from './stateSpace'
 import type { Model } from '../model/model'
 import { stateAt } from './stateAt'
@@ -105,9 +105,16 @@ function saidLiteral({ model, encoding }: StateSpace, code: string): Literal {
   return beginning === undefined ? -blank : -beginning
 }
 
+/** An amount and its currency are one answer. */
+function isPartOfAmount(model: Model, code: string): boolean {
+  const { grid } = parseEntryCode(code)
+  return grid !== null && model.stepOf(grid)?.place.node.type === 'money'
+}
+
 function shrink(space: StateSpace, literals: readonly Literal[]): Answers {
   const { encoding } = space
-  const said = new Map(encoding.askedCodes().map(code => [code, saidLiteral(space, code)] as const))
+  const codes = encoding.askedCodes().filter(code => !isPartOfAmount(space.model, code))
+  const said = new Map(codes.map(code => [code, saidLiteral(space, code)] as const))
   const saidNow = () => new Set([...said].filter(([, l]) => encoding.solver.isTrue(l)).map(([code]) => code))
   let given = saidNow()
   const dropped: Literal[] = []

@@ -100,6 +100,7 @@ const passesWhateverElse = (plan: Plan, question: PlannedQuestion, value: Value)
 function farNumbers(question: PlannedQuestion): Value[] {
   const { node } = question.place
   if (node.type !== 'integer' && node.type !== 'decimal' && node.type !== 'money') return []
+  if ('currencies' in node && node.currencies) return []
   return [node.min ?? -BEYOND, node.max ?? BEYOND].filter(n => isPossible(n, question))
 }
 

@@ -1,4 +1,6 @@
 import { type Asked, constantValue } from './asked'
+import { numberFromDouble } from '../../expressions/decimal'
+import { valueInCurrency } from '../../fill/amounts'
 import { tableOf } from '../../fill/lookedUp'
 import { listedTexts, freeText, formedText, EMAIL, PHONE, oneOfTexts } from './textDomains'
 import { isPossible } from './sampleAnswers'
@@ -40,6 +42,10 @@ const numberDomain = (
     numberClasses(asked, min, max, places).filter(c => isPossible(c.value, step)),
     places,
   )
+
+/** An amount in several currencies of which nothing is asked but whether it is there. */
+export const someAmount = (node: QuestionOf<'money'>): Value =>
+  valueInCurrency(node, node.currency, numberFromDouble(node.min ?? node.max ?? 0) ?? 0)
 
 const ranged = (classes: readonly (Range & { value: Value })[], places: number | null): Domain => ({
   ...exact(
@@ -89,7 +95,7 @@ const DOMAINS: { readonly [T in QuestionType]: DomainOf<T> } = {
   url: oneOfTexts(['https://wherry.example', 'https://reach.example']),
   integer: q => numberDomain(q, q.node.min, q.node.max, 0),
   decimal: q => numberDomain(q, q.node.min, q.node.max, q.node.decimals ?? null),
-  money: q => numberDomain(q, q.node.min, q.node.max, 2),
+  money: q => (q.node.currencies ? opaque(someAmount(q.node)) : numberDomain(q, q.node.min, q.node.max, 2)),
   scale: q => numberDomain(q, q.node.min, q.node.max, 0),
   date: q =>
     timeDomain(

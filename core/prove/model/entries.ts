@@ -17,8 +17,8 @@ import type {
 } from '../../fill/planned'
 import { readerOf } from '../../fill/readers'
 import { isQuestion, isRepeating } from '../../fill/steps'
-import { gridSteps } from '../../form/notApplicable'
-import type { QuestionOf } from '../../form/questions'
+import { CURRENCY_MEMBER } from '../../form/currencies'
+import { isParted, partsAsked, partsOf, questionOfPart } from './parts'
 
 /**
  * The entries of repeating groups as questions of their own. The first is the group's questions themselves: goals about an entry are goals
@@ -48,14 +48,14 @@ export class Copies {
     }
   }
 
-  /** Notes which rows of grids rules ask for one by one, and of which grids they ask for the points. */
+  /** Notes which rows of grids and amounts rules ask for one by one, and of which grids they ask for the points. */
   private noteRows(expressions: readonly Expr[]) {
     const asked = new Map<string, Set<string>>()
     for (const nodes of expressions.map(nodesOf)) {
       const reached = nodes.flatMap(n => (n.kind === 'path' ? [n.member] : []))
       const named = nodes.flatMap(n => (n.kind === 'name' ? [n.name] : []))
       for (const code of [...named, ...reached]) {
-        if (this.plan.byCode.get(code)?.place.node.type !== 'grid') continue
+        if (!isParted(this.plan.byCode.get(code)?.place.node)) continue
         asked.set(code, new Set([...(asked.get(code) ?? []), ...reached]))
       }
     }
@@ -64,11 +64,10 @@ export class Copies {
 
   private noteGrid(code: string, members: ReadonlySet<string>) {
     const node = this.plan.byCode.get(code)?.place.node
-    if (node?.type !== 'grid') return
-    const rows = node.rows.map(r => r.code)
-    const isCounted = members.has('points')
+    if (!isParted(node)) return
+    const isCounted = node.type === 'grid' && members.has('points')
     if (isCounted) this.counted.add(code)
-    this.rows.set(code, isCounted ? rows : rows.filter(r => members.has(r)))
+    this.rows.set(code, isCounted ? partsOf(node) : partsAsked(node, members))
   }
 
   /** How many values a response has, with those of the copies. */
@@ -77,7 +76,10 @@ export class Copies {
   }
 
   typeOf(code: string): ValueType {
-    return this.plan.names.typeOf(parseEntryCode(code).base)
+    const { base, grid, row } = parseEntryCode(code)
+    if (grid === null) return this.plan.names.typeOf(base)
+    const whole = this.plan.names.typeOf(parseEntryCode(grid).base)
+    return whole.kind === 'context' ? (whole.members.get(row) ?? whole) : whole
   }
 
   private slotOf(name: string): number | undefined {
@@ -119,21 +121,13 @@ export class Copies {
     return this.steps.get(code)
   }
 
-  /** A row of a grid as a choice, in play and required with it. */
+  /** A part of an answer, in play with it: the row of a grid, the amount in one currency. */
   private rowOf(code: string, grid: string, row: string): PlannedQuestion | undefined {
     const whole = this.stepOf(grid)
-    if (whole?.place.node.type !== 'grid' || !whole.place.node.rows.some(r => r.code === row))
-      return undefined
-    const { label, required } = whole.place.node
-    const options = [...gridSteps(whole.place.node)]
-    const node: QuestionOf<'choice'> = {
-      kind: 'question',
-      type: 'choice',
-      code,
-      label,
-      options,
-      ...(required === undefined ? {} : { required }),
-    }
+    const parted = whole?.place.node
+    const node = isParted(parted) ? questionOfPart(parted, row, code) : undefined
+    if (!whole || !node) return undefined
+    const isDemanded = node.type === 'choice'
     const made: PlannedQuestion = {
       ...whole,
       place: { ...whole.place, code, node },
@@ -141,6 +135,7 @@ export class Copies {
       value: null,
       offer: null,
       read: readerOf(node),
+      ...(isDemanded ? {} : { required: null, said: null }),
     }
     this.steps.set(code, made)
     return made
@@ -150,6 +145,14 @@ export class Copies {
   rowsOf(grid: string): readonly string[] {
     if (this.rows.size === 0) return []
     return (this.rows.get(parseEntryCode(grid).base) ?? []).map(row => rowCode(grid, row))
+  }
+
+  /** The parts of which every answer matters: rows that are counted, and the currency of an amount, which says where the amount is. */
+  toldOneByOne(): readonly string[] {
+    const currencies = [...this.rows].flatMap(([code, rows]) =>
+      rows.includes(CURRENCY_MEMBER) && !this.counted.has(code) ? [rowCode(code, CURRENCY_MEMBER)] : [],
+    )
+    return [...[...this.counted].flatMap(grid => this.rowsOf(grid)), ...currencies]
   }
 
   /** What stands at a place of a copy. */

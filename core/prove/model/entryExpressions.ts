@@ -1,3 +1,4 @@
+import { isParted } from './parts'
 import { nodesOf, type Expr, type ExprOf } from '../../expressions/tree'
 import { replaceParts } from '../../expressions/replace'
 import type { Plan, PlannedGroup } from '../../fill/planned'
@@ -90,7 +91,7 @@ function filterAndMember(expr: Expr): [ExprOf<'filter'> | null, string] {
 
 /** Conditions with what they ask of entries and rows written as if asked of one question: what classes of answers have to tell apart. */
 export function withEntriesByName(exprs: readonly Expr[], plan: Plan): Expr[] {
-  const grids = new Set(plan.questions.filter(q => q.place.node.type === 'grid').map(q => q.place.code))
+  const grids = new Set(plan.questions.filter(q => isParted(q.place.node)).map(q => q.place.code))
   if (plan.groups.size === 0 && grids.size === 0) return [...exprs]
   return exprs.flatMap(expr => {
     const nodes = nodesOf(expr)

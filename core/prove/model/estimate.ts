@@ -3,6 +3,7 @@ import { isNumber } from '../../expressions/decimal'
 import type { CompareOp, Expr, ExprOf, TestNode } from '../../expressions/tree'
 import type { Value } from '../../expressions/types'
 import type { Plan, PlannedQuestion } from '../../fill/planned'
+import type { Question, QuestionOf } from '../../form/questions'
 
 /**
  * What an expression can come to when one answer is known and all others are anything: by intervals (Moore, "Interval Analysis", 1966), so
@@ -106,8 +107,7 @@ class Estimator {
       return mayBeBlank(question.value.expr ? this.of(question.value.expr, depth - 1) : ANYTHING)
     if (node.type === 'date')
       return stretch(dayOr(node.min, FIRST_DAY + CENTURY), dayOr(node.max, LAST_DAY - CENTURY), true)
-    if (node.type === 'integer' || node.type === 'decimal' || node.type === 'money' || node.type === 'scale')
-      return stretch(node.min ?? -FAR, node.max ?? FAR, true)
+    if (isNumeric(node)) return stretch(node.min ?? -FAR, node.max ?? FAR, true)
     return node.type === 'yesNo' ? EITHER : ANYTHING
   }
 
@@ -238,3 +238,7 @@ function isApart(left: Estimate, right: Estimate): boolean {
   const [one, other] = left.is === 'stretch' ? [left, right] : [right, left]
   return one.is === 'stretch' && !one.mayBeBlank && other.is === 'exact' && other.value === null
 }
+
+/** Whether answers are numbers with limits; an amount in one of several currencies is not one number. */
+const isNumeric = (node: Question): node is QuestionOf<'integer' | 'decimal' | 'money' | 'scale'> =>
+  node.type === 'money' ? node.currencies === undefined : ['integer', 'decimal', 'scale'].includes(node.type)

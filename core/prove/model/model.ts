@@ -1,3 +1,4 @@
+import { isParted } from './parts'
 import type { Expr } from '../../expressions/tree'
 import { planOf } from '../../fill/plan'
 import type { Plan, PlannedQuestion, PlannedRule, PlannedSection, Step } from '../../fill/planned'
@@ -57,7 +58,7 @@ export function modelOf(form: Form, today: string): Model {
   const stepAt = new Map(plan.sections.flatMap(s => s.all).map(s => [s.place.order, s] as const))
   const circular = circularCodes(plan)
   const copies = new Copies(plan, read, circular)
-  for (const grid of copies.counted) for (const row of copies.rowsOf(grid)) asked.whole.add(row)
+  for (const row of copies.toldOneByOne()) asked.whole.add(row)
   const domain = (of: string): Domain => {
     const code = parseEntryCode(of).base
     const known = domains.get(code)
@@ -92,7 +93,7 @@ export function modelOf(form: Form, today: string): Model {
 function domainOfCode(code: string, of: string, plan: Plan, asked: Asked, copies: Copies): Domain {
   const question = copies.stepOf(code)
   if (!question) return copies.of.has(of) ? ENTRIES : OPAQUE
-  const isLookedInto = question.place.node.type === 'grid' && copies.rowsOf(code).length > 0
+  const isLookedInto = isParted(question.place.node) && copies.rowsOf(code).length > 0
   return isLookedInto
     ? lockedAs(ENTRIES, question, plan)
     : domainOf(question.place.node, question, plan, asked)

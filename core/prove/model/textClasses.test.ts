@@ -123,8 +123,7 @@ const outcomeOf = (k: TextTest, t: string) => {
 // A line’s end is the one letter that a dot does not stand for.
 const texts: string[] = ['']
 for (let from = 0, n = 0; n < 8; n++)
-  for (const end = texts.length; from < end; from++)
-    for (const c of 'abx\n') texts.push(`${texts[from]}${c}`)
+  for (const end = texts.length; from < end; from++) for (const c of 'abx\n') texts.push(`${texts[from]}${c}`)
 
 describe('classes of texts', () => {
   it('are all the ways in which tests of a text can turn out, each with a text of its own', () => {

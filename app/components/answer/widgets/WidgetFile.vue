@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { isFile, DEFAULT_MEGABYTES, type FileAnswer } from '#core/fill/readers'
 import { readableBytes } from '#core/fill/describeValue'
-import { FILE_TAKER } from '../keys'
+import { FILE_TAKER, OWN_FILE_ADDRESS } from '../keys'
 import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
 
 /** Files: chosen or dropped, sent at once and kept apart from the answers; shown with name and size. */
 const props = defineProps<WidgetProps<'file'>>()
 const emit = defineEmits<WidgetEmits>()
 const taker = inject(FILE_TAKER)
+const addressOf = inject(OWN_FILE_ADDRESS, null)
 const ENDINGS = {
   image: '.jpg,.jpeg,.png,.gif,.webp',
   pdf: '.pdf',
@@ -105,9 +106,12 @@ function takeBack() {
         v-for="(f, i) in files"
         :key="f.file"
       >
-        <span>{{ f.name }}</span> <span class="small quiet num">{{ readableBytes(f.bytes) }}</span><span
-          class="spread"
-        /><v-btn
+        <a
+          v-if="addressOf"
+          :href="addressOf(f.file)"
+          download
+          >{{ f.name }}</a><span v-else>{{ f.name }}</span>
+        <span class="small quiet num">{{ readableBytes(f.bytes) }}</span><span class="spread" /><v-btn
           variant="text"
           :aria-label="`Remove ${f.name}`"
           @click="remove(i)"

@@ -4,13 +4,21 @@ import { answerOf } from '#core/fill/answers'
 import { readableNumber } from '#core/fill/describeValue'
 import { readTypedNumber } from '#core/fill/typedNumber'
 import { isRecord, type Answer } from '#core/form/answers'
+import { currenciesOf } from '#core/form/currencies'
 import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
 
 /** A number or an amount as it is typed, read by the form’s language; what is no number stays as text, and is said. */
 const props = defineProps<WidgetProps<'integer' | 'decimal' | 'money'>>()
 const emit = defineEmits<WidgetEmits>()
 const typed = ref('')
-const unit = computed(() => (props.question.type === 'money' ? props.question.currency : props.question.unit))
+const currencies = computed(() => (props.question.type === 'money' ? currenciesOf(props.question) : []))
+/** The currency that was chosen, before an amount is there to say it. */
+const chosen = ref<string>()
+const currency = computed(() => {
+  const given = isRecord(props.value) ? props.value.currency : undefined
+  return currencies.value.find(c => c === (chosen.value ?? given)) ?? currencies.value[0]
+})
+const unit = computed(() => (props.question.type === 'money' ? currency.value : props.question.unit))
 const amount = computed<Answer>(() => (isRecord(props.value) ? (props.value.amount ?? null) : props.value))
 
 const PLACES = { integer: 0, money: 2 } as const
@@ -47,33 +55,48 @@ watch(
 )
 function type(event: Event) {
   typed.value = inputText(event)
+  answerTyped()
+}
+function answerTyped() {
   const answer = answerFor(typed.value)
-  emit(
-    'answer',
-    answer !== null && props.question.type === 'money'
-      ? { amount: String(answer), currency: props.question.currency }
-      : answer,
-  )
+  const isAmount = answer !== null && currency.value !== undefined
+  emit('answer', isAmount ? { amount: String(answer), currency: currency.value ?? '' } : answer)
+}
+/** Another currency for the same amount. */
+function choose(code: string) {
+  chosen.value = code
+  if (typed.value.trim() !== '') answerTyped()
 }
 </script>
 
 <template>
   <div>
-    <v-text-field
-      :id="id"
-      class="number num"
-      :error="invalid"
-      :model-value="typed"
-      :suffix="unit"
-      persistent-placeholder
-      :inputmode="question.type === 'integer' ? 'numeric' : 'decimal'"
-      autocomplete="off"
-      maxlength="40"
-      :placeholder="question.placeholder"
-      v-bind="fieldAttributes(props)"
-      @input="type"
-      @blur="emit('left')"
-    />
+    <div class="amount">
+      <v-text-field
+        :id="id"
+        class="number num"
+        :error="invalid"
+        :model-value="typed"
+        :suffix="currencies.length > 1 ? undefined : unit"
+        persistent-placeholder
+        :inputmode="question.type === 'integer' ? 'numeric' : 'decimal'"
+        autocomplete="off"
+        maxlength="40"
+        :placeholder="question.placeholder"
+        v-bind="fieldAttributes(props)"
+        @input="type"
+        @blur="emit('left')"
+      />
+      <v-select
+        v-if="currencies.length > 1"
+        class="currency"
+        :model-value="currency"
+        :items="[...currencies]"
+        :aria-label="`${question.label}: currency`"
+        @update:model-value="choose"
+        @blur="emit('left')"
+      />
+    </div>
     <p
       class="small quiet understood"
       role="status"
@@ -90,8 +113,15 @@ function type(event: Event) {
 .understood:empty {
   display: none;
 }
-.number {
-  width: 220px;
+.amount {
+  display: flex;
+  gap: 8px;
   max-width: 100%;
+}
+.number {
+  flex: 0 1 220px;
+}
+.currency {
+  flex: 0 0 110px;
 }
 </style>

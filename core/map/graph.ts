@@ -152,12 +152,14 @@ function skipEdges(
 /** The turns of a form with every way between them. */
 export function listTurnGraph(form: Form, nameOf: (turn: Turn) => string): MapGraph {
   const turns = form.turns ?? []
-  const idOf = (code: string) => {
+  const idOf = ({ code }: Turn) => `turn-${code}`
+  /** What a hand-off opens: the turn, or the one that leads where several are opened at once. */
+  const targetOf = (code: string) => {
     const turn = turns.find(t => t.code === code)
-    return turn ? `turn-${leaderOf(form, turn).code}` : END
+    return turn ? idOf(leaderOf(form, turn)) : END
   }
   const nodes = turns.map((turn, i): MapNode => ({
-    id: idOf(turn.code),
+    id: idOf(turn),
     kind: 'turn',
     address: null,
     number: String(i + 1),
@@ -168,12 +170,13 @@ export function listTurnGraph(form: Form, nameOf: (turn: Turn) => string): MapGr
     lane: form.parties?.findIndex(p => p.code === turn.party) ?? null,
   }))
   const edges = turns.flatMap((turn, i): MapEdge[] => {
-    const from = idOf(turn.code)
-    const next = { from, to: idOf(turns[i + 1]?.code ?? ''), when: null, via: null, at: null, index: null }
+    const from = idOf(turn)
+    const following = turns[i + 1]
+    const next = { from, to: following ? idOf(following) : END, when: null, via: null, at: null, index: null }
     if (handsOffFor(form, turn) === null) return [{ ...next, id: `${from}:alongside`, kind: 'alongside' }]
-    const written = handOffsAfter(form, turn).filter(h => h.to === DONE || idOf(h.to) !== END)
+    const written = handOffsAfter(form, turn).filter(h => h.to === DONE || targetOf(h.to) !== END)
     const handed = written.map((h, index): MapEdge => ({
-      ...{ id: `${from}:${index}`, from, to: idOf(h.to), kind: 'handOff', when: h.when ?? null },
+      ...{ id: `${from}:${index}`, from, to: targetOf(h.to), kind: 'handOff', when: h.when ?? null },
       ...{ via: null, at: null, index },
     }))
     if (handed.some(h => h.when === null)) return handed

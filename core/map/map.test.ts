@@ -183,6 +183,15 @@ describe('the drawing', () => {
       ['turn-two', 'turn-three', null],
       ['turn-three', 'end', null],
     ])
+    const atOnce = handing.map(t => (t.code === 'three' ? { ...t, alongside: 'two' } : t))
+    const beside = listTurnGraph({ ...form, parties, turns: atOnce }, t => t.code)
+    expect(new Set(beside.nodes.map(n => n.id)).size).toBe(4)
+    expect(beside.edges.map(e => [e.from, e.to, e.kind])).toEqual([
+      ['turn-one', 'turn-two', 'handOff'],
+      ['turn-one', 'turn-two', 'next'],
+      ['turn-two', 'turn-three', 'alongside'],
+      ['turn-three', 'end', 'next'],
+    ])
   })
 })
 

@@ -39,6 +39,7 @@ async function openTogether(page: Page, id: string) {
   await expect(page.getByText('The response goes on as Cook says')).toBeVisible()
   await page.getByRole('radio', { name: /Cook/ }).click()
   await expect(page.getByText('From Cook and Florist on to Planner')).toBeVisible()
+  await expect(page.getByText('Fills Food; reads The day; never sees Flowers and Plan.')).toBeVisible()
   await saved(page)
   await open(page, `/forms/${id}/prove`)
   await expect(page.getByText('“Florist” reads “What is cooked?”, which “Cook” fills.').first()).toBeVisible()

@@ -58,6 +58,10 @@ test('the map: ways with their conditions, written by drawing and pointing, undo
   await map.locator('.vue-flow__node', { hasText: 'Bees' }).press('Enter')
   await map.getByRole('button', { name: 'Show in the script' }).click()
   await expect(page.getByRole('tab', { name: 'Script' })).toHaveAttribute('aria-selected', 'true')
+  // And from a row of the script back to its section on the map.
+  await page.locator('[data-address="section/shed"] .label').click()
+  await page.getByRole('link', { name: 'On the map' }).click()
+  await expect(map.locator('.details strong')).toHaveText('2 Shed')
   await open(page, `/forms/${id}/write?view=map`)
   await map.getByLabel('as a list').check()
   await expect(map.getByRole('listitem').filter({ hasText: 'on to New section' }).first()).toContainText(

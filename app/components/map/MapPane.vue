@@ -30,6 +30,17 @@ function chooseNode(chosen: MapNode) {
   if (chosen.kind === 'run') map.openRun(chosen)
   else if (chosen.address) draft.select(chosen.address)
 }
+const route = useRoute()
+/** The row from which the map was opened: its section is looked at, out of its run where it is drawn in one. */
+function chooseAsked() {
+  const asked = draft.places.find(p => p.address === route.query.at)
+  const own = asked && map.graph.value.nodes.find(n => n.sections.includes(asked.section))
+  if (!own) return
+  draft.select(asked.address)
+  if (own.kind === 'run') map.openRun(own)
+  else node.value = own
+}
+watch(drawn, chooseAsked, { once: true })
 function chooseEdge(chosen: MapEdge) {
   node.value = null
   edge.value = chosen

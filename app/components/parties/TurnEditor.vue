@@ -5,6 +5,7 @@ import { Code } from '#core/form/fields'
 import { renameTurnEdits } from '#core/form/turnCodes'
 import { DONE } from '#core/form/turns'
 import { placeName } from '#core/form/walk'
+import { tellAccess } from '#core/parties/accessWords'
 import { peopleListOf } from '#core/parties/actors'
 import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
@@ -174,6 +175,7 @@ function remove() {
       :is-first="at === 0"
       @change="change(at, $event)"
     />
+    <p class="small quiet">{{ tellAccess(draft.places, turn) }}</p>
     <div
       v-if="handOffs.length > 0"
       ref="stack"

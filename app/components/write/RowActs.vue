@@ -1,5 +1,11 @@
 <script setup lang="ts">
-import { mdiArrowUpDown, mdiCommentOutline, mdiContentDuplicate, mdiTrashCanOutline } from '@mdi/js'
+import {
+  mdiArrowUpDown,
+  mdiCommentOutline,
+  mdiContentDuplicate,
+  mdiSourceBranch,
+  mdiTrashCanOutline,
+} from '@mdi/js'
 import type { Place } from '#core/form/walk'
 
 /** What can be done with a row as a whole. */
@@ -33,6 +39,13 @@ const isRemarking = ref(false)
       @click="isRemarking = true"
     >
       Remark…
+    </v-btn>
+    <v-btn
+      variant="text"
+      :prepend-icon="mdiSourceBranch"
+      :to="{ query: { view: 'map', at: place.address } }"
+    >
+      On the map
     </v-btn>
     <span class="spread" />
     <IconButton

@@ -47,6 +47,7 @@ export async function loadResponse(
   }
   return {
     id,
+    form: row.definition.title,
     formId: row.formId,
     number: row.number,
     sentAt: row.sentAt.toISOString(),

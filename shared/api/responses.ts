@@ -78,6 +78,8 @@ export type HistoryLine = z.infer<typeof HistoryLine>
 /** One response as it is read, with its turns and its history, the oldest first. */
 export const ResponseDetails = z.object({
   id: z.string(),
+  /** The title of its form. */
+  form: z.string(),
   number: z.int(),
   sentAt: z.string(),
   withdrawnAt: z.string().nullable(),

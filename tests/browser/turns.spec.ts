@@ -199,6 +199,18 @@ async function readAsDesigner(page: Page, id: string) {
   await expect(page.getByRole('complementary', { name: 'One response' }).getByText('handed on')).toHaveCount(
     3,
   )
+  // The link of a response leads to it; on paper it has its history.
+  const [response] = (await responsesOf(page, id)).rows
+  await open(page, `/forms/${id}/collect?response=${response?.id}`)
+  const paper = await page.getByRole('link', { name: 'To be printed' }).getAttribute('href')
+  await open(page, paper ?? '')
+  await expect(page.getByRole('heading', { name: 'Crane hire' })).toBeVisible()
+  await expect(page.getByText('secret margin', { exact: true })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'History' })).toBeVisible()
+  await expect(page.getByText('gave “Yard” back to “Hirer”')).toHaveCount(1)
+  // A private link is not for paper.
+  await expect(page.getByText('Letter to yard@wherry.example').first()).toBeVisible()
+  await expect(page.getByText('to go on.')).toHaveCount(0)
   await open(page, `/forms/${id}/rehearse`)
   await choose(page.getByRole('group', { name: 'Frame 2' }), 'Rehearse as', 'as Hirer, turn 1')
   await expect(page.getByRole('group', { name: 'Frame 2' }).getByText('Part 1 of 1')).toBeVisible()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiPrinterOutline } from '@mdi/js'
 import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
 
@@ -20,7 +21,14 @@ const { data: open, error } = await useAsyncData(
   >
     <div class="row-flex">
       <h2>{{ open ? `Response ${open.number}` : 'One response' }}</h2>
-      <span class="spread" /><v-btn @click="emit('close')"> Close </v-btn>
+      <span class="spread" />
+      <IconButton
+        :icon="mdiPrinterOutline"
+        name="To be printed"
+        :href="`/printed/${id}`"
+        target="_blank"
+      />
+      <v-btn @click="emit('close')"> Close </v-btn>
     </div>
     <RefusalAlert
       v-if="error"
@@ -40,48 +48,7 @@ const { data: open, error } = await useAsyncData(
         <ResponseTurns :turns="open.turns" />
         <ResponseHistory :history="open.history" />
       </template>
-      <dl>
-        <template
-          v-for="l in open.lines"
-          :key="l.path"
-        >
-          <h3 v-if="l.heading">{{ l.heading }}</h3>
-          <h4 v-if="l.entry">{{ l.entry }}</h4>
-          <div :class="l.state">
-            <dt>{{ l.label }}</dt>
-            <dd>
-              <template v-if="l.files.length > 0"
-                ><a
-                  v-for="f in l.files"
-                  :key="f.file"
-                  :href="`/api/files/${f.file}`"
-                  download
-                  >{{ f.name }}</a
-                ></template
-              >
-              <svg
-                v-else-if="l.drawn"
-                viewBox="0 0 600 200"
-                class="drawn"
-                role="img"
-                aria-label="Signature"
-              >
-                <path
-                  :d="l.drawn"
-                  fill="none"
-                  stroke="currentColor"
-                  stroke-width="3"
-                />
-              </svg>
-              <AnswerWords
-                v-else-if="l.state === 'answered'"
-                :line="l"
-              />
-              <template v-else>{{ l.state === 'blank' ? 'left blank' : 'not asked' }}</template>
-            </dd>
-          </div>
-        </template>
-      </dl>
+      <ResponseLines :lines="open.lines" />
     </template>
   </aside>
 </template>
@@ -92,42 +59,5 @@ const { data: open, error } = await useAsyncData(
   border-left: 1px solid var(--line);
   padding: 20px;
   overflow-y: auto;
-}
-.one h3 {
-  margin: 18px 0 4px;
-}
-.one h4 {
-  margin: 10px 0 2px;
-  color: var(--slate);
-}
-.drawn {
-  width: 200px;
-  max-width: 100%;
-}
-dd a {
-  display: block;
-}
-dl > div {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px;
-  padding: 6px 0;
-  border-bottom: 1px dotted var(--line);
-}
-dt {
-  color: var(--slate);
-}
-dd {
-  font-weight: 600;
-  overflow-wrap: anywhere;
-}
-.blank dd,
-.unasked dd {
-  font-weight: 400;
-  color: var(--slate);
-  font-style: italic;
-}
-.unasked dt {
-  opacity: 0.8;
 }
 </style>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 const draft = useDraft()
-const chosen = ref<string | null>(null)
+/** The response that is read; a link to one names it. */
+const asked = useRoute().query.response
+const chosen = ref(typeof asked === 'string' ? asked : null)
 const VIEWS = [
   { value: 'responses', title: 'All responses' },
   { value: 'board', title: 'In progress' },

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import type { ResponseLine } from '#core/fill/describeResponse'
+
+/** The answers of a response, as they are read. */
+defineProps<{ lines: readonly ResponseLine[] }>()
+</script>
+
+<template>
+  <dl>
+    <template
+      v-for="l in lines"
+      :key="l.path"
+    >
+      <h3 v-if="l.heading">{{ l.heading }}</h3>
+      <h4 v-if="l.entry">{{ l.entry }}</h4>
+      <div :class="l.state">
+        <dt>{{ l.label }}</dt>
+        <dd>
+          <template v-if="l.files.length > 0"
+            ><a
+              v-for="f in l.files"
+              :key="f.file"
+              :href="`/api/files/${f.file}`"
+              download
+              >{{ f.name }}</a
+            ></template
+          >
+          <svg
+            v-else-if="l.drawn"
+            viewBox="0 0 600 200"
+            class="drawn"
+            role="img"
+            aria-label="Signature"
+          >
+            <path
+              :d="l.drawn"
+              fill="none"
+              stroke="currentColor"
+              stroke-width="3"
+            />
+          </svg>
+          <AnswerWords
+            v-else-if="l.state === 'answered'"
+            :line="l"
+          />
+          <template v-else>{{ l.state === 'blank' ? 'left blank' : 'not asked' }}</template>
+        </dd>
+      </div>
+    </template>
+  </dl>
+</template>
+
+<style scoped>
+h3 {
+  margin: 18px 0 4px;
+}
+h4 {
+  margin: 10px 0 2px;
+  color: var(--slate);
+}
+.drawn {
+  width: 200px;
+  max-width: 100%;
+}
+dd a {
+  display: block;
+}
+dl > div {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  padding: 6px 0;
+  border-bottom: 1px dotted var(--line);
+}
+dt {
+  color: var(--slate);
+}
+dd {
+  font-weight: 600;
+  overflow-wrap: anywhere;
+}
+.blank dd,
+.unasked dd {
+  font-weight: 400;
+  color: var(--slate);
+  font-style: italic;
+}
+.unasked dt {
+  opacity: 0.8;
+}
+</style>

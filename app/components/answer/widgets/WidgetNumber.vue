@@ -63,7 +63,7 @@ function answerTyped() {
   emit('answer', isAmount ? { amount: String(answer), currency: currency.value ?? '' } : answer)
 }
 /** Another currency for the same amount. */
-function choose(code: string) {
+function choose(code: string | undefined) {
   chosen.value = code
   if (typed.value.trim() !== '') answerTyped()
 }
@@ -87,14 +87,13 @@ function choose(code: string) {
         @input="type"
         @blur="emit('left')"
       />
-      <v-select
+      <LazyCurrencyChoice
         v-if="currencies.length > 1"
-        class="currency"
         :model-value="currency"
-        :items="[...currencies]"
-        :aria-label="`${question.label}: currency`"
+        :currencies="currencies"
+        :name="`${question.label}: currency`"
         @update:model-value="choose"
-        @blur="emit('left')"
+        @left="emit('left')"
       />
     </div>
     <p
@@ -120,8 +119,5 @@ function choose(code: string) {
 }
 .number {
   flex: 0 1 220px;
-}
-.currency {
-  flex: 0 0 110px;
 }
 </style>

@@ -46,6 +46,21 @@ export const ProveOutput = z.union([
   z.strictObject({ files: z.array(FormOutput.extend({ file: z.string() })) }),
 ])
 
+/** What `diff --json` prints: what one definition changes against another, thing by thing; empty where both say the same. */
+export const DiffOutput = z.strictObject({
+  changes: z.array(
+    z.strictObject({
+      act: z.enum(['added', 'deleted', 'moved', 'changed']),
+      name: z.string(),
+      address: z.string().nullable(),
+      where: z.string(),
+      parts: z.array(
+        z.strictObject({ key: z.string(), words: z.string(), before: z.string(), after: z.string() }),
+      ),
+    }),
+  ),
+})
+
 /** What is printed of a form that was proved. */
 export function formOutput(
   form: Form,

@@ -1,10 +1,10 @@
-import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import type { Form } from '../core/form/definition'
-import { readFormText, type ShapeProblem } from '../core/form/read'
+import type { ShapeProblem } from '../core/form/read'
 import { planOf } from '../core/fill/plan'
 import { foldedWords, type Finding, type Severity, type Verdict } from '../core/prove/finding'
 import { formOutput } from './output'
+import { readFormFile } from './readFormFile'
 import { prove } from '../core/prove/prove'
 import { runWalk, type WalkOutcome } from '../core/prove/walks'
 
@@ -83,15 +83,7 @@ function proveFile(file: string, today: string): Proved {
     walks: [],
     problems,
   })
-  let text: string
-  try {
-    text = readFileSync(file, 'utf8')
-  } catch (error) {
-    return failed([
-      { path: '', sentence: `It can't be read: ${error instanceof Error ? error.message : String(error)}` },
-    ])
-  }
-  const { form, problems } = readFormText(text)
+  const { form, problems } = readFormFile(file)
   if (!form) return failed(problems)
   const plan = planOf(form)
   return {

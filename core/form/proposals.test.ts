@@ -1,12 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { acts, stepsOf } from '../../tests/support/formEdits'
 import { richForm } from '../../tests/support/richForms'
-import { duplicateEdits, removeEdits } from './clipboard'
 import type { Form, Item } from './definition'
 import { describeEdits } from './describeEdits'
 import { applyEdits, EditError, type Edit } from './edits'
 import { placeProposal, separateProposals, withoutUndone, type Proposal } from './proposals'
-import { renameEdits } from './rename'
 import { listPlaces, nodeText } from './walk'
 
 const q = (code: string, more: object = {}): Item =>
@@ -26,49 +25,6 @@ const after = (form: Form, edits: readonly Edit[]) => applyEdits(form, edits).fo
 const take = (form: Form, proposal: Proposal) => after(form, placeProposal(form, proposal))
 const codes = (form: Form) => listPlaces(form).map(p => p.code)
 const labelled = (edits: readonly Edit[]) => edits.map(e => e.do)
-
-/** Something that a designer does at once to a form, by numbers; null where it can’t be done. */
-function doneAtOnce(form: Form, kind: number, at: number): Edit[] | null {
-  const places = listPlaces(form)
-  const place = places[at % places.length]
-  if (!place) return null
-  const { address } = place
-  const acts: (() => Edit[])[] = [
-    () => [change(address, { [nodeText(place.node).key]: `Another ${at}` })],
-    () => removeEdits(form, places, [address]),
-    () => duplicateEdits(form, places, [address]).edits,
-    () => [insertAfter(form, at)],
-    () => (place.kind === 'question' ? renameEdits(form, address, `renamed_${at}`) : []),
-    () => [{ do: 'move', what: address, into: `section/${form.sections[0]?.code ?? ''}`, at: 0 }],
-  ]
-  const edits = acts[kind % acts.length]?.() ?? []
-  try {
-    return edits.length > 0 && after(form, edits).sections.length > 0 ? edits : null
-  } catch (error) {
-    if (error instanceof EditError) return null
-    throw error
-  }
-}
-function insertAfter(form: Form, at: number): Edit {
-  const section = form.sections[at % form.sections.length]
-  return {
-    do: 'insert',
-    into: `section/${section?.code ?? ''}`,
-    at: section?.items.length ?? 0,
-    node: q(`put_in_${at}`),
-  }
-}
-const acts = fc.array(fc.tuple(fc.nat(5), fc.nat(60)), { minLength: 1, maxLength: 8 })
-function stepsOf(form: Form, numbers: readonly (readonly [number, number])[]): Edit[][] {
-  const steps: Edit[][] = []
-  for (const [kind, at] of numbers) {
-    const step = doneAtOnce(form, kind, at)
-    if (!step) continue
-    steps.push(step)
-    form = after(form, step)
-  }
-  return steps
-}
 
 describe('proposals', () => {
   it('each can be made of the form alone, and all together make what was written', () => {

@@ -102,6 +102,7 @@ export async function listReleases(db: Database, formId: string): Promise<Releas
       token: releases.token,
       releasedAt: releases.releasedAt,
       accepted: releases.accepted,
+      revision: releases.revision,
       sameAsDraft: sql<boolean>`${releases.definition} = ${forms.draft}`,
     })
     .from(releases)

@@ -26,6 +26,8 @@ export const ReleaseBrief = z.object({
   number: z.int(),
   token: z.string(),
   releasedAt: z.string(),
+  /** The state of the draft that was released; null for releases of which that is not known. */
+  revision: z.int().nullable(),
   sameAsDraft: z.boolean(),
   accepted: z.array(AcceptedRisk),
 })

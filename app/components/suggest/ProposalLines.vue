@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { EditLine } from '#core/form/describeEdits'
 
-/** What a proposal changes, thing by thing: what stood there, and what is to stand there. */
+/** What edits change, thing by thing: what stood there, and what is to stand there. */
 defineProps<{ lines: readonly EditLine[] }>()
 const emit = defineEmits<{ go: [address: NonNullable<EditLine['address']>] }>()
 const ACTS = { added: 'Adds', deleted: 'Deletes', moved: 'Moves', changed: 'Changes' } as const

@@ -67,6 +67,7 @@ async function copy(token: string) {
           Releasing freezes the form as it stands now. Responses that are being filled in stay with the
           version they began.
         </p>
+        <Suspense v-if="latest"><WhatChanges :version="latest" /></Suspense>
         <Suspense v-if="latest && draft.may('release')"><UnderWay /></Suspense>
         <p v-if="findings.risks.length > 0">
           <span class="risk"

@@ -1,20 +1,11 @@
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { readFileSync } from 'node:fs'
 import { afterEach, expect, it, vi } from 'vitest'
 import { readFormText } from '../core/form/read'
 import { diffCommand } from './diff'
 import { DiffOutput } from './output'
+import { fileWith, textOf, written } from './testFiles'
 
 const DEMO = 'demo/forms/haul_out.form.json'
-const written = (stream: 'stdout' | 'stderr') =>
-  vi.spyOn(process[stream], 'write').mockImplementation(() => true)
-const textOf = (spy: ReturnType<typeof written>) => spy.mock.calls.map(c => String(c[0])).join('')
-const file = (text: string) => {
-  const path = join(mkdtempSync(join(tmpdir(), 'tobbin-cli-')), 'x.form.json')
-  writeFileSync(path, text)
-  return path
-}
 
 afterEach(() => vi.restoreAllMocks())
 
@@ -29,7 +20,7 @@ it('tobbin diff tells what one file changes against another; 0 the same, 1 not, 
   const items = boat.items
     .filter(i => i.code !== 'tons')
     .map(i => (i.code === 'keel_off' ? { ...i, label: 'Was the keel off?' } : i))
-  const changed = file(JSON.stringify({ ...form, sections: [{ ...boat, items }, owner, ...rest] }))
+  const changed = fileWith(JSON.stringify({ ...form, sections: [{ ...boat, items }, owner, ...rest] }))
   expect(diffCommand([DEMO, changed], '')).toBe(1)
   expect(textOf(out)).toContain('deleted   2.7 ')
   expect(textOf(out)).toContain('→ Was the keel off?')

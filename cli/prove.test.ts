@@ -1,18 +1,7 @@
-import { mkdtempSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { ProveOutput } from './output'
 import { proveCommand } from './prove'
-
-const written = (stream: 'stdout' | 'stderr') =>
-  vi.spyOn(process[stream], 'write').mockImplementation(() => true)
-const textOf = (spy: ReturnType<typeof written>) => spy.mock.calls.map(c => String(c[0])).join('')
-const file = (text: string) => {
-  const path = join(mkdtempSync(join(tmpdir(), 'tobbin-cli-')), 'x.form.json')
-  writeFileSync(path, text)
-  return path
-}
+import { fileWith, textOf, written } from './testFiles'
 
 afterEach(() => vi.restoreAllMocks())
 
@@ -23,7 +12,7 @@ describe('tobbin prove', () => {
     expect(textOf(out)).toContain('0 findings')
     expect(proveCommand(['demo/forms/mooring.form.json'], '')).toBe(1)
     expect(proveCommand(['no/such/file.json'], '')).toBe(2)
-    expect(proveCommand([file('{ "tobbin": 1 }')], '')).toBe(2)
+    expect(proveCommand([fileWith('{ "tobbin": 1 }')], '')).toBe(2)
     expect(textOf(err)).toContain('sections: This is missing')
     expect(proveCommand([], 'the usage')).toBe(2)
     expect(proveCommand(['demo/forms/haul_out.form.json', '--xml'], '')).toBe(2)
@@ -33,7 +22,7 @@ describe('tobbin prove', () => {
 describe('tobbin prove', () => {
   it('takes several files, fails from the weight asked for, and writes what build servers read', () => {
     const [out] = [written('stdout'), written('stderr')]
-    const risky = file(
+    const risky = fileWith(
       JSON.stringify({
         tobbin: 2,
         code: 'f',
@@ -63,7 +52,7 @@ describe('tobbin prove', () => {
     expect(JSON.parse(textOf(out)).files.map((f: { findings: unknown[] }) => f.findings.length)).toEqual([
       0, 1,
     ])
-    const missed = file(
+    const missed = fileWith(
       JSON.stringify({
         tobbin: 2,
         code: 'f',

@@ -16,9 +16,10 @@ export function editsBetween(before: Form, after: Form): Edit[] {
   try {
     const steps = new Steps(before)
     // What goes with all that stands in it goes first, under the numbers that people know it by.
-    takeOut(steps, after, address => !holdsAny(steps.form, address, addressesOf(after)))
+    const staying = addressesOf(after)
+    takeOut(steps, staying, address => !holdsAny(before, address, staying))
     arrangeAll(steps, after)
-    takeOut(steps, after, () => true)
+    takeOut(steps, staying, () => true)
     changeAll(steps, after)
     if (isSameJson(steps.form, after)) return steps.edits
   } catch (error) {
@@ -101,9 +102,8 @@ function holdsAny(form: Form, address: string, kept: ReadonlySet<string>): boole
 const isOrHolds = (item: Item, known: ReadonlySet<string>): boolean =>
   known.has(`item/${item.code}`) || (item.kind === 'group' && item.items.some(i => isOrHolds(i, known)))
 
-/** Takes out what is no longer there, as far as it may go now; what stands in it goes with it. */
-function takeOut(steps: Steps, after: Form, may: (address: string) => boolean) {
-  const staying = addressesOf(after)
+/** Takes out what does not stay, as far as it may go now; what stands in it goes with it. */
+function takeOut(steps: Steps, staying: ReadonlySet<string>, may: (address: string) => boolean) {
   const out = new Set<string>()
   const places = listPlaces(steps.form)
   const sections = places.filter(p => p.kind === 'section')

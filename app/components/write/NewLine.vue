@@ -41,7 +41,6 @@ function slash(event: KeyboardEvent) {
 function selectAll({ target }: FocusEvent) {
   if (target instanceof HTMLInputElement) target.select()
 }
-const isLike = (title: string, typed: string) => hasWords(title, typed)
 /** Once the types are folded again, on with the line. */
 function setUnfolded(is: boolean) {
   isUnfolded.value = is
@@ -114,7 +113,7 @@ function leave(event: FocusEvent) {
       aria-label="Type of the new line"
       :items="KINDS"
       :menu="isUnfolded"
-      :custom-filter="isLike"
+      :custom-filter="hasWords"
       no-data-text="no type like this"
       @focus="selectAll"
       @update:menu="setUnfolded"

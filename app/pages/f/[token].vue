@@ -39,9 +39,11 @@ useHead({
 const look = computed(() => data.value?.definition.look)
 if (look.value) useLook(() => look.value, (await import('~/theme/lookCss')).lookCss)
 provide(PARTY_ACCESS, visible.access)
-provide(FILE_ADDRESS, file => `/api/answer/${token}/files/${file}`)
+const addressOf = (file: string) => `/api/answer/${token}/files/${file}`
+provide(FILE_ADDRESS, addressOf)
+/** Whether there is a response already, whose files can be fetched. */
 const isUnderWay = turn.value?.isFirst === false || Object.keys(data.value?.answers ?? {}).length > 0
-if (turn.value && isUnderWay) provide(OWN_FILE_ADDRESS, file => `/api/answer/${token}/files/${file}`)
+if (turn.value && isUnderWay) provide(OWN_FILE_ADDRESS, addressOf)
 provide(FILE_TAKER, {
   take: (question, file) =>
     sendFile({ params: { token }, query: { question, key: key.value, name: file.name } }, file),

@@ -3,6 +3,7 @@ import type { PlannedQuestion } from '../../fill/planned'
 import { isRecord, type Answer, type Answers } from '../../form/answers'
 import { parseEntryCode } from '../model/entryCodes'
 import type { Model } from '../model/model'
+import { isParted } from '../model/parts'
 import { isPossible, sampleAnswer } from '../model/sampleAnswers'
 import type { Range } from '../model/domain'
 import type { Slice } from './reachState'
@@ -95,8 +96,7 @@ function endsOf({ encoding }: StateSpace, question: PlannedQuestion, ranges: rea
   const { place } = question
   if (place.node.type === 'text' || place.node.type === 'longText')
     return textsOfLengths(place.node).filter(text => isPossible(text, question))
-  const isOfMany = place.node.type === 'money' && place.node.currencies !== undefined
-  if (!NUMBERS.has(place.node.type) || isOfMany) return []
+  if (!NUMBERS.has(place.node.type) || isParted(place.node)) return []
   const places = encoding.variable(place.code).domain.places ?? 2
   return [...new Set(ranges.flatMap(range => numbersIn(range, places)))]
     .map(n => numberFromDouble(Number(n.toFixed(places))))

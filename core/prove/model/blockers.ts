@@ -7,6 +7,7 @@ import type { Plan, PlannedQuestion, PlannedSection, Step } from '../../fill/pla
 import { isQuestion, isRepeating } from '../../fill/steps'
 import { isNarrowed, isUnanswerable, mayOfferNothing } from './answerable'
 import { isLockable } from './domains'
+import { isParted } from './parts'
 import { isPossible } from './sampleAnswers'
 import type { PlannedTurn } from './turnPlan'
 import type { Domain } from './domain'
@@ -100,7 +101,7 @@ const passesWhateverElse = (plan: Plan, question: PlannedQuestion, value: Value)
 function farNumbers(question: PlannedQuestion): Value[] {
   const { node } = question.place
   if (node.type !== 'integer' && node.type !== 'decimal' && node.type !== 'money') return []
-  if ('currencies' in node && node.currencies) return []
+  if (isParted(node)) return []
   return [node.min ?? -BEYOND, node.max ?? BEYOND].filter(n => isPossible(n, question))
 }
 

@@ -116,7 +116,8 @@ describe('what happens in responses in turns to forms with all features', () => 
         )
         expect(wrong.map(f => `${f.code} ${f.at}`)).toEqual([])
       }),
-      { numRuns: FORMS },
+      // The first: a later answer takes a question out of play for which an earlier hand-off had asked.
+      { numRuns: FORMS, examples: [[16083879]] },
     )
   })
 })

@@ -155,3 +155,8 @@ export function namesIn(expr: Expr): readonly string[] {
   NAMES.set(expr, found)
   return found
 }
+
+/** What an expression reaches through something else, each once: `power` of `engines.power`. */
+export const membersIn = (expr: Expr): string[] => [
+  ...new Set(nodesOf(expr).flatMap(node => (node.kind === 'path' ? [node.member] : []))),
+]

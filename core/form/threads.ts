@@ -1,5 +1,5 @@
 import { ExpressionError, parseCached } from '../expressions/parse'
-import { namesIn, nodesOf, type Expr } from '../expressions/tree'
+import { membersIn, namesIn, type Expr } from '../expressions/tree'
 import { rulesAt } from './rules'
 import type { Address, Place } from './walk'
 
@@ -112,7 +112,7 @@ function readSafely(text: string): Read | null {
     if (known) return known
     const read = {
       names: namesIn(expr),
-      members: [...new Set(nodesOf(expr).flatMap(n => (n.kind === 'path' ? [n.member] : [])))],
+      members: membersIn(expr),
     }
     KNOWN.set(expr, read)
     return read

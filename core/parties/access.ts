@@ -15,8 +15,8 @@ export interface AccessView {
 
 /**
  * What a turn may do, by place order. A group or question follows what stands around it unless the turn names it. Office-only and private
- * questions are `never` to the others. A section or group is as open as the most open thing in it; a repeating group as closed as
- * the most closed: an entry is seen whole or not at all.
+ * questions are `never` to the others. A section or group is as open as the most open thing in it. Entries of a repeating group are filled
+ * whole or not at all, since they are added and taken out as such; where they are read, what the turn never sees is left out of each.
  */
 export function accessViewOf(form: Form, places: readonly Place[], turn: Turn | null): AccessView {
   const views = VIEWS.get(places) ?? new Map<Turn | null, AccessView>()
@@ -39,6 +39,17 @@ function makeView(form: Form, places: readonly Place[], turn: Turn | null): Acce
       at[place.order] = mostInside(place, places, at)
   }
   return { turn, at }
+}
+
+/** The repeating groups that a turn was to fill, but reads, since there is something inside that it does not fill. */
+export function groupsLeftToRead(form: Form, places: readonly Place[], turn: Turn): [Place, Place][] {
+  const own = ownAccess(form, places, turn)
+  const { at } = accessViewOf(form, places, turn)
+  return places.flatMap((group): [Place, Place][] => {
+    if (group.kind !== 'group' || !group.node.repeat || own[group.order] !== 'fills') return []
+    const kept = insideOf(group, places).find(p => own[p.order] !== 'fills')
+    return kept && at[group.order] !== 'fills' ? [[group, kept]] : []
+  })
 }
 
 /** What a turn may do, by place order, from what it names and from what stands around. */
@@ -75,11 +86,17 @@ function insideOf(place: Place, places: readonly Place[]): Place[] {
   return inside
 }
 
-/** An entry is as closed as the most closed thing in it. */
+/** Entries in which something is not filled are read, without what is never seen. */
 function closeEntries(group: Place, places: readonly Place[], at: Access[]) {
-  const own = at[group.order] ?? 'never'
-  const closed = insideOf(group, places).reduce((done, p) => least(done, at[p.order] ?? 'never'), own)
-  for (const p of places) if (p === group || p.groups.some(g => g.order === group.order)) at[p.order] = closed
+  const inside = insideOf(group, places)
+  const isFilled = [group, ...inside].every(p => at[p.order] === 'fills')
+  if (isFilled) return
+  for (const p of inside) at[p.order] = least(at[p.order] ?? 'never', 'reads')
+  const seen = least(mostInside(group, places, at), 'reads')
+  at[group.order] = seen
+  for (const p of places)
+    if (p.kind === 'note' && p.groups.some(g => g.order === group.order))
+      at[p.order] = least(at[p.order] ?? 'never', seen)
 }
 
 /** The most that may be done with something inside; with nothing inside, what may be done with the thing itself. */

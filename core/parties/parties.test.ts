@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { sharedForm } from '../../tests/support/sharedForms'
 import type { Answers } from '../form/answers'
 import { seededRandom } from '../fill/draw'
-import { answersInPlay, fill } from '../fill/fill'
+import { answersInPlay, fill, type Frame } from '../fill/fill'
+import { isQuestion } from '../fill/steps'
 import { drawPlausibleAnswers } from '../fill/plausible'
 import { planOf } from '../fill/plan'
 import type { Form } from '../form/definition'
@@ -11,7 +12,7 @@ import { readForm } from '../form/read'
 import { renameCode } from '../form/rename'
 import { runWalk } from '../prove/walks'
 import { turnsTaken, nextTurn, turnProblems, withTurn } from './turns'
-import { maySee, accessViewOf } from './access'
+import { maySee, accessViewOf, type AccessView } from './access'
 import { redactForParty } from './redact'
 
 const TODAY = '2026-11-24'
@@ -44,6 +45,7 @@ describe('a party’s view', () => {
 
   it('shows, asks and calculates just what the whole form does', () => {
     let compared = 0
+    let inEntries = 0
     fc.assert(
       fc.property(seed, seed, fc.nat(1), (s, t, which) => {
         const form = sharedForm(s)
@@ -55,6 +57,7 @@ describe('a party’s view', () => {
         const seen = redactForParty(full, turn, answers)
         const part = fill(planOf(seen.form), seen.answers, TODAY)
         const view = accessViewOf(form, plan.places, turn)
+        inEntries += compareEntries(part, full, view)
         for (const q of part.plan.questions) {
           if (q.place.entryOf) continue
           const original = plan.byCode.get(q.place.code)
@@ -74,8 +77,39 @@ describe('a party’s view', () => {
       { numRuns: 300 },
     )
     expect(compared).toBeGreaterThan(1_000)
+    expect(inEntries).toBeGreaterThan(100)
   })
 })
+
+/** What is read in the entries of a cut form is what they have in the whole one; returns how many were compared. */
+function compareEntries(part: Frame, full: Frame, view: AccessView): number {
+  let compared = 0
+  for (const [order, entries] of part.entries) {
+    const group = groupAt(part, order)
+    const original = full.plan.groups.get(group?.place.code ?? '')
+    if (!group || !original || view.at[original.place.order] !== 'reads') continue
+    const theirs = full.entries.get(original.place.order) ?? []
+    expect(entries.length).toBe(theirs.length)
+    entries.forEach((entry, i) => {
+      const other = theirs[i]
+      if (!other) return
+      compared += compareEntries(entry, other, view)
+      for (const step of group.steps) {
+        const same = full.plan.byCode.get(step.place.code)
+        if (!isQuestion(step) || !same) continue
+        compared += 1
+        expect([step.place.code, entry.inPlay[step.place.order], entry.values[step.slot]]).toEqual([
+          step.place.code,
+          other.inPlay[same.place.order],
+          other.values[same.slot],
+        ])
+      }
+    })
+  }
+  return compared
+}
+const groupAt = ({ plan }: Frame, order: number) =>
+  [...plan.groups.values()].find(g => g.place.order === order)
 
 describe('a party’s view', () => {
   it('is cut anew by exactly what it asks for: any other answer of the turn leaves it as it is', () => {

@@ -1,12 +1,12 @@
 import type { QuestionOf, ChoiceType } from '../form/questions'
 import { compile } from '../expressions/compile'
 import { print } from '../expressions/print'
-import { namesIn } from '../expressions/tree'
-import { type ValueType, BOOLEAN } from '../expressions/types'
+import { membersIn, namesIn, type Expr } from '../expressions/tree'
+import { type Value, type ValueType, BOOLEAN } from '../expressions/types'
 import type { Answers } from '../form/answers'
 import { namesOfSkips } from '../fill/steps'
 import { isTaken } from '../fill/wayOut'
-import { answersInPlay, offeredNow, type Filled } from '../fill/fill'
+import { answersInPlay, offeredNow, type Filled, type Frame } from '../fill/fill'
 import { boundsOf } from '../form/bounds'
 import { ownWords } from '../form/ownWords'
 import type { Form, Item, Section } from '../form/definition'
@@ -14,10 +14,12 @@ import { LIMITS } from '../form/limits'
 import type { Access, Turn } from '../form/turns'
 import { standpointInside, type Standpoint } from '../form/scope'
 import { rewriteQuotes } from '../form/quotes'
-import type { Place } from '../form/walk'
+import type { GroupPlace, Place } from '../form/walk'
 import { maySee, accessViewOf, type AccessView } from './access'
 import { decidingCodes } from './decidingCodes'
+import { EntryOutcomes } from './entryOutcomes'
 import { literalOf } from './literal'
+import { ASKING, RULES, TEXTS, without } from './nodeKeys'
 import { SeenSkips } from './seenSkips'
 import { columnsNamedIn, travelling } from './travelling'
 
@@ -33,38 +35,6 @@ export interface RedactedForm {
   refetchOn: string[]
 }
 
-const RULES: ReadonlySet<string> = new Set([
-  'shownWhen',
-  'required',
-  'readOnly',
-  'default',
-  'value',
-  'narrowedBy',
-  'rule',
-  'when',
-])
-const TEXTS: ReadonlySet<string> = new Set([
-  'label',
-  'title',
-  'text',
-  'help',
-  'message',
-  'heading',
-  'requiredMessage',
-  'patternMessage',
-])
-/** What a party that only reads a question is not bothered with. */
-const ASKING: ReadonlySet<string> = new Set([
-  'required',
-  'requiredMessage',
-  'messages',
-  'atLeast',
-  'atMost',
-  'validWhen',
-  'readOnly',
-  'default',
-])
-
 /**
  * Cuts a response to what a party sees in its turn. Hidden answers can't change during the turn, so a rule over them alone has one outcome; a
  * rule that also names answers of this turn is decided here for the answers as they are, and `refetchOn` names what it waits for.
@@ -78,6 +48,7 @@ class Redactor {
   private readonly view: AccessView
   private readonly hidden: ReadonlySet<string>
   private readonly skips: SeenSkips
+  private readonly outcomes: EntryOutcomes
   private readonly waitsFor = new Set<string>()
   private readonly extraLists: NonNullable<Form['lists']> = []
   private next = 0
@@ -91,6 +62,7 @@ class Redactor {
     this.view = accessViewOf(form, places, turn)
     this.skips = new SeenSkips(filled.plan, this.view)
     this.hidden = new Set(places.filter(p => p.kind !== 'section' && !maySee(this.view, p)).map(p => p.code))
+    this.outcomes = new EntryOutcomes(filled, this.hidden)
   }
 
   redact(): RedactedForm {
@@ -195,7 +167,7 @@ class Redactor {
       )
       const done = this.skipped(this.rewritten(rest, place, this.filled.plan.names.typeOf(place.code)), place)
       // The shape is that of the item: keys were left out that may be, texts replaced by texts.
-      return [(inner ? { ...done, items: inner } : done) as Item]
+      return [...this.outcomes.takeItems(), (inner ? { ...done, items: inner } : done) as Item]
     })
   }
 
@@ -216,8 +188,9 @@ class Redactor {
     const unseen = this.skips.unseenOver(place)
     if (unseen.length === 0) return item
     for (const name of namesOfSkips(unseen)) this.wait(name)
-    // Inside an entry an outcome would differ by entry: there it is not known to the party.
-    if (unseen.some(skip => skip.from.entryOf !== null)) return { ...item, shownWhen: 'null' }
+    const { entryOf, order } = place
+    if (entryOf && unseen.some(skip => skip.from.entryOf !== null))
+      return { ...item, shownWhen: this.outcomeInEntry(entryOf, BOOLEAN, e => e.inPlay[order] === true) }
     return unseen.some(skip => isTaken(skip, this.filled)) ? { ...item, shownWhen: 'false' } : item
   }
 
@@ -226,6 +199,9 @@ class Redactor {
     if (item.kind !== 'question' || (item.type !== 'choice' && item.type !== 'choices')) return item
     if (item.narrowedBy === undefined || !this.namesHidden(item.narrowedBy, place, item.list ?? ''))
       return item
+    // In entries that are read, what was chosen was on offer.
+    if (place.entryOf && this.view.at[place.order] === 'reads')
+      return without(item, new Set(['narrowedBy'])) as Item
     this.wait(item.narrowedBy)
     const question = this.filled.plan.byCode.get(item.code)
     const offered = question ? [...(offeredNow(this.filled, question) ?? [])] : []
@@ -237,8 +213,12 @@ class Redactor {
 
   private namesHidden(rule: string, place: Place, list: string | null): boolean {
     const { expr } = this.filled.plan.names.read(rule, place, BOOLEAN, list)
-    return expr !== null && namesIn(expr).some(n => this.hidden.has(n))
+    return expr !== null && this.asksForHidden(expr)
   }
+
+  /** Also what stands in entries, by the group that they are of. */
+  private asksForHidden = (expr: Expr): boolean =>
+    namesIn(expr).some(n => this.hidden.has(n)) || membersIn(expr).some(n => this.hidden.has(n))
 
   /** A choice with a list of just the rows that it offers now. */
   private withOwnList(item: QuestionOf<ChoiceType>, offered: ReadonlySet<string>): Item {
@@ -276,13 +256,19 @@ class Redactor {
   private rule(text: string, stand: Standpoint, type: ValueType): string {
     const { plan, values } = this.filled
     const { expr, type: found } = plan.names.read(text, stand, type)
-    const names = expr ? namesIn(expr) : []
-    if (!expr || !names.some(n => this.hidden.has(n))) return text
+    if (!expr || !this.asksForHidden(expr)) return text
     this.wait(text)
-    // Inside an entry an outcome would differ by entry: what rests on both is not known to the party.
+    const run = compile(expr, plan.environment)
     const { entryOf } = stand
-    if (entryOf && names.some(n => plan.names.placeOf(n)?.entryOf?.order === entryOf.order)) return 'null'
-    return print(literalOf(compile(expr, plan.environment)(values), found))
+    const isOfEntry = entryOf && namesIn(expr).some(n => plan.names.placeOf(n)?.entryOf)
+    return isOfEntry
+      ? this.outcomeInEntry(entryOf, found, frame => run(frame.values))
+      : print(literalOf(run(values), found))
+  }
+
+  /** What is found differs by entry: it travels with entries that are read; where they are filled, it is not known to the party. */
+  private outcomeInEntry(group: GroupPlace, type: ValueType, find: (entry: Frame) => Value): string {
+    return this.view.at[group.order] === 'reads' ? this.outcomes.replace(group, type, find) : 'null'
   }
 
   /** Quotes of what is hidden are left out. */
@@ -290,7 +276,7 @@ class Redactor {
     return rewriteQuotes(text, source => {
       const { expr } = this.filled.plan.names.readQuote(source, stand)
       if (!expr) return '""'
-      return namesIn(expr).some(n => this.hidden.has(n)) ? 'null' : source
+      return this.asksForHidden(expr) ? 'null' : source
     })
   }
 
@@ -307,8 +293,11 @@ class Redactor {
     const inPlay = answersInPlay(this.filled)
     return Object.fromEntries(
       this.tops().flatMap(([code, access]) => {
-        const answer = access === 'fills' ? this.given[code] : inPlay[code]
-        return answer === undefined ? [] : [[code, answer]]
+        if (access === 'fills') return this.given[code] === undefined ? [] : [[code, this.given[code]]]
+        const answer = inPlay[code]
+        if (answer === undefined) return []
+        const group = this.filled.plan.groups.get(code)?.place
+        return [[code, group ? this.outcomes.withOutcomes(group, answer) : answer]]
       }),
     )
   }
@@ -328,8 +317,6 @@ class Redactor {
 
 const isGroupPlace = (stand: Standpoint | Place): stand is Extract<Place, { kind: 'group' }> =>
   'kind' in stand && stand.kind === 'group'
-const without = <T extends object>(node: T, keys: ReadonlySet<string>): T =>
-  Object.fromEntries(Object.entries(node).filter(([key]) => !keys.has(key))) as T
 /** The codes of the lists that questions take their rows from. */
 const listsIn = (items: readonly Item[]): string[] =>
   items.flatMap(i => {

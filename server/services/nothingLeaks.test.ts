@@ -6,7 +6,7 @@ import { sharedForm } from '../../tests/support/sharedForms'
 import { seededRandom } from '../../core/fill/draw'
 import { planOf } from '../../core/fill/plan'
 import { drawPlausibleAnswers } from '../../core/fill/plausible'
-import type { Answers } from '../../core/form/answers'
+import { isRecord, type Answer, type Answers } from '../../core/form/answers'
 import type { Form, Item } from '../../core/form/definition'
 import { readForm } from '../../core/form/read'
 import type { Turn } from '../../core/form/turns'
@@ -55,11 +55,15 @@ async function waitingAt(form: Form, turn: Turn, hidden: readonly string[], s: n
   const { db } = store
   const plan = planOf(form)
   const drawn = drawPlausibleAnswers(plan, {}, TODAY, seededRandom(s), () => ['oak', 'elm']) ?? {}
-  const markedAnswer = (code: string, answer: Answers[string]) =>
-    hidden.includes(code) && typeof answer === 'string' && plan.byCode.get(code)?.place.node.type === 'text'
-      ? `${MARK} ${answer}`
-      : answer
-  const answers = Object.fromEntries(Object.entries(drawn).map(([c, a]) => [c, markedAnswer(c, a ?? null)]))
+  const markedAnswer = (code: string, answer: Answer): Answer => {
+    if (Array.isArray(answer)) return answer.map(entry => markedAnswer(code, entry))
+    if (isRecord(answer)) return markedAll(answer)
+    const isHiddenText = hidden.includes(code) && plan.byCode.get(code)?.place.node.type === 'text'
+    return isHiddenText && typeof answer === 'string' ? `${MARK} ${answer}` : answer
+  }
+  const markedAll = (given: Answers): Answers =>
+    Object.fromEntries(Object.entries(given).map(([code, answer]) => [code, markedAnswer(code, answer)]))
+  const answers = markedAll(drawn)
   const [made] = await db.insert(forms).values({ title: form.title, draft: form }).returning({ id: forms.id })
   const [release] = await db
     .insert(releases)

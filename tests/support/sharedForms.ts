@@ -14,6 +14,7 @@ export function sharedForm(s: number): Form {
     return next() < 0.1 ? { ...item, privateTo: 'owner' } : item
   }
   const sections = form.sections.map(section => ({ ...section, items: section.items.map(kept) }))
+  const inEntries = sections.flatMap(x => x.items).flatMap(codesInEntries)
   const turn = (code: string, party: string): Turn => ({
     code,
     party,
@@ -21,6 +22,7 @@ export function sharedForm(s: number): Form {
     access: Object.fromEntries([
       ...sections.map(x => [x.code, access()]),
       ...(next() < 0.5 ? [[sections[0]?.items[0]?.code ?? '', access()]] : []),
+      ...inEntries.flatMap(inside => (next() < 0.2 ? [[inside, access()]] : [])),
     ]),
   })
   return {
@@ -32,4 +34,10 @@ export function sharedForm(s: number): Form {
     ],
     turns: [turn('request', 'owner'), turn('estimate', 'yard')],
   }
+}
+
+/** The codes of what stands in repeating groups, at any depth. */
+function codesInEntries(item: Item): string[] {
+  if (item.kind !== 'group') return []
+  return item.items.flatMap(inner => [inner.code, ...codesInEntries(inner)])
 }

@@ -17,8 +17,8 @@ const isNamed = (p: Place) => turns.value.some(t => p.kind !== 'section' && Obje
 const rows = computed(() =>
   draft.places.filter(p => {
     if (p.kind === 'section') return true
-    const isAlone = (p.kind === 'question' || p.kind === 'group') && p.entryOf === null
-    return isAlone && (opened.value.has(sectionOf(p)) || isNamed(p))
+    const isAsked = p.kind === 'question' || p.kind === 'group'
+    return isAsked && (opened.value.has(sectionOf(p)) || isNamed(p))
   }),
 )
 const views = computed(() =>
@@ -36,10 +36,16 @@ function toggle({ code }: Place) {
   opened.value = next
 }
 
-/** A question that does what its section does needs no mention. */
+/** What a turn says of what stands around a place: the innermost group that it names, else the section. */
+function accessAround(turn: Turn, place: Place): Access {
+  const group = place.groups.findLast(g => Object.hasOwn(turn.access, g.code))
+  return turn.access[group?.code ?? sectionOf(place)] ?? 'never'
+}
+
+/** A question that does what stands around it does needs no mention. */
 function withAccess(turn: Turn, place: Place, access: Access): Turn {
   const { [place.code]: _, ...others } = turn.access
-  const isSame = place.kind !== 'section' && (turn.access[sectionOf(place)] ?? 'never') === access
+  const isSame = place.kind !== 'section' && accessAround(turn, place) === access
   return { ...turn, access: isSame ? others : { ...others, [place.code]: access } }
 }
 let gesture = 0
@@ -48,13 +54,21 @@ const set = (place: Place, column: number, access: Access) =>
     turns.value.map((t, i) => (i === column ? withAccess(t, place, access) : t)),
     `access${gesture}`,
   )
-const afterwards = (access: Access): Access =>
-  Access.options[(Access.options.indexOf(access) + 1) % Access.options.length] ?? 'never'
+/** What comes next when a cell is pressed. What stands in entries is seen with them or not: they are filled as a whole. */
+function afterwards(place: Place, column: number): Access {
+  const access = accessOf(place, column)
+  const turn = turns.value[column]
+  if (!place.entryOf || !turn)
+    return Access.options[(Access.options.indexOf(access) + 1) % Access.options.length] ?? 'never'
+  if (access !== 'never') return 'never'
+  const around = accessAround(turn, place)
+  return around === 'never' ? 'reads' : around
+}
 
 const painted = ref<Access | null>(null)
 function press(place: Place, column: number) {
   gesture += 1
-  painted.value = afterwards(accessOf(place, column))
+  painted.value = afterwards(place, column)
   focused.value = { row: rows.value.indexOf(place), column }
   set(place, column, painted.value)
 }
@@ -77,7 +91,7 @@ function keys(event: KeyboardEvent) {
   const { column } = focused.value
   if (!place || event.ctrlKey || event.metaKey || event.altKey) return
   if (move) focusAt(focused.value.row + move[0], column + move[1])
-  else if (event.key === ' ' || event.key === 'Enter') change(place, afterwards(accessOf(place, column)))
+  else if (event.key === ' ' || event.key === 'Enter') change(place, afterwards(place, column))
   else if (KEYS[event.key]) change(place, KEYS[event.key] ?? 'never')
   else return
   event.preventDefault()
@@ -121,7 +135,7 @@ function focusAt(row: number, column: number) {
       >
         <th
           scope="row"
-          :class="{ inner: p.kind !== 'section' }"
+          :class="{ inner: p.kind !== 'section', inEntry: p.entryOf !== null }"
         >
           <IconButton
             v-if="p.kind === 'section'"
@@ -153,7 +167,8 @@ function focusAt(row: number, column: number) {
   </v-table>
   <p class="small quiet">
     Press a cell, or drag over several. By keyboard: arrows, <kbd>F</kbd> fills, <kbd>R</kbd> reads,
-    <kbd>N</kbd> never sees.
+    <kbd>N</kbd> never sees. Entries that repeat are filled whole: a turn that is kept from something in them
+    reads the rest.
   </p>
 </template>
 
@@ -171,6 +186,9 @@ thead th {
   color: var(--slate);
   padding-left: 52px;
   font-size: 13px;
+}
+.inEntry {
+  padding-left: 76px;
 }
 td {
   width: 130px;

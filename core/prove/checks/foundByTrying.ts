@@ -1,3 +1,4 @@
+import { membersIn } from '../../expressions/tree'
 import { namesBehind } from '../../parties/handOffNames'
 import { accessViewOf, mayFill, maySee } from '../../parties/access'
 import { turnName } from '../../parties/turns'
@@ -40,7 +41,8 @@ export const foundByTrying: Check = {
       return rules.flatMap((rule): Finding[] => {
         const told = toldBy(plan, rule, view)
         if (!rule.expr || told === null) return []
-        const asked = namesBehind(plan, rule.expr).flatMap(name => plan.byCode.get(name)?.place ?? [])
+        const names = [...namesBehind(plan, rule.expr), ...membersIn(rule.expr)]
+        const asked = names.flatMap(name => plan.byCode.get(name)?.place ?? [])
         const tried = asked.find(p => mayFill(view, p) && p.node.type !== 'value')
         const hidden = asked.find(
           p => !maySee(view, p) && canBeSearched(p) && before.some(earlier => mayFill(earlier, p)),

@@ -37,6 +37,7 @@ import { contradictsOuter, neverShown } from './neverShown'
 import { promiseBroken } from './promiseBroken'
 import { givenTitle } from './givenTitle'
 import { hiddenClosing } from './hiddenClosing'
+import { entriesOnlyRead } from './entriesOnlyRead'
 import { unseenNames } from './unseenNames'
 import { quoteError } from './quoteError'
 import { syntaxError } from './syntaxError'
@@ -89,6 +90,7 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   backwardRoute,
   unknownClosing,
   hiddenClosing,
+  entriesOnlyRead,
   unseenNames,
   quoteError,
   badPattern,

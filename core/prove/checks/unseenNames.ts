@@ -1,4 +1,4 @@
-import { namesIn } from '../../expressions/tree'
+import { membersIn, namesIn } from '../../expressions/tree'
 import { splitQuotes } from '../../form/quotes'
 import { textsAt } from '../../form/texts'
 import type { Form } from '../../form/definition'
@@ -49,7 +49,7 @@ function quotesUnseen({ form, model: { plan } }: Inquiry, turn: Turn): Finding[]
       .flatMap(found => splitQuotes(found.text))
       .flatMap(piece => {
         const expr = piece.kind === 'words' ? null : plan.names.readQuote(piece.source, place).expr
-        return expr ? namesIn(expr) : []
+        return expr ? [...namesIn(expr), ...membersIn(expr)] : []
       })
     return unseenAmong(names, plan, view).map(asked =>
       finding(
@@ -67,7 +67,7 @@ function checksUnseen({ form, model: { plan, rules } }: Inquiry, turn: Turn): Fi
   return rules.flatMap((rule): Finding[] => {
     const isCheck = rule.kind === 'validWhen' || rule.kind === 'bound'
     if (!isCheck || !rule.expr || !mayFill(view, rule.place)) return []
-    return unseenAmong(namesIn(rule.expr), plan, view).map(asked =>
+    return unseenAmong([...namesIn(rule.expr), ...membersIn(rule.expr)], plan, view).map(asked =>
       finding(
         kind,
         rule.place,

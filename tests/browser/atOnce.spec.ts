@@ -1,8 +1,9 @@
-import { expect, test, type Browser, type Page } from '@playwright/test'
+import { expect, test, type Page } from '@playwright/test'
 import type { Form, Item } from '../../core/form/definition'
 import { releaseForm } from '../support/release'
 import { draftOf, newForm, saved } from './scriptSupport'
-import { errorsOf, linkTo, open, responsesOf, signIn } from './support'
+import { errorsOf, open, responsesOf, signIn } from './support'
+import { handOn, linksOf, newPage } from './turnsSupport'
 
 const text = (code: string, label: string): Item => ({
   ...{ kind: 'question', type: 'text', code, label, required: true },
@@ -69,31 +70,6 @@ async function rehearse(page: Page, id: string) {
   await frame.getByRole('button', { name: 'Hand on' }).click()
   await expect(frame.getByRole('heading', { name: 'Handed on; it waits for Cook' })).toBeVisible()
 }
-
-interface Waiting {
-  id: string
-  name: string
-  handedOffAt: string | null
-}
-/** The turns of the only response that wait, by name, each with a new private link. */
-async function linksOf(page: Page, id: string): Promise<Map<string, string>> {
-  const [response] = (await responsesOf(page, id)).rows
-  const details: { turns: Waiting[] } = await (
-    await page.request.get(`/api/responses/${response?.id}`)
-  ).json()
-  const links = new Map<string, string>()
-  for (const turn of details.turns.filter(t => t.handedOffAt === null))
-    links.set(turn.name, await linkTo(page, turn.id))
-  return links
-}
-
-async function handOn(page: Page, label: string, answer: string) {
-  await page.getByLabel(label).fill(answer)
-  await page.getByRole('button', { name: 'Check your answers' }).click()
-  await page.getByRole('button', { name: 'Hand on' }).click()
-}
-
-const newPage = async (browser: Browser) => (await browser.newContext()).newPage()
 
 test('two parties have a response open at once, and the next waits for both', async ({ page, browser }) => {
   const errors = errorsOf(page)

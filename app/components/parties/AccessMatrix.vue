@@ -182,12 +182,12 @@ thead th {
   color: var(--slate);
   font-size: 13px;
 }
-.inner {
+.matrix .inner {
   color: var(--slate);
   padding-left: 52px;
   font-size: 13px;
 }
-.inEntry {
+.matrix .inEntry {
   padding-left: 76px;
 }
 td {

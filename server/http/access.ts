@@ -68,6 +68,9 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   // What may be decided by those who suggest is their own to take back; the route says so.
   decideSuggestion: form('suggest'),
   releaseForm: form('release'),
+  withdrawRelease: form('release'),
+  loadOpening: form('read'),
+  saveOpening: form('release'),
   listUnderWay: form('release'),
   listShares: form('own'),
   shareForm: form('own'),

@@ -20,7 +20,7 @@ type TurnRow = typeof turns.$inferSelect
 /** Takes the answers of a later turn and hands the response on. */
 export async function handOff(db: Database, use: LinkUse, sending: Sending): Promise<Sent> {
   return db.transaction(async tx => {
-    const target = await resolveLink(tx, use, true)
+    const target = await resolveLink(tx, use, { lock: true })
     const { plan, turn, row, response, release, who } = target
     if (!turn || !row || !response) return refuse(404, 'not-found', 'There is no such turn.')
     if (row.handedOffAt !== null && row.sendingKey === sending.key) {

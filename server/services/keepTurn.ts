@@ -10,7 +10,7 @@ import { waits } from './openTurnTarget'
 /** Keeps what somebody has typed in a later turn. Refused where somebody else has typed there since: nothing is overwritten unseen. */
 export async function keepTurn(db: Database, use: LinkUse, typed: TurnToKeep): Promise<{ at: string }> {
   return db.transaction(async tx => {
-    const target = await resolveLink(tx, use, true)
+    const target = await resolveLink(tx, use, { lock: true })
     return { at: (await keepDraft(tx, target, typed)).toISOString() }
   })
 }

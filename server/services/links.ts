@@ -1,4 +1,3 @@
-import { randomBytes } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import { z } from 'zod'
 import { planOf } from '../../core/fill/plan'
@@ -10,6 +9,7 @@ import type { Designer } from '../../shared/api/session'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, turns } from '../store/schema'
+import { findEntrance, refuseUnlessTaken, type Entrance } from './openings'
 import { presentPeople } from './teamRows'
 import { findPowers } from './people/rights'
 import { lockTurn } from './openTurnTarget'
@@ -36,21 +36,30 @@ export interface LinkTarget {
   response: typeof responses.$inferSelect | null
   /** Who has opened it, as far as it is known: a name or an address, else empty. */
   who: string
+  /** What decides whether a response is taken; null for turns under way. */
+  entrance: Entrance | null
 }
 
-/** A token that nobody guesses: 120 bits. */
-export const newToken = (): string => randomBytes(15).toString('base64url')
+/** `lock` keeps the response with its turns for this transaction. `for`: a response is begun, which has to be before the closing; goes on; or is sent, where it may have been taken already. */
+interface Resolving {
+  lock?: boolean
+  for?: 'beginning' | 'goingOn' | 'sending'
+}
 
-/** What a link leads to. `lock` keeps the response with its turns for this transaction. */
-export async function resolveLink(db: Database, use: LinkUse, lock = false): Promise<LinkTarget> {
-  const [begun] = await db.select({ id: releases.id }).from(releases).where(eq(releases.token, use.token))
-  if (begun) {
-    const { release, plan } = await readyTarget(db, begun.id, {})
-    const turn = firstTurn(release.definition)
-    if (turn?.signIn) refuseStranger(use)
-    return { release, plan, turn, row: null, response: null, who: use.caller?.name ?? '' }
-  }
-  return resolveTurn(db, use, lock)
+/** What a link leads to. */
+export async function resolveLink(
+  db: Database,
+  use: LinkUse,
+  { lock = false, for: purpose = 'goingOn' }: Resolving = {},
+): Promise<LinkTarget> {
+  const entrance = await findEntrance(db, use.token)
+  if (!entrance) return resolveTurn(db, use, lock)
+  if (purpose !== 'sending') refuseUnlessTaken(entrance, purpose === 'goingOn')
+  const { release, plan } = await readyTarget(db, entrance.releaseId, {})
+  const turn = firstTurn(release.definition)
+  if (turn?.signIn) refuseStranger(use)
+  const own = { row: null, response: null, who: use.caller?.name ?? '' }
+  return { release, plan, turn, ...own, entrance }
 }
 
 /** What the link of a turn leads to. */
@@ -66,7 +75,7 @@ async function resolveTurn(db: Database, use: LinkUse, lock: boolean): Promise<L
   if (!turn) return refuse(404, 'not-found', 'The turn of this link is no longer part of the form.')
   if (turn.signIn) refuseStranger(use, row.to)
   if (address === null && isId(use.token)) await refuseUninvited(db, use, row, release.formId)
-  return { release, plan, turn, row, response, who: use.caller?.name ?? address ?? '' }
+  return { release, plan, turn, row, response, who: use.caller?.name ?? address ?? '', entrance: null }
 }
 
 const isId = (token: string) => z.uuid().safeParse(token).success

@@ -11,6 +11,7 @@ import type { Proved } from '../threads/tasks'
 import { forms, releases } from '../store/schema'
 import { listAcceptances } from './acceptances'
 import { isoToday } from './calendar'
+import { ensureOpening } from './openings'
 
 /**
  * Proves the draft once more and freezes it: refused while a fault is open, or a risk that nobody accepted as it stands. The proof runs beside
@@ -47,6 +48,7 @@ export async function releaseForm(
       releasedBy: designer.id,
     }
     await tx.insert(releases).values(made)
+    await ensureOpening(tx, id)
     return { number: made.number, token: made.token }
   })
 }
@@ -101,6 +103,7 @@ export async function listReleases(db: Database, formId: string): Promise<Releas
       number: releases.number,
       token: releases.token,
       releasedAt: releases.releasedAt,
+      withdrawnAt: releases.withdrawnAt,
       accepted: releases.accepted,
       revision: releases.revision,
       sameAsDraft: sql<boolean>`${releases.definition} = ${forms.draft}`,
@@ -109,7 +112,11 @@ export async function listReleases(db: Database, formId: string): Promise<Releas
     .innerJoin(forms, eq(releases.formId, forms.id))
     .where(eq(releases.formId, formId))
     .orderBy(desc(releases.number))
-  return rows.map(r => ({ ...r, releasedAt: r.releasedAt.toISOString() }))
+  return rows.map(r => ({
+    ...r,
+    releasedAt: r.releasedAt.toISOString(),
+    withdrawnAt: r.withdrawnAt?.toISOString() ?? null,
+  }))
 }
 
 /** What some releases have frozen, by release. */

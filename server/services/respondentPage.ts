@@ -16,14 +16,15 @@ import { standingOf } from './workspace'
 
 /** Everything that a page needs to be filled: only what the party of the turn may see leaves the server. */
 export async function loadRespondentPage(db: Database, use: LinkUse): Promise<RespondentPage> {
-  const target = await resolveLink(db, use)
-  const { release, plan, turn, response } = target
+  const target = await resolveLink(db, use, { for: 'beginning' })
+  const { release, plan, turn, row, response } = target
   const begunOn = response?.begunOn ?? isoToday()
   const answers = answersSoFar(target)
   const standing = await standingOf(db, target)
   const seen = redactForParty(fill(plan, answers, begunOn), turn, answers)
   return {
     ...visibleForm(seen),
+    token: row ? use.token : release.token,
     release: release.number,
     today: begunOn,
     answers: seen.answers,

@@ -69,7 +69,7 @@ export async function listEarlierTurns(db: Database, target: LinkTarget): Promis
  */
 export async function returnTurn(db: Database, use: LinkUse, returning: Returning): Promise<{ to: string }> {
   return db.transaction(async tx => {
-    const target = await resolveLink(tx, use, true)
+    const target = await resolveLink(tx, use, { lock: true })
     const { row, response, who } = target
     if (!row || !response || !isOpen(target))
       return refuse(409, 'not-open', 'This turn is not open any more, so it can’t be given back.')

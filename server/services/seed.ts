@@ -102,7 +102,7 @@ async function seedResponses(
       })),
     )
     .returning({ id: responses.id })
-  await db.insert(responseCounts).values({ formId, taken: count })
+  await db.insert(responseCounts).values({ formId, taken: count, standing: count })
   const steps = made.flatMap((response, i) =>
     response.steps.map(step => ({ ...step, responseId: stored[i]?.id ?? '' })),
   )

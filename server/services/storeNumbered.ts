@@ -7,6 +7,9 @@ import { digestOfSending } from './sendings'
 
 type Kept = ReturnType<typeof answersToStore>
 
+/** More than any form has. */
+const NO_LIMIT = 2_147_483_647
+
 /** A response as it was stored: under which number of its form. */
 export interface Stored {
   id: string
@@ -16,22 +19,25 @@ export interface Stored {
 
 /**
  * Stores a response under the next number of its form, in one statement: who takes a number holds it until the response is there, and what was
- * sent before takes none. @returns null where the same key was sent before
+ * sent before takes none. @returns null where the same key was sent before, or as many responses stand as are taken
  */
 export async function storeNumbered(
   db: Database,
   { id: releaseId, formId }: { id: string; formId: string },
   sending: Sending,
   { answers, people }: Kept,
+  most: number | null,
 ): Promise<Stored | null> {
   const { key, begunOn } = sending
   const taken = db.$with('taken', { taken: sql<number>`taken`.as('taken') }).as(sql`
-    insert into ${responseCounts} (form_id, taken)
-    select ${formId}::uuid, 1
+    insert into ${responseCounts} (form_id, taken, standing)
+    select ${formId}::uuid, 1, 1
     where not exists (
       select 1 from ${responses} where release_id = ${releaseId}::uuid and sending_key = ${key}::text
     )
-    on conflict (form_id) do update set taken = ${responseCounts}.taken + 1
+    on conflict (form_id) do update
+      set taken = ${responseCounts}.taken + 1, standing = ${responseCounts}.standing + 1
+      where ${responseCounts.standing} < ${most ?? NO_LIMIT}::integer
     returning taken`)
   const stored = db.$with('stored', {
     id: sql<string>`id`.as('id'),

@@ -17,6 +17,7 @@ import { standingOf } from './workspace'
 import { keepEvent } from './responseEvents'
 import { makeLink } from './turnLinks'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
+import { isStillTaken, refuseIfFull, refuseUnlessTaken } from './openings'
 import { storeNumbered, type Stored } from './storeNumbered'
 
 /** How long ago a response may have been begun, in days; a day ahead allows for time zones. */
@@ -24,9 +25,14 @@ const LONGEST_FILLING = 90
 
 /** Takes a response, or the turn of one. What is not in play is left out; anything that does not fit refuses the whole, and nothing is stored. */
 export async function submitAnswers(db: Database, use: LinkUse, sending: Sending): Promise<Sent> {
-  const target = await resolveLink(db, use)
-  const { release, plan, turn, row } = target
+  const target = await resolveLink(db, use, { for: 'sending' })
+  const { release, plan, turn, row, entrance } = target
   if (row) return handOff(db, use, sending)
+  if (entrance && !isStillTaken(entrance)) {
+    const taken = await answerAgain(db, release, sending)
+    if (taken) return taken
+    refuseUnlessTaken(entrance, true)
+  }
   refuseOtherRelease(release.number, sending.release)
   refuseWrongDay(sending.begunOn)
   const standing = await standingOf(db, target)
@@ -37,7 +43,11 @@ export async function submitAnswers(db: Database, use: LinkUse, sending: Sending
   const stored = isOne
     ? await storeResponse(db, target, sending, kept)
     : await db.transaction(tx => storeResponse(tx, target, sending, kept))
-  return stored ?? (await answerAgain(db, release, sending)) ?? refuseSentBefore()
+  if (stored) return stored
+  const again = await answerAgain(db, release, sending)
+  if (again) return again
+  await refuseIfFull(db, release.formId)
+  return refuseSentBefore()
 }
 
 function refuseWrongDay(begunOn: string) {
@@ -53,11 +63,11 @@ function refuseWrongDay(begunOn: string) {
 /** Stores a response with its files, and hands it on from its first turn; null where it was sent before. */
 async function storeResponse(
   db: Database,
-  { release, turn, who }: LinkTarget,
+  { release, turn, who, entrance }: LinkTarget,
   sending: Sending,
   { filled, answers }: { filled: Filled; answers: ReturnType<typeof answersToStore> },
 ): Promise<Sent | null> {
-  const stored = await storeNumbered(db, release, sending, answers)
+  const stored = await storeNumbered(db, release, sending, answers, entrance?.settings?.most ?? null)
   if (!stored) return null
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
   if (!turn) return sentAnswer(release, stored, null, null)

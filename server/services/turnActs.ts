@@ -5,6 +5,7 @@ import type { EventDetails, EventKind } from '../../shared/api/storedEvents'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { responses, turns } from '../store/schema'
+import { giveUpPlace } from './openings'
 import { postTurn } from './openTurn'
 import { keepEvent } from './responseEvents'
 import { findEarlierTurns, reopen } from './returnTurn'
@@ -101,6 +102,7 @@ async function withdraw(
 ): Promise<void> {
   await db.update(responses).set({ turn: null, withdrawnAt: new Date() }).where(eq(responses.id, response.id))
   await db.update(turns).set({ noticeOn: null }).where(eq(turns.responseId, row.responseId))
+  await giveUpPlace(db, response.releaseId)
   await keep('withdrawn', { remark: reason })
 }
 

@@ -10,6 +10,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
+import { Opening } from '../../core/form/opening'
 import { AcceptedRisk } from '../../shared/api/releases'
 import { Right } from '../../shared/api/sharing'
 import {
@@ -146,9 +147,20 @@ export const releases = pgTable(
     accepted: json('accepted', z.array(AcceptedRisk)).notNull(),
     releasedBy: uuid('released_by').references(() => users.id),
     releasedAt: at('released_at'),
+    /** Since when it takes nothing any more, and the form’s own link passes it over. */
+    withdrawnAt: maybeAt('withdrawn_at'),
   },
   t => [uniqueIndex('releases_form_number').on(t.formId, t.number)],
 )
+
+/** The address of a form, which leads to its newest release, and when it takes responses. */
+export const openings = pgTable('openings', {
+  formId: uuid('form_id')
+    .primaryKey()
+    .references(() => forms.id, { onDelete: 'cascade' }),
+  token: text('token').notNull().unique(),
+  settings: json('settings', Opening).notNull(),
+})
 
 /** The answers of one respondent, or one chain of parties, to one release: only those in play. */
 export const responses = pgTable(
@@ -180,12 +192,13 @@ export const responses = pgTable(
   ],
 )
 
-/** How many responses a form has taken: the last number given. */
+/** How many responses a form has taken, which is the last number given, and how many of them stand: those withdrawn don’t. */
 export const responseCounts = pgTable('response_counts', {
   formId: uuid('form_id')
     .primaryKey()
     .references(() => forms.id, { onDelete: 'cascade' }),
   taken: integer('taken').notNull(),
+  standing: integer('standing').notNull().default(0),
 })
 
 /** The turns of a response in the order in which they were opened. */

@@ -92,8 +92,9 @@ export const StandingValues = z.custom<Standing>(
   'standing values by name',
 )
 
-/** Everything that a page needs to be filled. */
+/** Everything that a page needs to be filled. `token`: under which it goes on, of the release where the form’s own link was opened. */
 export const RespondentPage = VisibleForm.extend({
+  token: z.string(),
   release: z.int(),
   today: z.string(),
   answers: AnyAnswers,

@@ -6,8 +6,9 @@ import { LINK_ROUTES } from './linkRoutes'
 import * as inbox from './inbox'
 import * as lists from './lists'
 import * as looks from './looks'
+import { Id } from './ids'
 import * as people from './people'
-import * as releases from './releases'
+import { RELEASE_ENDPOINTS } from './releaseEndpoints'
 import * as responses from './responses'
 import * as session from './session'
 import * as sharing from './sharing'
@@ -26,7 +27,6 @@ export interface Endpoint {
   answer: z.ZodType
 }
 
-const Id = z.object({ id: z.uuid() })
 const State = Id.extend({ revision: CounterInAddress })
 
 /** Every request between the pages and the server: both are made from this table. */
@@ -177,24 +177,11 @@ export const API = {
     answer: z.array(forms.Change),
   },
   loadHistory: { method: 'GET', path: '/api/forms/:id/history', params: Id, answer: forms.History },
-  listUnderWay: {
-    method: 'GET',
-    path: '/api/forms/:id/under-way',
-    params: Id,
-    answer: z.array(releases.TurnUnderWay),
-  },
   loadState: {
     method: 'GET',
     path: '/api/forms/:id/states/:revision',
     params: State,
     answer: forms.DraftState,
-  },
-  acceptRisk: {
-    method: 'PUT',
-    path: '/api/forms/:id/acceptances',
-    params: Id,
-    body: releases.Accepting,
-    answer: z.array(releases.Acceptance),
   },
   listSuggestions: {
     method: 'GET',
@@ -216,13 +203,7 @@ export const API = {
     body: suggestions.Decision,
     answer: session.Done,
   },
-  releaseForm: {
-    method: 'POST',
-    path: '/api/forms/:id/releases',
-    params: Id,
-    body: releases.NewRelease,
-    answer: releases.Released,
-  },
+  ...RELEASE_ENDPOINTS,
   listShares: { method: 'GET', path: '/api/forms/:id/shares', params: Id, answer: z.array(sharing.Share) },
   shareForm: {
     method: 'PUT',

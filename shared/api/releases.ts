@@ -26,6 +26,7 @@ export const ReleaseBrief = z.object({
   number: z.int(),
   token: z.string(),
   releasedAt: z.string(),
+  withdrawnAt: z.string().nullable(),
   /** The state of the draft that was released; null for releases of which that is not known. */
   revision: z.int().nullable(),
   sameAsDraft: z.boolean(),

@@ -39,7 +39,13 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
   listSuggestions: READERS,
   ...{ suggest: ['own', 'design', 'suggest'], decideSuggestion: ['own', 'design', 'suggest'] },
   listUnderWay: ['own', 'release'],
-  ...{ releaseForm: ['own', 'release'], deleteForm: ['own'], listShares: ['own'], shareForm: ['own'] },
+  ...{
+    releaseForm: ['own', 'release'],
+    withdrawRelease: ['own', 'release'],
+    saveOpening: ['own', 'release'],
+  },
+  loadOpening: READERS,
+  ...{ deleteForm: ['own'], listShares: ['own'], shareForm: ['own'] },
   ...{
     listResponses: ['own', 'responses'],
     loadBoard: ['own', 'responses'],
@@ -99,7 +105,7 @@ async function isLetThrough(caller: APIRequestContext, name: keyof typeof API, i
   const id = path.startsWith('/api/forms/') ? ids.form : (ids[name] ?? NOBODY)
   const address = path
     .replace(':id', id ?? NOBODY)
-    .replace(':revision', '0')
+    .replace(/:(?:revision|release)/, '0')
     .replace(/:(?:file|suggestion)/, NOBODY)
     .replace(/:(?:key|token|code)/, 'nobody')
   const query = name === 'loadChanges' ? '?since=0' : ''

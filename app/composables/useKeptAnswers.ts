@@ -36,9 +36,14 @@ const isRow = (value: unknown): value is OfferedRow =>
 const isRowsByList = (value: unknown): value is KeptResponse['rows'] =>
   isObject(value) && Object.values(value).every(rows => Array.isArray(rows) && rows.every(isRow))
 
+const keyOf = (token: string) => `tobbin-answers-${token}`
+/** Whether this device keeps answers of a link. */
+export const isKeptFor = (token: string): boolean =>
+  readKept(readJson(localStorage.getItem(keyOf(token)))) !== null
+
 /** The answers of a link, kept on this device through reloads and lost connections. */
 export function useKeptAnswers(token: string) {
-  const storageKey = `tobbin-answers-${token}`
+  const storageKey = keyOf(token)
   /** Whether the device keeps what is typed; the page says so only then. */
   const isKept = ref(false)
   const forget = () => localStorage.removeItem(storageKey)

@@ -14,6 +14,15 @@ export function refusalOf(error: unknown): Refusal {
     : { code: 'unreachable', sentence: 'The server can’t be reached. Check the connection.' }
 }
 
+/** What stands over a link that can’t be opened, by the code of the refusal. */
+const TITLES: Readonly<Record<string, string>> = {
+  'not-open-yet': 'Not open yet',
+  'closed-for-now': 'Closed for now',
+  closed: 'Closed',
+  full: 'Full',
+}
+export const titleOfRefusal = (code: string): string => TITLES[code] ?? 'This form can’t be opened'
+
 const isRefusal = (value: unknown): value is Refusal => {
   if (!isObject(value) || typeof value.code !== 'string' || typeof value.sentence !== 'string') return false
   const { problems } = value

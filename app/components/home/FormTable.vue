@@ -71,7 +71,7 @@ const HEADERS = [
       ><code class="quiet">{{ item.code }}</code></template
     >
     <template #[`item.release`]="{ item }">{{
-      item.release > 0 ? `version ${item.release} is open` : 'not yet released'
+      item.release > 0 ? `version ${item.release}` : 'not yet released'
     }}</template>
     <template #[`item.responses`]="{ item }"
       ><NuxtLink

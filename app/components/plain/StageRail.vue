@@ -29,7 +29,7 @@ const stages = computed(() => [
   {
     key: 'release',
     name: 'Release',
-    notes: [{ text: latest.value ? `version ${latest.value.number} is open` : 'not yet', as: '' }],
+    notes: [{ text: latest.value ? `version ${latest.value.number}` : 'not yet', as: '' }],
   },
   {
     key: 'collect',

@@ -10,9 +10,13 @@ import {
 
 /** The respondent's page: one page after the other, then a look at all answers, then sent. */
 definePageMeta({ layout: 'quiet' })
-const token = String(useRoute().params.token)
+const link = String(useRoute().params.token)
 const call = useLinkApi()
-const { data, error } = await useAsyncData(`answer-${token}`, () => call('openLink', { params: { token } }))
+const { data, error } = await useAsyncData(`answer-${link}`, () =>
+  call('openLink', { params: { token: link } }),
+)
+// The form’s own link leads to its newest version, under whose link it goes on.
+const token = data.value?.token ?? link
 // The page says why in any case; its status is the server's.
 const event = useRequestEvent()
 if (error.value && event) setResponseStatus(event, error.value.status ?? 500)
@@ -55,6 +59,7 @@ provide(ROW_FINDER, {
   },
   remember: visible.rememberRow,
 })
+const begunBefore = useBegunBefore(link, token)
 /** Goes to the top of what comes, where errors stand first. */
 async function toTop(step: void | Promise<void>) {
   await step
@@ -70,10 +75,10 @@ async function toTop(step: void | Promise<void>) {
     class="answer looked-text"
   >
     <template v-if="error || !data || !filled">
-      <h1>This form can’t be opened</h1>
+      <h1>{{ titleOfRefusal(error ? refusalOf(error).code : '') }}</h1>
       <p>{{ error ? refusalOf(error).sentence : 'Reload the page to try again.' }}</p>
       <p v-if="error && refusalOf(error).code === 'sign-in'">
-        <a :href="`/sign-in?to=/f/${token}`">Sign in</a>
+        <a :href="`/sign-in?to=/f/${link}`">Sign in</a>
       </p>
     </template>
     <template v-else>
@@ -128,6 +133,10 @@ async function toTop(step: void | Promise<void>) {
           :by="draft.others.value"
           @take-over="turnSteps.takeOver"
           @go-on-with-theirs="turnSteps.goOnWithTheirs"
+        />
+        <LazyBegunBefore
+          v-if="begunBefore && stage === 'fill'"
+          :link="begunBefore"
         />
         <AnswerProgress
           :count="answering.pagination.pages.value.length"

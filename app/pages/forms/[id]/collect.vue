@@ -48,12 +48,8 @@ const hasTurns = computed(() => (draft.form?.turns ?? []).length > 0)
           >
             <template #text>
               <template v-if="draft.releases[0]">
-                Send out the link of version {{ draft.releases[0].number }}:
-                <a
-                  :href="`/f/${draft.releases[0].token}`"
-                  target="_blank"
-                  >open the form</a
-                >.
+                Send out the link of the form; it stands at
+                <NuxtLink :to="`/forms/${draft.id}/release`">Release</NuxtLink>.
               </template>
               <template v-else>
                 <NuxtLink :to="`/forms/${draft.id}/release`">Release the form</NuxtLink> to get a link for

@@ -25,6 +25,19 @@ async function release() {
   }
   busy.value = false
 }
+/** Withdraws a version, or puts it back. */
+async function withdraw({ number: release, withdrawnAt }: (typeof draft.releases)[number]) {
+  busy.value = true
+  refusal.value = null
+  try {
+    const body = { isWithdrawn: withdrawnAt === null }
+    await callApi(API.withdrawRelease, { params: { id: draft.id, release }, body })
+    await draft.load(draft.id)
+  } catch (error) {
+    refusal.value = refusalOf(error)
+  }
+  busy.value = false
+}
 async function copy(token: string) {
   await navigator.clipboard.writeText(linkOf(token))
   copied.value = token
@@ -33,6 +46,7 @@ async function copy(token: string) {
 
 <template>
   <div class="release">
+    <Suspense v-if="latest"><OpeningCard /></Suspense>
     <section
       class="sheet block"
       aria-label="Next version"
@@ -138,6 +152,11 @@ async function copy(token: string) {
           <strong>Version {{ r.number }}</strong>
           <span class="quiet">released {{ readableDay(r.releasedAt) }}</span>
           <span
+            v-if="r.withdrawnAt"
+            class="risk small"
+            >withdrawn {{ readableDay(r.withdrawnAt) }}</span
+          >
+          <span
             v-if="r.accepted.length > 0"
             class="risk small"
             >▲ {{ r.accepted.length }} accepted {{ r.accepted.length === 1 ? 'risk' : 'risks' }}</span
@@ -156,6 +175,19 @@ async function copy(token: string) {
             @click="copy(r.token)"
           >
             {{ copied === r.token ? 'Copied' : 'Copy the link' }}
+          </v-btn>
+          <v-btn
+            v-if="draft.may('release')"
+            variant="text"
+            :disabled="busy"
+            :title="
+              r.withdrawnAt
+                ? 'Takes responses again, and the form’s address leads to it if it is the newest'
+                : 'Takes no responses any more, and the form’s address passes it over'
+            "
+            @click="withdraw(r)"
+          >
+            {{ r.withdrawnAt ? 'Put back' : 'Withdraw' }}
           </v-btn>
         </div>
         <p

@@ -18,6 +18,7 @@ const ROOMS = [
   'prove/encode',
   'prove/goals',
   'prove/checks',
+  'prove/effects',
   'prove',
 ]
 

@@ -2,6 +2,7 @@ import { namesIn } from '../../expressions/tree'
 import { type Check, lookAtEach, finding, partAt } from './check'
 import type { Goal } from '../goals/goal'
 import type { Finding } from '../finding'
+import type { Inquiry } from '../goals/inquiry'
 import { example, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
 
@@ -22,19 +23,9 @@ export const promiseBroken: Check = {
       inquiry.model.rules.filter(r => r.kind === 'promise'),
       (rule): Finding[] => {
         const promise = rule.kind === 'promise' ? inquiry.form.promises?.[rule.index] : undefined
-        const { expr } = rule
-        if (!promise || !expr) return []
-        const { plan } = inquiry.model
-        const end = plan.sections.length
-        const goal: Goal = {
-          key: `promise:${rule.text}`,
-          at: null,
-          section: end,
-          names: namesIn(expr),
-          literals: space => [space.reached(end), -space.encoding.truth(expr).t],
-          isExact: true,
-          holds: state => plan.promises[rule.index]?.run(state.values) !== true,
-        }
+        if (!promise) return []
+        const goal = promiseGoal(inquiry, rule.index)
+        if (!goal) return []
         const decision = inquiry.decide(goal)
         const about = { rule: rule.id, conflict: [partAt(rule.place, 'promise', rule.index)] }
         if (decision.is === 'undecided')
@@ -58,4 +49,21 @@ export const promiseBroken: Check = {
           : []
       },
     ),
+}
+
+/** The goal “a complete response breaks this promise”; null for one that can’t be read. */
+export function promiseGoal({ model: { plan, rules } }: Inquiry, index: number): Goal | null {
+  const rule = rules.find(r => r.kind === 'promise' && r.index === index)
+  const { expr } = rule ?? {}
+  if (!rule || !expr) return null
+  const end = plan.sections.length
+  return {
+    key: `promise:${rule.text}`,
+    at: null,
+    section: end,
+    names: namesIn(expr),
+    literals: space => [space.reached(end), -space.encoding.truth(expr).t],
+    isExact: true,
+    holds: state => plan.promises[index]?.run(state.values) !== true,
+  }
 }

@@ -1,0 +1,136 @@
+import type { Plan } from '../../fill/planned'
+import type { Form, Item } from '../../form/definition'
+import { optionsOf } from '../../form/rows'
+import { isSameJson } from '../../form/sameJson'
+import type { Place } from '../../form/walk'
+import type { SharedAnswers } from './versionRules'
+
+/** Keys of a question or group that don’t change what its answer means: words, layout, and what decides whether and how it is asked. */
+const ASIDE: ReadonlySet<string> = new Set([
+  ...['label', 'title', 'help', 'requiredMessage', 'patternMessage', 'messages', 'span', 'indent', 'under'],
+  ...[
+    'shownWhen',
+    'required',
+    'readOnly',
+    'default',
+    'validWhen',
+    'skips',
+    'narrowedBy',
+    'atLeast',
+    'atMost',
+  ],
+  ...['table', 'officeOnly', 'privateTo'],
+])
+/** The same of an option. */
+const ASIDE_OF_OPTION: ReadonlySet<string> = new Set(['label', 'shownWhen', 'picture', 'help'])
+
+const without = (node: object, keys: ReadonlySet<string>): Record<string, unknown> =>
+  Object.fromEntries(Object.entries(node).filter(([key]) => !keys.has(key)))
+
+/** The answers that two versions of a form share, and a form that asks for them and for nothing else. */
+export class BothVersions implements SharedAnswers {
+  private readonly used = new Map<string, Item>()
+  private readonly blanks = new Map<string, string>()
+  private count = 0
+
+  constructor(
+    private readonly before: Plan,
+    private readonly after: Plan,
+  ) {}
+
+  use(code: string): boolean {
+    if (this.used.has(code)) return true
+    const [was, is] = [placeIn(this.before, code), placeIn(this.after, code)]
+    const place = is ?? was
+    if (!place || (was && is && !this.isAlike(was, is))) return false
+    const item = place.kind === 'group' ? place.node : this.asked(place.node, code)
+    if (!item) return false
+    this.used.set(code, item)
+    return true
+  }
+
+  optionsOf(code: string): readonly string[] {
+    const codes = [this.before, this.after].flatMap(plan => [
+      ...(plan.byCode.get(code)?.offer?.rows.keys() ?? []),
+    ])
+    return [...new Set(codes)]
+  }
+
+  blanked(code: string): string {
+    const known = this.blanks.get(code) ?? this.free()
+    this.blanks.set(code, known)
+    return known
+  }
+
+  free(): string {
+    const isTaken = (code: string) =>
+      [this.before, this.after].some(plan => plan.names.placeOf(code) !== undefined)
+    do this.count += 1
+    while (isTaken(`told_${this.count}`))
+    return `told_${this.count}`
+  }
+
+  /** Whether an answer means the same in both; of a choice also where only its options differ. */
+  private isAlike(was: Place, is: Place): boolean {
+    if (was.kind === 'group' || is.kind === 'group')
+      return isSameJson(without(was.node, ASIDE), without(is.node, ASIDE)) && this.areListsAlike()
+    const [one, other] = [shapeOf(was.node), shapeOf(is.node)]
+    const isList = 'list' in was.node && was.node.list !== undefined
+    return isSameJson(one, other) && (!isList || this.areListsAlike())
+  }
+
+  private areListsAlike = (): boolean => isSameJson(this.before.form.lists ?? [], this.after.form.lists ?? [])
+
+  /** A question as it is asked of nobody in particular: always, without having to be answered. */
+  private asked(node: Place['node'], code: string): Item | null {
+    if (!('type' in node) || node.type === 'value') return null
+    const bare = without(node, ASIDE)
+    if ('options' in node && node.options) bare.options = this.allOptions(code)
+    // The shape is that of the question: keys were left out that may be.
+    return { label: code, ...bare } as Item
+  }
+
+  private allOptions(code: string): object[] {
+    const rows = [this.before, this.after].flatMap(({ form, byCode }) => {
+      const node = byCode.get(code)?.place.node
+      return node?.type === 'choice' || node?.type === 'choices' ? (optionsOf(form, node) ?? []) : []
+    })
+    const byOption = new Map(
+      rows.map(row => [row.code, { label: row.code, ...without(row, ASIDE_OF_OPTION) }]),
+    )
+    return [...byOption.values()]
+  }
+
+  /** The form that asks for all that was used, with calculated values and with promises that both versions do the same. */
+  form(values: readonly Item[], promises: Form['promises']): Form {
+    const blanks = [...this.blanks.values()].map((code): Item => ({
+      ...{ kind: 'question', type: 'yesNo', code, label: code },
+    }))
+    const lists = this.after.form.lists ?? this.before.form.lists
+    return {
+      ...{ tobbin: 2, code: 'both', title: 'Both' },
+      sections: [{ code: this.free(), title: 'All', items: [...this.used.values(), ...blanks, ...values] }],
+      ...(lists ? { lists } : {}),
+      ...(promises ? { promises } : {}),
+    }
+  }
+
+  /** What was left blank on purpose in an example of that form. */
+  blankedIn = (found: Readonly<Record<string, unknown>>): string[] =>
+    [...this.blanks].flatMap(([code, blank]) => (found[blank] === true ? [code] : []))
+
+  isAsked = (code: string): boolean => this.used.has(code)
+}
+
+const placeIn = (plan: Plan, code: string): Place | undefined =>
+  (plan.byCode.get(code) ?? plan.groups.get(code))?.place
+
+/** What an answer of a question may be and means, without its words. */
+function shapeOf(node: Place['node']): Record<string, unknown> {
+  const shape = without(node, ASIDE)
+  // Which of the options a version has is told by conditions.
+  if ('options' in node && 'type' in node && node.type === 'choice') delete shape.options
+  if ('options' in node && Array.isArray(node.options) && shape.options)
+    shape.options = node.options.map(o => without(o, ASIDE_OF_OPTION))
+  return shape
+}

@@ -1,0 +1,142 @@
+import { bringPatternEngine } from '../../expressions/patternEngine'
+import { seededRandom } from '../../fill/draw'
+import { fill } from '../../fill/fill'
+import { planOf } from '../../fill/plan'
+import type { Plan } from '../../fill/planned'
+import { drawPlausibleAnswers } from '../../fill/plausible'
+import type { Answer, Answers } from '../../form/answers'
+import type { Form } from '../../form/definition'
+import type { Address } from '../../form/walk'
+import { promiseGoal } from '../checks/promiseBroken'
+import { Inquiry } from '../goals/inquiry'
+import { dayOf } from '../goals/witness'
+import { listAspects, tellAspect, type Aspect, type EffectKind } from './aspects'
+import { BothVersions } from './bothVersions'
+import { printCondition } from './conditions'
+import { hasSameCone } from './sameCone'
+import { VersionRules } from './versionRules'
+
+// Versions are compared by their patterns, too.
+bringPatternEngine()
+
+/**
+ * What a version does otherwise than another one with something: ask or show it, require it, offer an option. `same`: for everyone, whatever is
+ * answered; `differs`: with the answers of `witness`, on the day `today` (ISO date); else `undecided`. `was` and `is`: what each version does
+ * with those answers.
+ */
+export interface Effect {
+  kind: EffectKind
+  code: string
+  address: Address
+  name: string
+  option: string | null
+  outcome: 'same' | 'differs' | 'undecided'
+  witness: Answers | null
+  today: string
+  was: boolean
+  is: boolean
+}
+
+/** How many likely responses are tried where conditions don’t decide. */
+const TRIALS = 60
+const WORDS = () => undefined
+
+/**
+ * Decides for every question, group and section of two versions whether somebody is asked, has to answer or is offered something otherwise than
+ * before: by identity of all that decides it, by proof over all answers, or by an example, which both versions are filled with.
+ * @param today ISO date on which the responses are begun
+ */
+export function decideEffects(before: Form, after: Form, today: string): Effect[] {
+  return new Comparison(planOf(before), planOf(after), today).effects()
+}
+
+class Comparison {
+  private readonly both: BothVersions
+
+  constructor(
+    private readonly before: Plan,
+    private readonly after: Plan,
+    private readonly today: string,
+  ) {
+    this.both = new BothVersions(before, after)
+  }
+
+  effects(): Effect[] {
+    const aspects = listAspects(this.before, this.after)
+    const found = new Map<Aspect, Effect>()
+    for (const aspect of aspects)
+      if (hasSameCone(aspect, this.before, this.after)) found.set(aspect, this.effect(aspect, 'same'))
+    const open = aspects.filter(a => !found.has(a))
+    for (const [aspect, effect] of this.decideTold(open)) found.set(aspect, effect)
+    for (const [aspect, effect] of this.tryOut(open.filter(a => !found.has(a)))) found.set(aspect, effect)
+    return aspects.map(a => found.get(a) ?? this.effect(a, 'undecided'))
+  }
+
+  private effect(aspect: Aspect, outcome: Effect['outcome']): Effect {
+    const { kind, code, address, name, option } = aspect
+    const { today } = this
+    const about = { kind, code, address, name, option: option?.label ?? null }
+    return { ...about, outcome, witness: null, today, was: false, is: false }
+  }
+
+  /** Decides what both versions tell by conditions, over all answers. */
+  private *decideTold(aspects: readonly Aspect[]): Generator<[Aspect, Effect]> {
+    const [was, is] = [new VersionRules(this.before, this.both), new VersionRules(this.after, this.both)]
+    const compared = aspects.flatMap(aspect => {
+      const [one, other] = [tellAspect(aspect, this.before, was), tellAspect(aspect, this.after, is)]
+      return one && other ? [{ aspect, holds: sameText(printCondition(one), printCondition(other)) }] : []
+    })
+    const promises = compared.map(({ holds }, i) => ({ code: `p${i}`, text: `p${i}`, holds }))
+    const inquiry = new Inquiry(this.both.form([...was.items, ...is.items], promises), this.today)
+    for (const [i, { aspect }] of compared.entries()) {
+      const goal = promiseGoal(inquiry, i)
+      const decision = goal && inquiry.decide(goal)
+      if (decision?.is === 'impossible') yield [aspect, this.effect(aspect, 'same')]
+      const witness = goal && decision?.is === 'possible' ? inquiry.witness(goal) : null
+      const shown = witness && this.shown(aspect, this.answersOf(witness), dayOf(witness) ?? this.today)
+      if (shown) yield [aspect, shown]
+    }
+  }
+
+  /** An example of the form of both versions, as answers to them. */
+  private answersOf(witness: Answers): Answers {
+    const own = Object.entries(witness).filter(([code]) => this.both.isAsked(code))
+    const blanked = this.both.blankedIn(witness).map((code): [string, Answer] => [code, null])
+    return Object.fromEntries([...blanked, ...own])
+  }
+
+  /** The effect that some answers show, with as few of them as can be left out one by one; null where they show none. */
+  private shown(aspect: Aspect, answers: Answers, today: string): Effect | null {
+    const differs = (given: Answers) => {
+      const [was, is] = [this.before, this.after].map(plan => aspect.seen(fill(plan, given, today)))
+      return was === is ? null : { was: was === true, is: is === true }
+    }
+    let [witness, seen] = [answers, differs(answers)]
+    for (const code of Object.keys(answers)) {
+      const { [code]: _, ...fewer } = witness
+      const still = differs(fewer)
+      if (still) [witness, seen] = [fewer, still]
+    }
+    return seen && { ...this.effect(aspect, 'differs'), ...seen, witness, today }
+  }
+
+  /** Fills both versions with likely answers to the one and the other. */
+  private *tryOut(aspects: readonly Aspect[]): Generator<[Aspect, Effect]> {
+    const open = new Set(aspects)
+    const next = seededRandom(1)
+    for (let i = 0; i < TRIALS && open.size > 0; i++) {
+      const plan = i % 2 === 0 ? this.after : this.before
+      const answers = drawPlausibleAnswers(plan, {}, this.today, next, WORDS)
+      if (!answers) continue
+      for (const aspect of open) {
+        const shown = this.shown(aspect, answers, this.today)
+        if (!shown) continue
+        open.delete(aspect)
+        yield [aspect, shown]
+      }
+    }
+  }
+}
+
+/** The condition that two conditions are true together or false together. */
+const sameText = (one: string, other: string): string => `if ${one} then ${other} else not(${other})`

@@ -1,7 +1,10 @@
 import { parseArgs } from 'node:util'
 import type { z } from 'zod'
-import { describeEdits, type EditLine } from '../core/form/describeEdits'
+import { describeEdits } from '../core/form/describeEdits'
+import type { Form } from '../core/form/definition'
 import { editsBetween } from '../core/form/editsBetween'
+import { decideEffects } from '../core/prove/effects/effects'
+import { sayEffect } from '../core/prove/effects/sayEffect'
 import type { DiffOutput } from './output'
 import { readFormFile } from './readFormFile'
 
@@ -19,8 +22,8 @@ export function diffCommand(args: readonly string[], usage: string): number {
       process.stderr.write(`${files[i]}: ${p.path || 'the whole'}: ${p.sentence}\n`)
   if (!before?.form || !after?.form) return 2
   const changes = describeEdits(before.form, editsBetween(before.form, after.form))
-  const output: z.infer<typeof DiffOutput> = { changes }
-  process.stdout.write(isJson ? `${JSON.stringify(output, null, 2)}\n` : changes.map(asText).join(''))
+  const output = { changes, ...effectsOf(before.form, after.form) }
+  process.stdout.write(isJson ? `${JSON.stringify(output, null, 2)}\n` : asTexts(output))
   return changes.length > 0 ? 1 : 0
 }
 
@@ -38,7 +41,33 @@ function optionsOf(args: readonly string[]): { files: readonly string[]; isJson:
   }
 }
 
-function asText({ act, name, where, parts }: EditLine): string {
+type Output = z.infer<typeof DiffOutput>
+
+/** What is done otherwise for whom, decided for all possible answers. */
+function effectsOf(before: Form, after: Form): Pick<Output, 'effects' | 'same'> {
+  const today = new Date().toISOString().slice(0, 10)
+  const all = decideEffects(before, after, today)
+  const effects = all.flatMap((effect): Output['effects'] => {
+    const { outcome, kind, code, address, option, witness, today: on, was, is } = effect
+    if (outcome === 'same') return []
+    return [
+      { kind, code, address, option, outcome, sentence: sayEffect(effect), witness, today: on, was, is },
+    ]
+  })
+  return { effects, same: all.length - effects.length }
+}
+
+function asTexts({ changes, effects, same }: Output): string {
+  if (changes.length === 0) return ''
+  const told = effects.map(({ sentence, witness }) => {
+    const answers = witness ? `          with ${JSON.stringify(witness)}\n` : ''
+    return `for whom  ${sentence}\n${answers}`
+  })
+  const rest = `same      ${same} of ${same + effects.length}, for everyone\n`
+  return [...changes.map(asText), ...told, rest].join('')
+}
+
+function asText({ act, name, where, parts }: Output['changes'][number]): string {
   const told = parts.map(p => `          ${p.words}: ${p.before || '–'} → ${p.after || '–'}\n`)
   return `${act.padEnd(8)}  ${name}${where === '' ? '' : `, in ${where}`}\n${told.join('')}`
 }

@@ -10,13 +10,13 @@ const USAGE = `Usage: tobbin prove FILE.form.json … [--json | --junit] [--fail
        tobbin restore FILE
 
   prove      decides every rule of the forms for all possible answers, walks their walks, and prints what was found
-  diff       prints what the new definition adds, deletes, moves and changes against the old one
+  diff       prints what the new definition adds, deletes, moves and changes against the old one, and decides what comes of it for whom
   user add   invites somebody, also the first: prints the path at which the password is chosen (stop the server before, on the
              embedded database)
   backup     writes everything that the store keeps, and all files, into one file; also while the server runs
   restore    brings such a file back into an empty data folder or database
   --role     admin (unless said otherwise), maker or member
-  --json     prints { "findings": [ … ] } in place of text; of several files { "files": [ … ] }; of diff { "changes": [ … ] }
+  --json     prints { "findings": [ … ] } in place of text; of several files { "files": [ … ] }; of diff { "changes": [ … ], "effects": [ … ] }
   --junit    prints JUnit's XML, as build servers read it
   --fail-on  from which weight on a finding makes the command fail (fault, unless said otherwise)
 

@@ -59,6 +59,23 @@ export const DiffOutput = z.strictObject({
       ),
     }),
   ),
+  /** What is done otherwise for somebody, with the fewest answers that show it, and what is not decided; all else is the same for everyone. */
+  effects: z.array(
+    z.strictObject({
+      kind: z.enum(['asked', 'required', 'offered']),
+      code: z.string(),
+      address: z.string(),
+      option: z.string().nullable(),
+      outcome: z.enum(['differs', 'undecided']),
+      sentence: z.string(),
+      witness: z.record(z.string(), z.unknown()).nullable(),
+      today: z.string(),
+      was: z.boolean(),
+      is: z.boolean(),
+    }),
+  ),
+  /** How much is the same for everyone: who is asked what, has to answer, and is offered what. */
+  same: z.int(),
 })
 
 /** What is printed of a form that was proved. */

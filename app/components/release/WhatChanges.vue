@@ -4,8 +4,11 @@ import { editsBetween } from '#core/form/editsBetween'
 import { API } from '#shared/api/endpoints'
 import type { ReleaseBrief } from '#shared/api/releases'
 import { callApi } from '~/api/callApi'
+import { useVersionEffects } from '~/composables/release/useVersionEffects'
 
-/** What the draft changes against a version, thing by thing. */
+/** What the draft changes against a version, thing by thing, and what comes of it for whom. */
+/** So many are told at first. */
+const FIRST = 12
 const props = defineProps<{ version: ReleaseBrief }>()
 const draft = useDraft()
 const { data: before, error } = await useAsyncData(
@@ -26,6 +29,15 @@ const lines = computed(() => {
     address: line.address !== null && there.has(line.address) ? line.address : null,
   }))
 })
+const { found, refusal, isWorking } = useVersionEffects(
+  () => before.value ?? null,
+  () => draft.form,
+)
+/** The first lines; a version that does much otherwise is told in parts. */
+const isAllShown = ref(false)
+const shownLines = computed(
+  () => (isAllShown.value ? found.value?.lines : found.value?.lines.slice(0, FIRST)) ?? [],
+)
 function go(address: NonNullable<(typeof lines.value)[number]['address']>) {
   draft.select(address)
   void navigateTo(`/forms/${draft.id}/write`)
@@ -43,10 +55,42 @@ function go(address: NonNullable<(typeof lines.value)[number]['address']>) {
       :lines="lines"
       @go="go"
     />
+    <h3 class="effects">For whom</h3>
+    <RefusalAlert
+      v-if="refusal"
+      :refusal="refusal"
+    />
+    <p
+      v-else-if="isWorking"
+      class="quiet"
+      role="status"
+    >
+      Deciding for all possible answers …
+    </p>
+    <template v-else-if="found">
+      <EffectLines
+        v-if="found.lines.length > 0"
+        :lines="shownLines"
+        @go="go"
+      />
+      <v-btn
+        v-if="found.lines.length > shownLines.length"
+        variant="text"
+        @click="isAllShown = true"
+        >{{ found.lines.length - shownLines.length }} more</v-btn
+      >
+      <p class="proven small">
+        ✓ {{ found.lines.length === 0 ? 'Everything' : 'All else' }} is the same for everyone, decided for all
+        possible answers: who is asked what, has to answer, and is offered what.
+      </p>
+    </template>
   </div>
 </template>
 
 <style scoped>
+h3.effects {
+  margin-top: 16px;
+}
 h3 {
   font-size: 15px;
   margin-bottom: 6px;

@@ -15,6 +15,7 @@ export interface Aspect {
   code: string
   address: Address
   name: string
+  isQuestion: boolean
   /** The option that it is about, by its code and label. */
   option: { code: string; label: string } | null
   /** The condition under which a version does it. @throws NotTold where it is none over the answers alone */
@@ -36,7 +37,8 @@ export function listAspects(before: Plan, after: Plan): Aspect[] {
 }
 
 function aspectsOf(plan: Plan, place: Place, other: Plan): Aspect[] {
-  const about = { code: place.code, address: place.address, name: placeName(place), option: null }
+  const isQuestion = place.kind === 'question'
+  const about = { code: place.code, address: place.address, name: placeName(place), isQuestion, option: null }
   if (place.kind === 'section') return [sectionAspect(about)]
   const question = plan.byCode.get(place.code)
   if (place.kind === 'note' || place.kind === 'group')
@@ -45,7 +47,7 @@ function aspectsOf(plan: Plan, place: Place, other: Plan): Aspect[] {
   return [askedAspect(about), requiredAspect(about), ...optionAspects(about, question, other)]
 }
 
-type About = Pick<Aspect, 'code' | 'address' | 'name' | 'option'>
+type About = Pick<Aspect, 'code' | 'address' | 'name' | 'isQuestion' | 'option'>
 const NEVER: Expr = { kind: 'boolean', value: false, from: 0, to: 0 }
 
 function sectionAspect(about: About): Aspect {

@@ -29,6 +29,7 @@ export interface Effect {
   code: string
   address: Address
   name: string
+  isQuestion: boolean
   option: string | null
   outcome: 'same' | 'differs' | 'undecided'
   witness: Answers | null
@@ -73,9 +74,9 @@ class Comparison {
   }
 
   private effect(aspect: Aspect, outcome: Effect['outcome']): Effect {
-    const { kind, code, address, name, option } = aspect
+    const { kind, code, address, name, isQuestion, option } = aspect
     const { today } = this
-    const about = { kind, code, address, name, option: option?.label ?? null }
+    const about = { kind, code, address, name, isQuestion, option: option?.label ?? null }
     return { ...about, outcome, witness: null, today, was: false, is: false }
   }
 

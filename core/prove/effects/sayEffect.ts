@@ -1,0 +1,49 @@
+import { describeResponse } from '../../fill/describeResponse'
+import { planOf } from '../../fill/plan'
+import type { Form } from '../../form/definition'
+import type { Effect } from './effects'
+
+/** What is otherwise, by what may be and by what it is now. */
+const SENTENCES: Record<Effect['kind'], { now: (of: Effect) => string; noLonger: (of: Effect) => string }> = {
+  asked: {
+    now: e =>
+      isQuestion(e) ? 'is asked of some who were not asked' : 'is shown to some to whom it was not shown',
+    noLonger: e =>
+      isQuestion(e)
+        ? 'is no longer asked of some who were asked'
+        : 'is no longer shown to some to whom it was shown',
+  },
+  required: {
+    now: () => 'has to be answered by some who could leave it blank or were not asked',
+    noLonger: () => 'no longer has to be answered by some',
+  },
+  offered: {
+    now: e => `offers “${e.option ?? ''}” to some to whom it did not`,
+    noLonger: e => `no longer offers “${e.option ?? ''}” to some`,
+  },
+}
+const isQuestion = ({ isQuestion: is }: Effect): boolean => is
+
+/** What a version does otherwise, as a sentence; of what is not decided, what it is about. */
+export function sayEffect(effect: Effect): string {
+  const { kind, name, is, outcome } = effect
+  const { now, noLonger } = SENTENCES[kind]
+  if (outcome === 'undecided') return `Whether “${name}” ${ABOUT[kind](effect)} for anybody is not decided.`
+  return `“${name}” ${is ? now(effect) : noLonger(effect)}.`
+}
+const ABOUT: Record<Effect['kind'], (of: Effect) => string> = {
+  asked: e => (isQuestion(e) ? 'is asked otherwise' : 'is shown otherwise'),
+  required: () => 'is required otherwise',
+  offered: e => `offers “${e.option ?? ''}” otherwise`,
+}
+
+/** Answers that show an effect, as they read in the new version, else in the old one. */
+export function tellAnswers(effect: Effect, before: Form, after: Form): { label: string; text: string }[] {
+  const { witness, today } = effect
+  if (!witness) return []
+  const lines = [after, before].flatMap(form => describeResponse(planOf(form), witness, today))
+  const told = new Map<string, { label: string; text: string }>()
+  for (const { state, type, path, label, text } of lines)
+    if (state === 'answered' && type !== 'value' && !told.has(path)) told.set(path, { label, text })
+  return [...told.values()]
+}

@@ -20,6 +20,7 @@ import { maps } from './map'
 import { answeringKeystroke, median, withApplication, writingKeystroke } from './pages'
 import { respondentPage } from './respondentPage'
 import { serving } from './server'
+import { versions } from './versions'
 
 const EDITS = 40
 const TODAY = '2026-11-24'
@@ -194,6 +195,7 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   prove: proving,
   lists: () => longLists(say),
   map: () => maps(say),
+  versions: () => versions(say),
   worker: provingInWorker,
   pages,
   server: () => serving(say),

@@ -3,7 +3,7 @@ import type { Form, Item } from '../../form/definition'
 import { optionsOf } from '../../form/rows'
 import { isSameJson } from '../../form/sameJson'
 import type { Place } from '../../form/walk'
-import type { SharedAnswers } from './versionRules'
+import type { Rounding, SharedAnswers } from './versionRules'
 
 /** Keys of a question or group that don’t change what its answer means: words, layout, and what decides whether and how it is asked. */
 const ASIDE: ReadonlySet<string> = new Set([
@@ -31,6 +31,7 @@ const without = (node: object, keys: ReadonlySet<string>): Record<string, unknow
 export class BothVersions implements SharedAnswers {
   private readonly used = new Map<string, Item>()
   private readonly blanks = new Map<string, string>()
+  private readonly values = new Map<string, Item>()
   private count = 0
 
   constructor(
@@ -62,7 +63,17 @@ export class BothVersions implements SharedAnswers {
     return known
   }
 
-  free(): string {
+  keep(text: string, rounding: Rounding): string {
+    const key = `${text} ${rounding.decimals ?? ''} ${rounding.currency ?? ''}`
+    const known = this.values.get(key)
+    if (known) return known.code
+    const code = this.free()
+    this.values.set(key, { kind: 'question', type: 'value', code, label: code, value: text, ...rounding })
+    return code
+  }
+
+  /** A code that neither version uses. */
+  private free(): string {
     const isTaken = (code: string) =>
       [this.before, this.after].some(plan => plan.names.placeOf(code) !== undefined)
     do this.count += 1
@@ -101,15 +112,21 @@ export class BothVersions implements SharedAnswers {
     return [...byOption.values()]
   }
 
-  /** The form that asks for all that was used, with calculated values and with promises that both versions do the same. */
-  form(values: readonly Item[], promises: Form['promises']): Form {
+  /** The form that asks for all that was used, with the calculated values and with promises that both versions do the same. */
+  form(promises: Form['promises']): Form {
     const blanks = [...this.blanks.values()].map((code): Item => ({
       ...{ kind: 'question', type: 'yesNo', code, label: code },
     }))
     const lists = this.after.form.lists ?? this.before.form.lists
     return {
       ...{ tobbin: 2, code: 'both', title: 'Both' },
-      sections: [{ code: this.free(), title: 'All', items: [...this.used.values(), ...blanks, ...values] }],
+      sections: [
+        {
+          code: this.free(),
+          title: 'All',
+          items: [...this.used.values(), ...blanks, ...this.values.values()],
+        },
+      ],
       ...(lists ? { lists } : {}),
       ...(promises ? { promises } : {}),
     }

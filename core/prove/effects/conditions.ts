@@ -55,11 +55,7 @@ function rootOf(expr: Expr): string | null {
 
 /** An expression without what is certain in it: parts that ask for no answer stand as what they come to, tests of blanks as unknown. */
 export function simplify(expr: Expr): Expr {
-  const inside = replaceParts(expr, node => {
-    if (node === expr) return null
-    const simple = simplify(node)
-    return simple === node ? null : simple
-  })
+  const inside = replaceParts(expr, node => (node === expr ? null : simplify(node)))
   if (isOfBlank(inside)) return NULL
   if (inside.kind === 'and' || inside.kind === 'or') return simplifyJunction(inside)
   if (inside.kind === 'not') return inside.value.kind === 'null' ? NULL : not(inside.value)

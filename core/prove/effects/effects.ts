@@ -1,6 +1,6 @@
 import { bringPatternEngine } from '../../expressions/patternEngine'
 import { seededRandom } from '../../fill/draw'
-import { fill } from '../../fill/fill'
+import { fill, type Filled } from '../../fill/fill'
 import { planOf } from '../../fill/plan'
 import type { Plan } from '../../fill/planned'
 import { drawPlausibleAnswers } from '../../fill/plausible'
@@ -22,7 +22,7 @@ bringPatternEngine()
 /**
  * What a version does otherwise than another one with something: ask or show it, require it, offer an option. `same`: for everyone, whatever is
  * answered; `differs`: with the answers of `witness`, on the day `today` (ISO date); else `undecided`. `was` and `is`: what each version does
- * with those answers.
+ * with those answers. `option`: the one that it is about, null where it is about all of a question, or none.
  */
 export interface Effect {
   kind: EffectKind
@@ -70,7 +70,7 @@ class Comparison {
     const open = aspects.filter(a => !found.has(a))
     for (const [aspect, effect] of this.decideTold(open)) found.set(aspect, effect)
     for (const [aspect, effect] of this.tryOut(open.filter(a => !found.has(a)))) found.set(aspect, effect)
-    return aspects.map(a => found.get(a) ?? this.effect(a, 'undecided'))
+    return foldOptions(aspects.map(a => found.get(a) ?? this.effect(a, 'undecided')))
   }
 
   private effect(aspect: Aspect, outcome: Effect['outcome']): Effect {
@@ -83,15 +83,21 @@ class Comparison {
   /** Decides what both versions tell by conditions, over all answers. */
   private *decideTold(aspects: readonly Aspect[]): Generator<[Aspect, Effect]> {
     const [was, is] = [new VersionRules(this.before, this.both), new VersionRules(this.after, this.both)]
-    const compared = aspects.flatMap(aspect => {
+    const told = aspects.flatMap(aspect => {
       const [one, other] = [tellAspect(aspect, this.before, was), tellAspect(aspect, this.after, is)]
-      return one && other ? [{ aspect, holds: sameText(printCondition(one), printCondition(other)) }] : []
+      return one && other ? [{ aspect, one: printCondition(one), other: printCondition(other) }] : []
     })
-    const promises = compared.map(({ holds }, i) => ({ code: `p${i}`, text: `p${i}`, holds }))
-    const inquiry = new Inquiry(this.both.form([...was.items, ...is.items], promises), this.today)
+    const compared = told.filter(t => t.one !== t.other)
+    for (const { aspect, one, other } of told) if (one === other) yield [aspect, this.effect(aspect, 'same')]
+    const promises = compared.map(({ one, other }, i) => ({
+      code: `p${i}`,
+      text: `p${i}`,
+      holds: sameText(one, other),
+    }))
+    const inquiry = new Inquiry(this.both.form(promises), this.today)
     for (const [i, { aspect }] of compared.entries()) {
       const goal = promiseGoal(inquiry, i)
-      const decision = goal && inquiry.decide(goal)
+      const decision = goal && inquiry.decide(goal, { withoutConflict: true })
       if (decision?.is === 'impossible') yield [aspect, this.effect(aspect, 'same')]
       const witness = goal && decision?.is === 'possible' ? inquiry.witness(goal) : null
       const shown = witness && this.shown(aspect, this.answersOf(witness), dayOf(witness) ?? this.today)
@@ -106,19 +112,24 @@ class Comparison {
     return Object.fromEntries([...blanked, ...own])
   }
 
-  /** The effect that some answers show, with as few of them as can be left out one by one; null where they show none. */
+  /** The effect that some answers show, with as few of them as can be left out; null where they show none. */
   private shown(aspect: Aspect, answers: Answers, today: string): Effect | null {
-    const differs = (given: Answers) => {
-      const [was, is] = [this.before, this.after].map(plan => aspect.seen(fill(plan, given, today)))
-      return was === is ? null : { was: was === true, is: is === true }
-    }
-    let [witness, seen] = [answers, differs(answers)]
-    for (const code of Object.keys(answers)) {
-      const { [code]: _, ...fewer } = witness
-      const still = differs(fewer)
-      if (still) [witness, seen] = [fewer, still]
-    }
-    return seen && { ...this.effect(aspect, 'differs'), ...seen, witness, today }
+    const seenWith = (given: Answers) => this.differs(aspect, this.filled(given, today))
+    if (!seenWith(answers)) return null
+    const witness = withoutNeedless(answers, given => seenWith(given) !== null)
+    return { ...this.effect(aspect, 'differs'), ...seenWith(witness), witness, today }
+  }
+
+  /** Both versions filled with the same answers. */
+  private filled = (given: Answers, today: string): [Filled, Filled] => [
+    fill(this.before, given, today),
+    fill(this.after, given, today),
+  ]
+
+  /** How the two differ in something; null where they don’t. */
+  private differs(aspect: Aspect, [before, after]: [Filled, Filled]): { was: boolean; is: boolean } | null {
+    const [was, is] = [aspect.seen(before), aspect.seen(after)]
+    return was === is ? null : { was, is }
   }
 
   /** Fills both versions with likely answers to the one and the other. */
@@ -129,14 +140,37 @@ class Comparison {
       const plan = i % 2 === 0 ? this.after : this.before
       const answers = drawPlausibleAnswers(plan, {}, this.today, next, WORDS)
       if (!answers) continue
+      const filled = this.filled(answers, this.today)
       for (const aspect of open) {
-        const shown = this.shown(aspect, answers, this.today)
+        const shown = this.differs(aspect, filled) && this.shown(aspect, answers, this.today)
         if (!shown) continue
         open.delete(aspect)
         yield [aspect, shown]
       }
     }
   }
+}
+
+/** Answers without those that are not needed for something, left out in ever smaller parts, at last one by one. */
+function withoutNeedless(answers: Answers, isShown: (given: Answers) => boolean): Answers {
+  let kept = Object.entries(answers)
+  for (let size = Math.ceil(kept.length / 2); size >= 1; size = size === 1 ? 0 : Math.ceil(size / 2))
+    for (let from = kept.length - size; from > -size; from -= size) {
+      const fewer = [...kept.slice(0, Math.max(0, from)), ...kept.slice(Math.max(0, from + size))]
+      if (isShown(Object.fromEntries(fewer))) kept = fewer
+    }
+  return Object.fromEntries(kept)
+}
+
+/** Options of one question of which it is not decided whether they are offered otherwise are told as one. */
+function foldOptions(effects: readonly Effect[]): Effect[] {
+  const told = new Set<string>()
+  return effects.flatMap((effect): Effect[] => {
+    if (effect.kind !== 'offered' || effect.outcome !== 'undecided') return [effect]
+    if (told.has(effect.address)) return []
+    told.add(effect.address)
+    return [{ ...effect, option: null }]
+  })
 }
 
 /** The condition that two conditions are true together or false together. */

@@ -34,7 +34,7 @@ export function sayEffect(effect: Effect): string {
 const ABOUT: Record<Effect['kind'], (of: Effect) => string> = {
   asked: e => (isQuestion(e) ? 'is asked otherwise' : 'is shown otherwise'),
   required: () => 'is required otherwise',
-  offered: e => `offers “${e.option ?? ''}” otherwise`,
+  offered: e => (e.option === null ? 'offers other options' : `offers “${e.option}” otherwise`),
 }
 
 /** Answers that show an effect, as they read in the new version, else in the old one. */

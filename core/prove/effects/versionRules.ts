@@ -8,7 +8,6 @@ import type {
   PlannedSkip,
   Step,
 } from '../../fill/planned'
-import type { Item } from '../../form/definition'
 import type { Question } from '../../form/questions'
 import { HERE } from '../model/rewritten'
 import {
@@ -27,6 +26,12 @@ import {
 /** That what is asked rests on something that can't be told by conditions over the answers alone. */
 export class NotTold extends Error {}
 
+/** To how many places a calculated value is rounded. */
+export interface Rounding {
+  decimals?: number | undefined
+  currency?: string | undefined
+}
+
 /** What both versions share: the answers, under codes that both know. */
 export interface SharedAnswers {
   /** Whether an answer under a code means the same in both versions; then it is asked for. */
@@ -35,8 +40,8 @@ export interface SharedAnswers {
   optionsOf: (code: string) => readonly string[]
   /** The code of the yes or no “it was left blank on purpose”, which keeps a default from coming back. */
   blanked: (code: string) => string
-  /** A code that neither version uses. */
-  free: () => string
+  /** Keeps an expression as a calculated value. @returns its code; of the same expression in both versions the same */
+  keep: (text: string, rounding: Rounding) => string
 }
 
 /**
@@ -44,9 +49,8 @@ export interface SharedAnswers {
  * that asks for all of them, so that the prover can compare two versions. See `effects.ts`.
  */
 export class VersionRules {
-  /** The calculated values that stand for what is in play. */
-  readonly items: Item[] = []
   private readonly known = new Map<string, Expr>()
+  private readonly truths = new Map<PlannedRule, Expr>()
   private readonly open = new Set<string>()
 
   constructor(
@@ -139,9 +143,13 @@ export class VersionRules {
   /** A rule as a condition that is true or false; no rule is true, one that can’t be read never is. */
   private truth(rule: PlannedRule | null, section: number): Expr {
     if (rule === null) return bool(true)
-    if (!rule.expr) return bool(false)
-    const told = this.told(rule.expr, section)
-    return when(told, bool(true), bool(false))
+    const { expr } = rule
+    if (!expr) return bool(false)
+    const known = this.truths.get(rule)
+    if (known) return known
+    const truth = this.named(when(this.told(expr, section), bool(true), bool(false)))
+    this.truths.set(rule, truth)
+    return truth
   }
 
   /** A condition with what it asks for as this version sees it: blank where that is not in play. */
@@ -238,24 +246,18 @@ export class VersionRules {
     } finally {
       this.open.delete(key)
     }
-    const kept = made.kind === 'boolean' || made.kind === 'name' ? made : this.keep(made)
+    const kept = this.named(made)
     this.known.set(key, kept)
     return kept
   }
 
+  private named = (expr: Expr): Expr =>
+    expr.kind === 'boolean' || expr.kind === 'name' ? expr : this.keep(expr)
+
   /** Keeps an expression as a calculated value; `like` tells to how many places it is rounded. */
   private keep(expr: Expr, like: Question | null = null): Expr {
-    const code = this.shared.free()
     const rounding = like?.type === 'value' ? { decimals: like.decimals, currency: like.currency } : {}
-    this.items.push({
-      kind: 'question',
-      type: 'value',
-      code,
-      label: code,
-      value: printCondition(expr),
-      ...rounding,
-    })
-    return name(code)
+    return name(this.shared.keep(printCondition(expr), rounding))
   }
 }
 

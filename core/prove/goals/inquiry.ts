@@ -112,13 +112,15 @@ export class Inquiry {
 
   private found(goal: Goal, manner: Manner): Found {
     if (this.isKnown(goal, manner)) return { decision: POSSIBLE, isOpen: false }
-    const { aside, onlyProof } = manner
+    const { aside, onlyProof, withoutConflict } = manner
     const space = this.spaceAt(goal.section)
     const { literals, isOpen, isCircular } = space.ask(goal)
     if (isCircular) return { decision: { is: 'skipped' }, isOpen: false }
     const outcome = space.decideAsked(literals)
-    if (outcome === 'unsatisfiable')
-      return { decision: { is: 'impossible', conflict: space.conflictOf(literals, goal.at) }, isOpen: false }
+    if (outcome === 'unsatisfiable') {
+      const conflict = withoutConflict ? [] : space.conflictOf(literals, goal.at)
+      return { decision: { is: 'impossible', conflict }, isOpen: false }
+    }
     if (outcome === 'limit')
       return { decision: { is: 'undecided', why: 'the limit of the solver was met' }, isOpen }
     if (onlyProof || (aside && !isOpen)) return { decision: POSSIBLE, isOpen: false }

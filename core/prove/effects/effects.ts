@@ -38,6 +38,8 @@ export interface Effect {
   is: boolean
 }
 
+/** What one comparison is worth: so many are made that a hard one is left undecided sooner than in a proof. */
+const EFFORT = 0.03
 /** How many likely responses are tried where conditions don’t decide. */
 const TRIALS = 60
 const WORDS = () => undefined
@@ -97,7 +99,7 @@ class Comparison {
     const inquiry = new Inquiry(this.both.form(promises), this.today)
     for (const [i, { aspect }] of compared.entries()) {
       const goal = promiseGoal(inquiry, i)
-      const decision = goal && inquiry.decide(goal, { withoutConflict: true })
+      const decision = goal && inquiry.decide(goal, { withoutConflict: true, effort: EFFORT })
       if (decision?.is === 'impossible') yield [aspect, this.effect(aspect, 'same')]
       const witness = goal && decision?.is === 'possible' ? inquiry.witness(goal) : null
       const shown = witness && this.shown(aspect, this.answersOf(witness), dayOf(witness) ?? this.today)

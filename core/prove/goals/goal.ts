@@ -29,13 +29,15 @@ export interface Goal extends WitnessGoal {
 
 /**
  * How a goal is decided: `aside` for an advice that is simply not given when it can't be decided, `onlyProof` where nothing is said of what
- * is possible, so that no example is looked for, `withoutConflict` where nobody asks which rules make it impossible, `seen` when a random run
+ * is possible, so that no example is looked for, `withoutConflict` where nobody asks which rules make it impossible, `effort` the share of
+ * the solver's limits that it is worth, `seen` when a random run
  * shows it.
  */
 export interface Manner {
   aside?: boolean
   onlyProof?: boolean
   withoutConflict?: boolean
+  effort?: number
   seen?: (evidence: Evidence) => boolean
 }
 

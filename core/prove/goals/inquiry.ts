@@ -112,11 +112,11 @@ export class Inquiry {
 
   private found(goal: Goal, manner: Manner): Found {
     if (this.isKnown(goal, manner)) return { decision: POSSIBLE, isOpen: false }
-    const { aside, onlyProof, withoutConflict } = manner
+    const { aside, onlyProof, withoutConflict, effort } = manner
     const space = this.spaceAt(goal.section)
     const { literals, isOpen, isCircular } = space.ask(goal)
     if (isCircular) return { decision: { is: 'skipped' }, isOpen: false }
-    const outcome = space.decideAsked(literals)
+    const outcome = space.decideAsked(literals, effort)
     if (outcome === 'unsatisfiable') {
       const conflict = withoutConflict ? [] : space.conflictOf(literals, goal.at)
       return { decision: { is: 'impossible', conflict }, isOpen: false }

@@ -190,12 +190,16 @@ export class StateSpace {
   }
 
   /** Clauses and arithmetic in turn: a model of the clauses for which there are no numbers is ruled out, and the next one asked for. */
-  private solve(assumptions: readonly Literal[], among: (() => readonly Literal[]) | null = null): Outcome {
+  private solve(
+    assumptions: readonly Literal[],
+    among: (() => readonly Literal[]) | null = null,
+    effort = 1,
+  ): Outcome {
     const { solver, arithmetic } = this.encoding
     const crowded = pigeonholeClause(this.encoding, assumptions)
     if (crowded) solver.addClause(crowded)
-    for (let round = 0; round < MOST_ROUNDS; round++) {
-      const outcome = solver.solve(assumptions, CONFLICT_LIMIT, among?.() ?? null)
+    for (let round = 0; round < MOST_ROUNDS * effort; round++) {
+      const outcome = solver.solve(assumptions, Math.ceil(CONFLICT_LIMIT * effort), among?.() ?? null)
       if (outcome !== 'satisfiable' || !arithmetic.isUsed) return outcome
       const checked = arithmetic.check()
       if (checked.is === 'consistent') return outcome
@@ -207,13 +211,14 @@ export class StateSpace {
 
   /**
    * The same, deciding only what the goal asked last depends on: the rest of a state can always be completed. Once these are assigned,
-   * every rule that matters follows from them. The model is not one of the whole space.
+   * every rule that matters follows from them. The model is not one of the whole space. `effort`: the share of the limits that is spent.
    */
-  decideAsked(goal: readonly Literal[]): Outcome {
-    return this.solve([...this.rules.allSwitches(), ...goal], () => {
+  decideAsked(goal: readonly Literal[], effort = 1): Outcome {
+    const among = () => {
       const free = this.encoding.undetermined()
       return free.length > 0 ? [...this.among, ...free] : this.among
-    })
+    }
+    return this.solve([...this.rules.allSwitches(), ...goal], among, effort)
   }
 
   /**

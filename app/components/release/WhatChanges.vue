@@ -79,7 +79,7 @@ function go(address: NonNullable<(typeof lines.value)[number]['address']>) {
         @click="isAllShown = true"
         >{{ found.lines.length - shownLines.length }} more</v-btn
       >
-      <p class="proven small">
+      <p class="proven small rest">
         ✓ {{ found.lines.length === 0 ? 'Everything' : 'All else' }} is the same for everyone, decided for all
         possible answers: who is asked what, has to answer, and is offered what.
       </p>
@@ -88,6 +88,9 @@ function go(address: NonNullable<(typeof lines.value)[number]['address']>) {
 </template>
 
 <style scoped>
+p.rest {
+  margin-top: 10px;
+}
 h3.effects {
   margin-top: 16px;
 }

@@ -81,7 +81,10 @@ function go(address: NonNullable<(typeof lines.value)[number]['address']>) {
       >
       <p class="proven small rest">
         ✓ {{ found.lines.length === 0 ? 'Everything' : 'All else' }} is the same for everyone, decided for all
-        possible answers: who is asked what, has to answer, and is offered what.
+        possible answers: what is asked, has to be answered, and is offered.
+        <template v-if="draft.form?.turns?.length"
+          >Which party sees and fills what is not compared here.</template
+        >
       </p>
     </template>
   </div>

@@ -98,14 +98,25 @@ const requiredAspect = (about: About): Aspect => ({
 function optionAspects(about: About, question: PlannedQuestion, other: Plan): Aspect[] {
   const there = other.byCode.get(about.code)
   const [rows, others] = [question.offer?.rows, there?.offer?.rows]
-  if (!rows || rows.size > MOST_OPTIONS) return []
+  if (!rows) return []
   const isDecidedByRules = [question, there].some(q => q?.offer?.rules || q?.offer?.narrow)
   const isSame = others?.size === rows.size && [...rows.keys()].every(code => others.has(code))
   if (!there || (isSame && !isDecidedByRules)) return []
+  if (rows.size > MOST_OPTIONS) return [wholeOffer(about)]
   return [...rows].map(([code, row]) => optionAspect({ ...about, option: { code, label: row.label } }, code))
 }
 /** Of longer lists single options are not told. */
 const MOST_OPTIONS = 60
+
+/** All that a long list offers: it is the same where all that decides it is, else that is not decided. */
+const wholeOffer = (about: About): Aspect => ({
+  ...about,
+  kind: 'offered',
+  told: () => {
+    throw new NotTold()
+  },
+  seen: () => false,
+})
 
 const optionAspect = (about: About, code: string): Aspect => ({
   ...about,

@@ -1,6 +1,7 @@
 import type { Plan } from '../../fill/planned'
 import type { Form, Item } from '../../form/definition'
 import { optionsOf } from '../../form/rows'
+import { rulesAt } from '../../form/rules'
 import { isSameJson } from '../../form/sameJson'
 import type { Place } from '../../form/walk'
 import type { Rounding, SharedAnswers } from './versionRules'
@@ -21,8 +22,9 @@ const ASIDE: ReadonlySet<string> = new Set([
   ],
   ...['table', 'officeOnly', 'privateTo'],
 ])
-/** The same of an option. */
-const ASIDE_OF_OPTION: ReadonlySet<string> = new Set(['label', 'shownWhen', 'picture', 'help'])
+/** The same of an option; its label counts where rules ask for labels. */
+const ASIDE_OF_OPTION: ReadonlySet<string> = new Set(['shownWhen', 'picture', 'help'])
+const WITH_LABEL: ReadonlySet<string> = new Set([...ASIDE_OF_OPTION, 'label'])
 
 const without = (node: object, keys: ReadonlySet<string>): Record<string, unknown> =>
   Object.fromEntries(Object.entries(node).filter(([key]) => !keys.has(key)))
@@ -33,11 +35,15 @@ export class BothVersions implements SharedAnswers {
   private readonly blanks = new Map<string, string>()
   private readonly values = new Map<string, Item>()
   private count = 0
+  private readonly asksForLabels: boolean
 
   constructor(
     private readonly before: Plan,
     private readonly after: Plan,
-  ) {}
+  ) {
+    const texts = [before, after].flatMap(({ places }) => places.flatMap(p => rulesAt(p).map(r => r.text)))
+    this.asksForLabels = texts.some(text => text.includes('label'))
+  }
 
   use(code: string): boolean {
     if (this.used.has(code)) return true
@@ -85,7 +91,9 @@ export class BothVersions implements SharedAnswers {
   private isAlike(was: Place, is: Place): boolean {
     if (was.kind === 'group' || is.kind === 'group')
       return isSameJson(without(was.node, ASIDE), without(is.node, ASIDE)) && this.areListsAlike()
-    const [one, other] = [shapeOf(was.node), shapeOf(is.node)]
+    const aside = this.asksForLabels ? ASIDE_OF_OPTION : WITH_LABEL
+    const [one, other] = [shapeOf(was.node, aside), shapeOf(is.node, aside)]
+    if (!areOptionsAlike(was.node, is.node, aside)) return false
     const isList = 'list' in was.node && was.node.list !== undefined
     return isSameJson(one, other) && (!isList || this.areListsAlike())
   }
@@ -106,9 +114,7 @@ export class BothVersions implements SharedAnswers {
       const node = byCode.get(code)?.place.node
       return node?.type === 'choice' || node?.type === 'choices' ? (optionsOf(form, node) ?? []) : []
     })
-    const byOption = new Map(
-      rows.map(row => [row.code, { label: row.code, ...without(row, ASIDE_OF_OPTION) }]),
-    )
+    const byOption = new Map(rows.map(row => [row.code, without(row, ASIDE_OF_OPTION)]))
     return [...byOption.values()]
   }
 
@@ -143,11 +149,22 @@ const placeIn = (plan: Plan, code: string): Place | undefined =>
   (plan.byCode.get(code) ?? plan.groups.get(code))?.place
 
 /** What an answer of a question may be and means, without its words. */
-function shapeOf(node: Place['node']): Record<string, unknown> {
+function shapeOf(node: Place['node'], aside: ReadonlySet<string>): Record<string, unknown> {
   const shape = without(node, ASIDE)
-  // Which of the options a version has is told by conditions.
-  if ('options' in node && 'type' in node && node.type === 'choice') delete shape.options
-  if ('options' in node && Array.isArray(node.options) && shape.options)
-    shape.options = node.options.map(o => without(o, ASIDE_OF_OPTION))
+  if (!('options' in node) || !Array.isArray(node.options)) return shape
+  // Which of its options a choice has in a version is told by conditions.
+  if ('type' in node && node.type === 'choice') delete shape.options
+  else shape.options = node.options.map(o => without(o, aside))
   return shape
+}
+
+/** Whether the options that two questions have in common mean the same. */
+function areOptionsAlike(was: Place['node'], is: Place['node'], aside: ReadonlySet<string>): boolean {
+  const optionsIn = (node: Place['node']) =>
+    'options' in node && Array.isArray(node.options) ? node.options : []
+  const before = new Map(optionsIn(was).map(o => [o.code, o]))
+  return optionsIn(is).every(option => {
+    const other = before.get(option.code)
+    return !other || isSameJson(without(other, aside), without(option, aside))
+  })
 }

@@ -12,6 +12,7 @@ import type { Answer, Answers } from '../../form/answers'
 import { applyEdits, EditError } from '../../form/edits'
 import type { Form } from '../../form/definition'
 import { listPlaces } from '../../form/walk'
+import { example, section, text } from '../checks/exampleForms'
 import { modelOf } from '../model/model'
 import { listAspects } from './aspects'
 import { decideEffects } from './effects'
@@ -66,7 +67,8 @@ function tried(before: Form, after: Form): Set<string> {
   for (const answers of allAnswers([before, after])) {
     const [one, other] = [fill(was, answers, TODAY), fill(is, answers, TODAY)]
     for (const a of aspects)
-      if (a.seen(one) !== a.seen(other)) found.add(`${a.kind} ${a.code} ${a.option?.label ?? ''}`)
+      if (a.seen(one) !== a.seen(other))
+        found.add(`${keyOf({ ...a, option: a.option?.label ?? null })} ${a.seen(other)}`)
   }
   return found
 }
@@ -84,18 +86,36 @@ describe('what a version does otherwise', () => {
           fc.pre(isSmall(before, after))
           const all = tried(before, after)
           const isCircular = [before, after].some(form => modelOf(form, TODAY).circular.size > 0)
-          for (const effect of decideEffects(before, after, TODAY)) {
-            if (!isCircular) tally[effect.outcome] += 1
-            if (effect.outcome === 'undecided') continue
-            const key = `${effect.kind} ${effect.code} ${effect.option ?? ''}`
-            expect([key, effect.outcome]).toEqual([key, all.has(key) ? 'differs' : 'same'])
-          }
+          const effects = decideEffects(before, after, TODAY)
+          if (!isCircular) for (const effect of effects) tally[effect.outcome] += 1
+          const open = new Set(effects.filter(e => e.outcome === 'undecided').map(keyOf))
+          const otherwise = effects.filter(e => e.outcome === 'differs').map(e => `${keyOf(e)} ${e.is}`)
+          expect(otherwise.filter(key => !all.has(key))).toEqual([])
+          const decided = [...all].filter(key => !open.has(key.replace(/ (?:true|false)$/, '')))
+          expect(decided.filter(key => !otherwise.includes(key))).toEqual([])
         },
       ),
       { numRuns: FORMS },
     )
     expect(tally.undecided).toBeLessThan(0.02 * (tally.same + tally.differs))
   })
+})
+
+it('an option that now counts otherwise makes a difference to what rests on it', () => {
+  const withPoints = (points: number): Form =>
+    example(
+      section('s', [
+        {
+          ...{ kind: 'question', code: 'hull', type: 'choice', label: 'Hull' },
+          options: [{ code: 'w', label: 'Wood', points }],
+        },
+        text('why', { shownWhen: 'hull.points > 3' }),
+      ]),
+    )
+  const effects = decideEffects(withPoints(1), withPoints(5), TODAY).filter(e => e.code === 'why')
+  const asked = effects.filter(e => e.kind === 'asked')
+  expect(asked.map(e => e.outcome)).not.toContain('same')
+  expect(asked[0]).toMatchObject({ outcome: 'differs', was: false, is: true, witness: { hull: 'w' } })
 })
 
 describe('what a version of a form with all features does otherwise', () => {

@@ -7,6 +7,7 @@ import { drawPlausibleAnswers } from '../../fill/plausible'
 import type { Answer, Answers } from '../../form/answers'
 import type { Form } from '../../form/definition'
 import type { Address } from '../../form/walk'
+import { namesBehind } from '../../parties/handOffNames'
 import { promiseGoal } from '../checks/promiseBroken'
 import { Inquiry } from '../goals/inquiry'
 import { dayOf } from '../goals/witness'
@@ -22,7 +23,7 @@ bringPatternEngine()
 /**
  * What a version does otherwise than another one with something: ask or show it, require it, offer an option. `same`: for everyone, whatever is
  * answered; `differs`: with the answers of `witness`, on the day `today` (ISO date); else `undecided`. `was` and `is`: what each version does
- * with those answers. `option`: the one that it is about, null where it is about all of a question, or none.
+ * with those answers; something may be done of some only now and of others no longer, which are two effects. `option`: the one that it is about, null where it is about all of a question, or none.
  */
 export interface Effect {
   kind: EffectKind
@@ -66,13 +67,13 @@ class Comparison {
 
   effects(): Effect[] {
     const aspects = listAspects(this.before, this.after)
-    const found = new Map<Aspect, Effect>()
+    const found = new Map<Aspect, Effect[]>()
     for (const aspect of aspects)
-      if (hasSameCone(aspect, this.before, this.after)) found.set(aspect, this.effect(aspect, 'same'))
+      if (hasSameCone(aspect, this.before, this.after)) found.set(aspect, [this.effect(aspect, 'same')])
     const open = aspects.filter(a => !found.has(a))
-    for (const [aspect, effect] of this.decideTold(open)) found.set(aspect, effect)
-    for (const [aspect, effect] of this.tryOut(open.filter(a => !found.has(a)))) found.set(aspect, effect)
-    return foldOptions(aspects.map(a => found.get(a) ?? this.effect(a, 'undecided')))
+    for (const [aspect, effects] of this.decideTold(open)) found.set(aspect, effects)
+    for (const [aspect, effects] of this.tryOut(open.filter(a => !found.has(a)))) found.set(aspect, effects)
+    return foldOptions(aspects.flatMap(a => found.get(a) ?? []))
   }
 
   private effect(aspect: Aspect, outcome: Effect['outcome']): Effect {
@@ -82,29 +83,44 @@ class Comparison {
     return { ...about, outcome, witness: null, today, was: false, is: false }
   }
 
-  /** Decides what both versions tell by conditions, over all answers. */
-  private *decideTold(aspects: readonly Aspect[]): Generator<[Aspect, Effect]> {
+  /** Decides what both versions tell by conditions, over all answers: whether the new one does something that the old one did not, and the other way round. */
+  private *decideTold(aspects: readonly Aspect[]): Generator<[Aspect, Effect[]]> {
     const [was, is] = [new VersionRules(this.before, this.both), new VersionRules(this.after, this.both)]
     const told = aspects.flatMap(aspect => {
       const [one, other] = [tellAspect(aspect, this.before, was), tellAspect(aspect, this.after, is)]
       return one && other ? [{ aspect, one: printCondition(one), other: printCondition(other) }] : []
     })
     const compared = told.filter(t => t.one !== t.other)
-    for (const { aspect, one, other } of told) if (one === other) yield [aspect, this.effect(aspect, 'same')]
-    const promises = compared.map(({ one, other }, i) => ({
-      code: `p${i}`,
-      text: `p${i}`,
-      holds: sameText(one, other),
-    }))
+    for (const { aspect, one, other } of told)
+      if (one === other) yield [aspect, [this.effect(aspect, 'same')]]
+    const holds = compared.flatMap(({ one, other }) => [onlyWith(other, one), onlyWith(one, other)])
+    const promises = holds.map((text, i) => ({ code: `p${i}`, text: `p${i}`, holds: text }))
     const inquiry = new Inquiry(this.both.form(promises), this.today)
     for (const [i, { aspect }] of compared.entries()) {
-      const goal = promiseGoal(inquiry, i)
-      const decision = goal && inquiry.decide(goal, { withoutConflict: true, effort: EFFORT })
-      if (decision?.is === 'impossible') yield [aspect, this.effect(aspect, 'same')]
-      const witness = goal && decision?.is === 'possible' ? inquiry.witness(goal) : null
-      const shown = witness && this.shown(aspect, this.answersOf(witness), dayOf(witness) ?? this.today)
-      if (shown) yield [aspect, shown]
+      const ways = [true, false].map((gains, k) => this.decideWay(inquiry, 2 * i + k, aspect, gains))
+      const otherwise = ways.filter(way => way !== 'never' && way !== 'undecided')
+      const isOpen = ways.includes('undecided')
+      // What was not decided by conditions is tried out as well.
+      if (isOpen && otherwise.length === 0) continue
+      const rest = isOpen ? [this.effect(aspect, 'undecided')] : []
+      yield [aspect, otherwise.length > 0 ? [...otherwise, ...rest] : [this.effect(aspect, 'same')]]
     }
+  }
+
+  /** Whether a promise of the form of both versions is broken, and so a difference of one kind shown. */
+  private decideWay(
+    inquiry: Inquiry,
+    index: number,
+    aspect: Aspect,
+    gains: boolean,
+  ): Effect | 'never' | 'undecided' {
+    const goal = promiseGoal(inquiry, index)
+    if (!goal || !isReadable(inquiry.model.plan, index)) return 'undecided'
+    const decision = inquiry.decide(goal, { withoutConflict: true, effort: EFFORT })
+    if (decision.is === 'impossible') return 'never'
+    const witness = decision.is === 'possible' ? inquiry.witness(goal) : null
+    if (!witness) return 'undecided'
+    return this.shown(aspect, this.answersOf(witness), dayOf(witness) ?? this.today, gains) ?? 'undecided'
   }
 
   /** An example of the form of both versions, as answers to them. */
@@ -114,12 +130,12 @@ class Comparison {
     return Object.fromEntries([...blanked, ...own])
   }
 
-  /** The effect that some answers show, with as few of them as can be left out; null where they show none. */
-  private shown(aspect: Aspect, answers: Answers, today: string): Effect | null {
-    const seenWith = (given: Answers) => this.differs(aspect, this.filled(given, today))
-    if (!seenWith(answers)) return null
-    const witness = withoutNeedless(answers, given => seenWith(given) !== null)
-    return { ...this.effect(aspect, 'differs'), ...seenWith(witness), witness, today }
+  /** The effect that some answers show, with as few of them as can be left out; null where they don’t. `gains`: that the new version does it. */
+  private shown(aspect: Aspect, answers: Answers, today: string, gains: boolean): Effect | null {
+    const isShown = (given: Answers) => this.differs(aspect, this.filled(given, today)) === gains
+    if (!isShown(answers)) return null
+    const witness = withoutNeedless(answers, isShown)
+    return { ...this.effect(aspect, 'differs'), was: !gains, is: gains, witness, today }
   }
 
   /** Both versions filled with the same answers. */
@@ -128,28 +144,33 @@ class Comparison {
     fill(this.after, given, today),
   ]
 
-  /** How the two differ in something; null where they don’t. */
-  private differs(aspect: Aspect, [before, after]: [Filled, Filled]): { was: boolean; is: boolean } | null {
+  /** Whether the new version does something that the old one does not, or (false) the other way round; null where they don’t differ. */
+  private differs(aspect: Aspect, [before, after]: [Filled, Filled]): boolean | null {
     const [was, is] = [aspect.seen(before), aspect.seen(after)]
-    return was === is ? null : { was, is }
+    return was === is ? null : is
   }
 
-  /** Fills both versions with likely answers to the one and the other. */
-  private *tryOut(aspects: readonly Aspect[]): Generator<[Aspect, Effect]> {
-    const open = new Set(aspects)
+  /** Fills both versions with likely answers to the one and the other; what they don't show is not decided. */
+  private tryOut(aspects: readonly Aspect[]): Map<Aspect, Effect[]> {
+    const found = new Map<Aspect, Effect[]>(aspects.map(aspect => [aspect, []]))
     const next = seededRandom(1)
-    for (let i = 0; i < TRIALS && open.size > 0; i++) {
+    for (let i = 0; i < TRIALS; i++) {
+      const open = aspects.filter(a => (found.get(a)?.length ?? 0) < 2)
       const plan = i % 2 === 0 ? this.after : this.before
-      const answers = drawPlausibleAnswers(plan, {}, this.today, next, WORDS)
+      const answers = open.length === 0 ? null : drawPlausibleAnswers(plan, {}, this.today, next, WORDS)
       if (!answers) continue
       const filled = this.filled(answers, this.today)
       for (const aspect of open) {
-        const shown = this.differs(aspect, filled) && this.shown(aspect, answers, this.today)
-        if (!shown) continue
-        open.delete(aspect)
-        yield [aspect, shown]
+        const gains = this.differs(aspect, filled)
+        const known = found.get(aspect) ?? []
+        if (gains === null || known.some(effect => effect.is === gains)) continue
+        const shown = this.shown(aspect, answers, this.today, gains)
+        if (shown) found.set(aspect, [...known, shown])
       }
     }
+    for (const [aspect, effects] of found)
+      if (effects.length < 2) found.set(aspect, [...effects, this.effect(aspect, 'undecided')])
+    return found
   }
 }
 
@@ -175,5 +196,15 @@ function foldOptions(effects: readonly Effect[]): Effect[] {
   })
 }
 
-/** The condition that two conditions are true together or false together. */
-const sameText = (one: string, other: string): string => `if ${one} then ${other} else not(${other})`
+/** Whether all that a promise rests on can be read: a test with a blank in it may be one that the rule language has not. */
+function isReadable(plan: Plan, index: number): boolean {
+  const expr = plan.promises[index]?.expr
+  if (!expr) return false
+  return namesBehind(plan, expr).every(code => {
+    const question = plan.byCode.get(code)
+    return question?.place.node.type !== 'value' || Boolean(question.value?.expr)
+  })
+}
+
+/** The condition that one is true only where another one is. */
+const onlyWith = (one: string, other: string): string => `if ${one} then ${other} else true`

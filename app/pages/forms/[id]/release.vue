@@ -103,7 +103,8 @@ async function copy(token: string) {
           v-if="findings.risks.length === 0 && accepted.length === 0 && findings.isWhole && findings.verdict"
           class="proven"
         >
-          ✓ No fault and no risk: {{ counted(findings.verdict.tally.rules, 'rule') }} decided for all possible answers.
+          ✓ No fault and no risk: {{ counted(findings.verdict.tally.rules, 'rule') }} decided for all possible
+          answers.
         </p>
       </template>
       <RefusalAlert :refusal="refusal" />

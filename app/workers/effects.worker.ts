@@ -1,3 +1,4 @@
+import { planOf } from '../../core/fill/plan'
 import type { Form } from '../../core/form/definition'
 import type { Address } from '../../core/form/walk'
 import { decideEffects, type Effect } from '../../core/prove/effects/effects'
@@ -27,10 +28,11 @@ addEventListener('message', ({ data }: MessageEvent<EffectsQuestion>) => postMes
 function answer({ asked, before, after, today }: EffectsQuestion): EffectsAnswer {
   try {
     const effects = decideEffects(before, after, today)
+    const versions = [planOf(after), planOf(before)]
     const others = effects.filter(e => e.outcome !== 'same')
     const lines = others.map((effect): EffectLine => {
       const { address, outcome } = effect
-      return { sentence: sayEffect(effect), address, outcome, answers: tellAnswers(effect, before, after) }
+      return { sentence: sayEffect(effect), address, outcome, answers: tellAnswers(effect, versions) }
     })
     return { asked, lines, same: effects.length - lines.length }
   } catch (error) {

@@ -4,6 +4,7 @@ import { optionsOf } from '../../form/rows'
 import { rulesAt } from '../../form/rules'
 import { isSameJson } from '../../form/sameJson'
 import type { Place } from '../../form/walk'
+import { without } from '../../parties/nodeKeys'
 import type { Rounding, SharedAnswers } from './versionRules'
 
 /** Keys of a question or group that don’t change what its answer means: words, layout, and what decides whether and how it is asked. */
@@ -25,9 +26,6 @@ const ASIDE: ReadonlySet<string> = new Set([
 /** The same of an option; its label counts where rules ask for labels. */
 const ASIDE_OF_OPTION: ReadonlySet<string> = new Set(['shownWhen', 'picture', 'help'])
 const WITH_LABEL: ReadonlySet<string> = new Set([...ASIDE_OF_OPTION, 'label'])
-
-const without = (node: object, keys: ReadonlySet<string>): Record<string, unknown> =>
-  Object.fromEntries(Object.entries(node).filter(([key]) => !keys.has(key)))
 
 /** The answers that two versions of a form share, and a form that asks for them and for nothing else. */
 export class BothVersions implements SharedAnswers {
@@ -103,7 +101,7 @@ export class BothVersions implements SharedAnswers {
   /** A question as it is asked of nobody in particular: always, without having to be answered. */
   private asked(node: Place['node'], code: string): Item | null {
     if (!('type' in node) || node.type === 'value') return null
-    const bare = without(node, ASIDE)
+    const bare: Record<string, unknown> = { ...without<object>(node, ASIDE) }
     if ('options' in node && node.options) bare.options = this.allOptions(code)
     // The shape is that of the question: keys were left out that may be.
     return { label: code, ...bare } as Item
@@ -150,7 +148,7 @@ const placeIn = (plan: Plan, code: string): Place | undefined =>
 
 /** What an answer of a question may be and means, without its words. */
 function shapeOf(node: Place['node'], aside: ReadonlySet<string>): Record<string, unknown> {
-  const shape = without(node, ASIDE)
+  const shape: Record<string, unknown> = { ...without<object>(node, ASIDE) }
   if (!('options' in node) || !Array.isArray(node.options)) return shape
   // Which of its options a choice has in a version is told by conditions.
   if ('type' in node && node.type === 'choice') delete shape.options

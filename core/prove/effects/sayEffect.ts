@@ -1,15 +1,14 @@
 import { describeResponse } from '../../fill/describeResponse'
-import { planOf } from '../../fill/plan'
-import type { Form } from '../../form/definition'
+import type { Plan } from '../../fill/planned'
 import type { Effect } from './effects'
 
 /** What is otherwise, by what may be and by what it is now. */
 const SENTENCES: Record<Effect['kind'], { now: (of: Effect) => string; noLonger: (of: Effect) => string }> = {
   asked: {
     now: e =>
-      isQuestion(e) ? 'is asked of some who were not asked' : 'is shown to some to whom it was not shown',
+      e.isQuestion ? 'is asked of some who were not asked' : 'is shown to some to whom it was not shown',
     noLonger: e =>
-      isQuestion(e)
+      e.isQuestion
         ? 'is no longer asked of some who were asked'
         : 'is no longer shown to some to whom it was shown',
   },
@@ -22,7 +21,6 @@ const SENTENCES: Record<Effect['kind'], { now: (of: Effect) => string; noLonger:
     noLonger: e => `no longer offers “${e.option ?? ''}” to some`,
   },
 }
-const isQuestion = ({ isQuestion: is }: Effect): boolean => is
 
 /** What a version does otherwise, as a sentence; of what is not decided, what it is about. */
 export function sayEffect(effect: Effect): string {
@@ -32,16 +30,18 @@ export function sayEffect(effect: Effect): string {
   return `“${name}” ${is ? now(effect) : noLonger(effect)}.`
 }
 const ABOUT: Record<Effect['kind'], (of: Effect) => string> = {
-  asked: e => (isQuestion(e) ? 'is asked otherwise' : 'is shown otherwise'),
+  asked: e => (e.isQuestion ? 'is asked otherwise' : 'is shown otherwise'),
   required: () => 'is required otherwise',
   offered: e => (e.option === null ? 'offers other options' : `offers “${e.option}” otherwise`),
 }
 
-/** Answers that show an effect, as they read in the new version, else in the old one. */
-export function tellAnswers(effect: Effect, before: Form, after: Form): { label: string; text: string }[] {
-  const { witness, today } = effect
+/** Answers that show an effect, as they read in the first of some versions that asks for them. */
+export function tellAnswers(
+  { witness, today }: Effect,
+  versions: readonly Plan[],
+): { label: string; text: string }[] {
   if (!witness) return []
-  const lines = [after, before].flatMap(form => describeResponse(planOf(form), witness, today))
+  const lines = versions.flatMap(plan => describeResponse(plan, witness, today))
   const told = new Map<string, { label: string; text: string }>()
   for (const { state, type, path, label, text } of lines)
     if (state === 'answered' && type !== 'value' && !told.has(path)) told.set(path, { label, text })

@@ -61,18 +61,23 @@ export function useAnsweringSteps(
   }
   /** Sends the response; where something is missing or wrong, goes there instead. */
   async function send() {
-    if (!filled.value) return
-    const [open] = allProblems(filled.value)
-    if (open) {
-      place.value = pageOfProblem(filled.value, open) ?? place.value
-      stage.value = 'fill'
-      pagination.tried.value = true
-      return
-    }
+    if (!filled.value || goToProblem()) return
     own.draft.stop()
     const body = { ...own.currentSending(), ...own.draft.mark() }
-    if (await sending.send(body, own.closeAs)) own.finish()
-    else own.draft.refused(sending.refusal.value?.code)
+    if (await sending.send(body, own.closeAs)) return own.finish()
+    own.draft.refused(sending.refusal.value?.code)
+    if (sending.refusal.value?.code !== 'run-out') return
+    await visible.refetch(body)
+    goToProblem()
+  }
+  /** Goes to the first thing that is missing or wrong; false where nothing is. */
+  function goToProblem(): boolean {
+    const [open] = filled.value ? allProblems(filled.value) : []
+    if (!filled.value || !open) return false
+    place.value = pageOfProblem(filled.value, open) ?? place.value
+    stage.value = 'fill'
+    pagination.tried.value = true
+    return true
   }
   /** Goes to where a question is asked. */
   function goToQuestion(code: string) {

@@ -50,7 +50,8 @@ export function useVisibleForm(token: string, page: RespondentPage | null) {
     timer = setTimeout(() => void refetch(sending()), SETTLE)
   }
   onBeforeUnmount(() => clearTimeout(timer))
-  return { plan, access, mayFill, isFilledHere, chosenRows, setChosenRows, rememberRow, answered, refusal }
+  const rows = { chosenRows, setChosenRows, rememberRow }
+  return { plan, access, mayFill, isFilledHere, ...rows, answered, refetch, refusal }
 }
 
 /** A form whose long lists have the rows that were chosen, too. */

@@ -7,6 +7,7 @@ export const LIMITS = {
   lists: 500,
   rows: 100_000,
   options: 2_000,
+  places: 1_000_000,
   writeIns: 20,
   currencies: 30,
   columns: 40,

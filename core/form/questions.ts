@@ -18,7 +18,7 @@ import { LIMITS } from './limits'
 import { Picture } from './look'
 import { Messages } from './messages'
 
-/** One choice of a question. `points` and `price` count in calculations; `alone` excludes the others of a multiple choice; `picture` is shown with it. */
+/** One choice of a question. `points` and `price` count in calculations; `alone` excludes the others of a multiple choice; `picture` is shown with it; `places`: so often it can be chosen, among all responses to the form. */
 export const Option = z.strictObject({
   code: ChoiceCode,
   label: Label,
@@ -27,6 +27,7 @@ export const Option = z.strictObject({
   shownWhen: Expression.optional(),
   alone: z.boolean().optional(),
   picture: Picture.shape.data.optional(),
+  places: z.int().min(1).max(LIMITS.places).optional(),
 })
 
 const asked = {

@@ -12,6 +12,8 @@ export type OfferedRow = Row & {
   shownWhen?: string
   alone?: boolean
   picture?: string
+  /** How often it can be chosen; as a respondent sees it, how often still. */
+  places?: number
 }
 
 /** The rows that a choice question offers at most, before any narrowing; null when its list does not exist. */

@@ -11,6 +11,7 @@ import { refuseOthersDraft } from './keepTurn'
 import { resolveLink, type LinkTarget, type LinkUse } from './links'
 import { findOpenBeside, waits } from './openTurnTarget'
 import { openNextTurn } from './openTurn'
+import { takePlaces } from './places'
 import { answersBefore, keepEvent } from './responseEvents'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
 import { standingOf } from './workspace'
@@ -58,6 +59,7 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
       })
       .where(eq(turns.id, row.id))
     const kept = answersToStore(filled, turn, response.answers, response.people)
+    await takePlaces(tx, release, response.answers, kept.answers)
     await tx
       .update(responses)
       .set({ ...kept, turn: waiting ? response.turn : nextCode, sentAt: now })

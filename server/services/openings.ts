@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { and, desc, eq, sql } from 'drizzle-orm'
+import type { LimitedOption } from '../../core/form/places'
 import { Opening, openingState, tellOpening, type OpeningState } from '../../core/form/opening'
 import type { LoadedOpening } from '../../shared/api/openings'
 import { refuse } from '../http/refuse'
@@ -55,6 +56,7 @@ export interface Entrance {
   withdrawnAt: Date | null
   settings: Opening | null
   standing: number | null
+  places: readonly LimitedOption[] | null
 }
 
 const ENTRANCE = {
@@ -62,6 +64,7 @@ const ENTRANCE = {
   withdrawnAt: releases.withdrawnAt,
   settings: openings.settings,
   standing: responseCounts.standing,
+  places: openings.places,
 }
 
 /** The release behind a link: one by its own, or by the form’s the newest that is not withdrawn; null where the link is none of these. */
@@ -121,17 +124,4 @@ export const refuseNotOpen = (settings: Opening, state: Exclude<OpeningState, 'o
 export async function refuseIfFull(db: Database, formId: string): Promise<void> {
   const { settings, state } = await loadOpening(db, formId)
   if (state === 'full') refuseNotOpen(settings, state)
-}
-
-/** A response no longer stands: there is room for another one. */
-export async function giveUpPlace(db: Database, releaseId: string): Promise<void> {
-  const [release] = await db
-    .select({ formId: releases.formId })
-    .from(releases)
-    .where(eq(releases.id, releaseId))
-  if (!release) return
-  await db
-    .update(responseCounts)
-    .set({ standing: sql`greatest(0, ${responseCounts.standing} - 1)` })
-    .where(eq(responseCounts.formId, release.formId))
 }

@@ -12,6 +12,7 @@ import { forms, releases } from '../store/schema'
 import { listAcceptances } from './acceptances'
 import { isoToday } from './calendar'
 import { ensureOpening } from './openings'
+import { countPlaces } from './places'
 
 /**
  * Proves the draft once more and freezes it: refused while a fault is open, or a risk that nobody accepted as it stands. The proof runs beside
@@ -49,6 +50,7 @@ export async function releaseForm(
     }
     await tx.insert(releases).values(made)
     await ensureOpening(tx, id)
+    await countPlaces(tx, id, draft)
     return { number: made.number, token: made.token }
   })
 }

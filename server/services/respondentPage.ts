@@ -2,6 +2,7 @@ import { describeResponse } from '../../core/fill/describeResponse'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import { redactForParty, type RedactedForm } from '../../core/parties/redact'
+import { withPlacesLeft } from '../../core/form/places'
 import { standingQuotedIn, type Standing } from '../../core/form/standing'
 import type { Answers } from '../../core/form/answers'
 import { turnName, turnOf, withTurn } from '../../core/parties/turns'
@@ -12,6 +13,7 @@ import { isoToday } from './calendar'
 import { isOpen } from './keepTurn'
 import { resolveLink, type LinkTarget, type LinkUse } from './links'
 import { listEarlierTurns, nameToTell } from './returnTurn'
+import { loadPlaces } from './places'
 import { standingOf } from './workspace'
 
 /** Everything that a page needs to be filled: only what the party of the turn may see leaves the server. */
@@ -23,7 +25,7 @@ export async function loadRespondentPage(db: Database, use: LinkUse): Promise<Re
   const standing = await standingOf(db, target)
   const seen = redactForParty(fill(plan, answers, begunOn), turn, answers)
   return {
-    ...visibleForm(seen),
+    ...(await visibleForm(db, target, seen)),
     token: row ? use.token : release.token,
     release: release.number,
     today: begunOn,
@@ -40,11 +42,15 @@ function answersSoFar(target: LinkTarget): Answers {
   return row?.draft && isOpen(target) ? withTurn(plan, turn, stored, row.draft).answers : stored
 }
 
-const visibleForm = ({ form, access, refetchOn }: RedactedForm): VisibleForm => ({
-  definition: form,
-  access,
-  refetchOn,
-})
+/** What a party sees, with no options that have run out. */
+async function visibleForm(
+  db: Database,
+  { release, response, entrance }: LinkTarget,
+  { form, access, refetchOn }: RedactedForm,
+): Promise<VisibleForm> {
+  const places = entrance ? (entrance.places ?? []) : await loadPlaces(db, release)
+  return { definition: withPlacesLeft(form, places, response?.answers ?? {}), access, refetchOn }
+}
 
 /** The turn that a link opens, for whoever takes it; null in a form without turns. */
 async function openedTurn(
@@ -98,9 +104,10 @@ export async function refetchForm(
   use: LinkUse,
   sending: Pick<Sending, 'answers' | 'begunOn'>,
 ): Promise<VisibleForm> {
-  const { plan, turn, row, response } = await resolveLink(db, use)
+  const target = await resolveLink(db, use)
+  const { plan, turn, row, response } = target
   if (row?.handedOffAt) refuse(409, 'handed-off', 'This turn has been handed off already.')
   const begunOn = response?.begunOn ?? sending.begunOn
   const { answers } = withTurn(plan, turn, response?.answers ?? {}, sending.answers)
-  return visibleForm(redactForParty(fill(plan, answers, begunOn), turn, answers))
+  return visibleForm(db, target, redactForParty(fill(plan, answers, begunOn), turn, answers))
 }

@@ -18,6 +18,7 @@ import { keepEvent } from './responseEvents'
 import { makeLink } from './turnLinks'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
 import { isStillTaken, refuseIfFull, refuseUnlessTaken } from './openings'
+import { takePlaces } from './places'
 import { storeNumbered, type Stored } from './storeNumbered'
 
 /** How long ago a response may have been begun, in days; a day ahead allows for time zones. */
@@ -39,7 +40,7 @@ export async function submitAnswers(db: Database, use: LinkUse, sending: Sending
   const filled = acceptAnswers(plan, turn, {}, sending.answers, { begunOn: sending.begunOn, standing })
   const kept = { filled, answers: answersToStore(filled, turn, {}, null) }
   // One statement is atomic by itself.
-  const isOne = turn === null && filesIn(filled).length === 0
+  const isOne = turn === null && filesIn(filled).length === 0 && !entrance?.places?.length
   const stored = isOne
     ? await storeResponse(db, target, sending, kept)
     : await db.transaction(tx => storeResponse(tx, target, sending, kept))
@@ -69,6 +70,7 @@ async function storeResponse(
 ): Promise<Sent | null> {
   const stored = await storeNumbered(db, release, sending, answers, entrance?.settings?.most ?? null)
   if (!stored) return null
+  if (entrance?.places?.length) await takePlaces(db, release, {}, answers.answers)
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
   if (!turn) return sentAnswer(release, stored, null, null)
   return handFirstOn(db, { release, turn, who }, sending, filled, stored)

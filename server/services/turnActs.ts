@@ -5,8 +5,8 @@ import type { EventDetails, EventKind } from '../../shared/api/storedEvents'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { responses, turns } from '../store/schema'
-import { giveUpPlace } from './openings'
 import { postTurn } from './openTurn'
+import { giveUp } from './places'
 import { keepEvent } from './responseEvents'
 import { findEarlierTurns, reopen } from './returnTurn'
 import { loadOpenTurn, type OpenTurnTarget } from './openTurnTarget'
@@ -102,7 +102,7 @@ async function withdraw(
 ): Promise<void> {
   await db.update(responses).set({ turn: null, withdrawnAt: new Date() }).where(eq(responses.id, response.id))
   await db.update(turns).set({ noticeOn: null }).where(eq(turns.responseId, row.responseId))
-  await giveUpPlace(db, response.releaseId)
+  await giveUp(db, response)
   await keep('withdrawn', { remark: reason })
 }
 

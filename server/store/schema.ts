@@ -11,6 +11,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
 import { Opening } from '../../core/form/opening'
+import { LimitedOption } from '../../core/form/places'
 import { AcceptedRisk } from '../../shared/api/releases'
 import { Right } from '../../shared/api/sharing'
 import {
@@ -160,6 +161,8 @@ export const openings = pgTable('openings', {
     .references(() => forms.id, { onDelete: 'cascade' }),
   token: text('token').notNull().unique(),
   settings: json('settings', Opening).notNull(),
+  /** The options of the newest release that can run out, and how often each is chosen in responses that stand. */
+  places: json('places', z.array(LimitedOption)).notNull().default([]),
 })
 
 /** The answers of one respondent, or one chain of parties, to one release: only those in play. */

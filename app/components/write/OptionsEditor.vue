@@ -96,10 +96,15 @@ const numberOf = (event: Event) => {
   const value = Number(text)
   return text === '' || !Number.isFinite(value) ? undefined : value
 }
+const placesOf = (event: Event) => {
+  const value = numberOf(event)
+  return value === undefined || value < 1 ? undefined : Math.round(value)
+}
 const marks = (o: Option) =>
   [
     o.points === undefined ? '' : `${o.points} points`,
     o.price === undefined ? '' : `price ${o.price}`,
+    o.places === undefined ? '' : counted(o.places, 'place'),
     o.shownWhen === undefined ? '' : 'rule',
     o.alone ? 'alone' : '',
     o.picture ? 'picture' : '',
@@ -171,6 +176,15 @@ const marks = (o: Option) =>
                 :model-value="o.price ?? ''"
                 inputmode="decimal"
                 @change="change(i, { price: numberOf($event) })"
+            /></label>
+            <label v-if="isChoice"
+              >places
+              <v-text-field
+                class="number"
+                :model-value="o.places ?? ''"
+                inputmode="numeric"
+                placeholder="any"
+                @change="change(i, { places: placesOf($event) })"
             /></label>
             <label v-if="question.type === 'choices'"
               ><v-checkbox-btn

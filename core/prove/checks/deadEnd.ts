@@ -36,9 +36,8 @@ export const deadEnd: Check = {
         isNeverInPlay(inquiry, place.order)
       )
         return []
-      const { classes, opaque } = inquiry.model.domain(place.code)
-      const isClear = !opaque && classes.every(c => offersOf(question, classes, c) !== null)
-      const found = isClear ? decided(inquiry, question, 'answered') : stuck(inquiry, question)
+      const isClear = isOfferClear(inquiry, question)
+      const found = findStuck(inquiry, question)
       if (typeof found === 'string') return [undecided(question, found)]
       if (found !== null) {
         const sentence = `${quotedName(place)} has to be answered, but these answers leave nothing to choose.`
@@ -48,6 +47,16 @@ export const deadEnd: Check = {
       return isClear ? leftBlank(inquiry, question) : []
     }),
 }
+
+/** Whether what a question offers is told by conditions over answers. */
+function isOfferClear({ model }: Inquiry, question: PlannedQuestion): boolean {
+  const { classes, opaque } = model.domain(question.place.code)
+  return !opaque && classes.every(c => offersOf(question, classes, c) !== null)
+}
+
+/** Answers by which a question has to be answered and offers nothing; null where there are none, or why it is not decided. */
+export const findStuck = (inquiry: Inquiry, question: PlannedQuestion): Answers | null | string =>
+  isOfferClear(inquiry, question) ? decided(inquiry, question, 'answered') : stuck(inquiry, question)
 
 const undecided = ({ place }: PlannedQuestion, why: string): Finding =>
   undecidedFinding(place, `whether there is always something to choose for ${quotedName(place)}`, why)

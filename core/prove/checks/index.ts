@@ -7,6 +7,7 @@ import { backwardRoute } from './backwardRoute'
 import { circle } from './circle'
 import { childlessParent } from './childlessParent'
 import { deadEnd } from './deadEnd'
+import { mayRunOut } from './mayRunOut'
 import { doubleLabel } from './doubleLabel'
 import { duplicateRow } from './duplicateRow'
 import { ignoredLevel } from './ignoredLevel'
@@ -124,6 +125,7 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   unmeetableValid,
   unreachableFinish,
   deadEnd,
+  mayRunOut,
   promiseBroken,
   alwaysShown,
   alwaysRequired,

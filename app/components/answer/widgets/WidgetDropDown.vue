@@ -3,7 +3,7 @@ import { isRecord } from '#core/form/answers'
 import { offeredNow } from '#core/fill/fill'
 import { writeInLabel } from '#core/form/types'
 import { WRITE_IN } from '#core/form/rows'
-import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
+import { fieldAttributes, withPlaces, type WidgetEmits, type WidgetProps } from './widget'
 
 const props = defineProps<WidgetProps<'choice'>>()
 const emit = defineEmits<WidgetEmits>()
@@ -33,7 +33,7 @@ function choose(code: string | null) {
       clearable
       v-bind="fieldAttributes(props)"
       :items="[
-        ...rows.map(r => ({ value: r.code, title: r.label })),
+        ...rows.map(r => ({ value: r.code, title: withPlaces(r) })),
         ...(question.writeIn ? [{ value: WRITE_IN, title: writeInLabel(question) }] : []),
       ]"
       @update:model-value="choose"

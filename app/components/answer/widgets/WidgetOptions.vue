@@ -20,6 +20,7 @@ interface Shown {
   label: string
   alone: boolean
   picture?: string
+  places?: number
 }
 const writesIn = computed(() => 'writeIn' in props.question && props.question.writeIn !== undefined)
 const options = computed((): Shown[] => {
@@ -39,6 +40,7 @@ const options = computed((): Shown[] => {
     label: r.label,
     alone: r.alone === true,
     picture: r.picture,
+    places: r.places,
   }))
   return question.writeIn
     ? [...own, { code: WRITE_IN, value: WRITE_IN, label: writeInLabel(question), alone: false }]
@@ -104,7 +106,14 @@ function write(texts: readonly string[]) {
           :src="o.picture"
           alt=""
         />
-        <span>{{ o.label }}</span>
+        <span
+          >{{ o.label
+          }}<span
+            v-if="o.places !== undefined"
+            class="quiet small left"
+            >{{ o.places }} left</span
+          ></span
+        >
       </label>
       <OwnWords
         v-if="o.code === WRITE_IN && writesIn && isChosen(o)"
@@ -159,6 +168,9 @@ label:has(:focus-visible) {
 }
 label :deep(.v-selection-control__input) {
   outline: none;
+}
+label .left {
+  margin-left: 10px;
 }
 .pictured {
   width: 96px;

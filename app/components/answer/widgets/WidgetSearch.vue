@@ -6,7 +6,7 @@ import { offeredNow } from '#core/fill/fill'
 import { writeInLabel } from '#core/form/types'
 import { WRITE_IN, type OfferedRow } from '#core/form/rows'
 import OwnWords from './OwnWords.vue'
-import { fieldAttributes, type WidgetEmits, type WidgetProps } from './widget'
+import { fieldAttributes, withPlaces, type WidgetEmits, type WidgetProps } from './widget'
 
 /** A list that is searched by typing. A long one is searched where it is kept. */
 const props = defineProps<WidgetProps<'choice' | 'choices'>>()
@@ -17,9 +17,9 @@ const open = ref(false)
 
 const rows = computed((): OfferedRow[] => {
   const offered = offeredNow(props.frame, props.step)
-  const own = [...(props.step.offer?.rows.values() ?? [])].filter(
-    r => offered === null || offered.has(r.code),
-  )
+  const own = [...(props.step.offer?.rows.values() ?? [])]
+    .filter(r => offered === null || offered.has(r.code))
+    .map(r => ({ ...r, label: withPlaces(r) }))
   return props.question.writeIn ? [...own, { code: WRITE_IN, label: writeInLabel(props.question) }] : own
 })
 const given = computed((): readonly Answer[] => {

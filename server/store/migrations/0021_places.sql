@@ -1,0 +1,1 @@
+ALTER TABLE "openings" ADD COLUMN "places" jsonb DEFAULT '[]'::jsonb NOT NULL;

@@ -7,7 +7,7 @@ import type { RespondentPage } from '#shared/api/answering'
 export function useAnswering(token: string, page: RespondentPage | null) {
   const filling = useFilling(token, page)
   const kept = useKeptAnswers(token)
-  const sending = useSending(token)
+  const sending = useSending(token, page?.isGuarded === true)
   const draft = useTurnDraft(token, page, newKey())
   const { answers, key, place, stage, visible, currentSending, typedSoFar } = filling
   const keepHere = () =>

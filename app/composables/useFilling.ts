@@ -18,7 +18,7 @@ function standingHere(token: string, page: RespondentPage | null): Standing {
 /** One response as it is filled on a respondent's page: the answers, and the way through the pages. */
 export function useFilling(token: string, page: RespondentPage | null) {
   const visible = useVisibleForm(token, page)
-  const { fromLink, unknownParameters } = useLinkParameters(visible.plan)
+  const { fromLink, unknownParameters } = useLinkParameters(visible.plan, page?.brought)
   const begin = (): Answers => ({ ...page?.answers, ...fromLink.value })
   const answers = shallowRef<Answers>(begin())
   const begunOn = ref(page?.today ?? '')

@@ -2,8 +2,8 @@ import type { Ref } from 'vue'
 import type { Answers } from '#core/form/answers'
 import type { Plan } from '#core/fill/planned'
 
-/** What a respondent's link brings along: hidden values by their parameters, and what the form does not know. */
-export function useLinkParameters(plan: Ref<Plan | null>) {
+/** What a respondent's link brings along: hidden values by their parameters, and what the form does not know. `answered`: what the link answers by itself. */
+export function useLinkParameters(plan: Ref<Plan | null>, answered: Answers = {}) {
   const brought = Object.entries(useRoute().query).flatMap(([name, value]) =>
     typeof value === 'string' ? [[name, value] as const] : [],
   )
@@ -21,7 +21,8 @@ export function useLinkParameters(plan: Ref<Plan | null>) {
       const code = codes.value.get(name)
       return code === undefined ? [] : [[code, value] as const]
     })
-    return Object.fromEntries(known)
+    // What the link itself answers is the server’s word.
+    return { ...Object.fromEntries(known), ...answered }
   })
   const unknownParameters = computed(() =>
     brought.map(([name]) => name).filter(name => !codes.value.has(name)),

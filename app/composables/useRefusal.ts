@@ -20,6 +20,9 @@ const TITLES: Readonly<Record<string, string>> = {
   'closed-for-now': 'Closed for now',
   closed: 'Closed',
   full: 'Full',
+  answered: 'Answered already',
+  'not-invited': 'Not for you',
+  passphrase: 'Passphrase',
 }
 export const titleOfRefusal = (code: string): string => TITLES[code] ?? 'This form can’t be opened'
 

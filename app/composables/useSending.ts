@@ -3,8 +3,8 @@ import type { Refusal } from '#shared/api/refusal'
 import type { Returning, Sending, Sent } from '#shared/api/answering'
 import { callLink } from '~/api/callLink'
 
-/** Sends a response, or gives a turn back; `message` is what is said when that is done. */
-export function useSending(token: string) {
+/** Sends a response, or gives a turn back; `message` is what is said when that is done. `isGuarded`: a proof of work goes with it. */
+export function useSending(token: string, isGuarded: boolean) {
   const busy = ref(false)
   const refusal = ref<Refusal | null>(null)
   const message = ref<ClosingMessage | null>(null)
@@ -27,7 +27,8 @@ export function useSending(token: string) {
   /** Sends answers. `closing`: makes what is said when nobody comes after this turn. True when they were taken. */
   const send = (body: Sending, closing: (taken: Sent) => ClosingMessage) =>
     attempt(async () => {
-      const taken = await callLink('sendAnswers', { params: { token }, body })
+      const proof = isGuarded ? { proof: await proofFor(body) } : {}
+      const taken = await callLink('sendAnswers', { params: { token }, body: { ...body, ...proof } })
       ownLink.value = taken.link
       return taken.next === null ? closing(taken) : handedOnTo(taken.next)
     })
@@ -40,6 +41,11 @@ export function useSending(token: string) {
       return { title: `Given back to ${to}`, text, forward: null }
     })
   return { busy, refusal, message, ownLink, send, giveBack }
+}
+
+async function proofFor({ key }: Sending): Promise<string> {
+  const { findProof } = await import('#core/form/proofOfWork')
+  return findProof(key)
 }
 
 const handedOnTo = (next: string): ClosingMessage => ({

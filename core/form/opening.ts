@@ -1,6 +1,7 @@
 import { tzOffset } from '@date-fns/tz'
 import { z } from 'zod'
 import { dayNumber } from '../expressions/dates'
+import { Audience } from './audience'
 import { LIMITS } from './limits'
 
 /** A moment as somebody writes it in a place: date and time of the day, without a zone. */
@@ -9,14 +10,24 @@ const LocalTime = z
   .regex(/^\d{4}-\d\d-\d\dT([01]\d|2[0-3]):[0-5]\d$/, 'a moment is written 2026-05-01T09:00')
   .refine(text => dayNumber(text.slice(0, 10)) !== null, 'there is no such day')
 
+/** Stands for every site. */
+export const ANYWHERE = '*'
+
 /** A time zone by its name in the tz database. */
 const Zone = z.string().max(60).refine(isZone, 'there is no such time zone')
+
+/** A site as it stands before the path of an address (RFC 6454), or any. */
+const Origin = z.union([
+  z.literal(ANYWHERE),
+  z.string().regex(/^https?:\/\/[a-z0-9.-]{1,200}(:\d{1,5})?$/, 'a site is written https://wherry.example'),
+])
 
 const Words = z.string().trim().max(LIMITS.text).default('')
 
 /**
  * When a form takes responses, and how many: it is no part of the definition, and holds for all releases. Moments are those of clocks in
- * `zone`. `lateBy`: minutes after the closing in which what was begun is still taken. `most`: responses in all, those withdrawn not counted.
+ * `zone`. `lateBy`: minutes after the closing in which what was begun is still taken. `most`: responses in all, those withdrawn not counted; `audience`: who may answer; `embedOn`: the sites
+ * whose pages may show it inside.
  */
 export const Opening = z
   .strictObject({
@@ -32,7 +43,13 @@ export const Opening = z
     between: Words,
     after: Words,
     full: Words,
+    audience: Audience.default(() => Audience.parse({})),
+    embedOn: z.array(Origin).max(50).default([]),
   })
+  .refine(
+    ({ audience: { isAnonymous, each } }) => !isAnonymous || each === null,
+    'whoever answers anonymously can’t be counted: set no number of responses for each',
+  )
   .refine(
     o => o.opensAt === null || o.closesAt === null || o.opensAt < o.closesAt,
     'it has to open before it closes',

@@ -71,6 +71,15 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   withdrawRelease: form('release'),
   loadOpening: form('read'),
   saveOpening: form('release'),
+  // Personal links open the form in somebody’s name: only who may release it sees them.
+  listWays: form('release'),
+  makeWay: form('release'),
+  changeWay: form('release'),
+  removeWay: form('release'),
+  invitePeople: form('release'),
+  postInvitations: form('release'),
+  savePassphrase: form('release'),
+  makeShortAddress: form('release'),
   listUnderWay: form('release'),
   listShares: form('own'),
   shareForm: form('own'),
@@ -93,6 +102,7 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   keepTurn: 'anyone',
   readFile: 'anyone',
   giveFile: 'anyone',
+  enterPassphrase: 'anyone',
 }
 
 /** A route as the address of a request finds it. */

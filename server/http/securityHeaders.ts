@@ -1,5 +1,11 @@
 import { randomBytes } from 'node:crypto'
-import { getRequestHeader, setResponseHeaders, type H3Event } from 'h3'
+import {
+  getRequestHeader,
+  removeResponseHeader,
+  setResponseHeader,
+  setResponseHeaders,
+  type H3Event,
+} from 'h3'
 
 declare module 'h3' {
   interface H3EventContext {
@@ -9,7 +15,7 @@ declare module 'h3' {
 }
 
 /** Content Security Policy, level 3. Styles of single elements are set by the interface library, and can't load or run anything. */
-const policyOf = (nonce: string) =>
+const policyOf = (nonce: string, framedBy = "'none'") =>
   [
     "default-src 'self'",
     `script-src 'self' 'nonce-${nonce}'`,
@@ -22,7 +28,7 @@ const policyOf = (nonce: string) =>
     "object-src 'none'",
     "base-uri 'none'",
     "form-action 'self'",
-    "frame-ancestors 'none'",
+    `frame-ancestors ${framedBy}`,
   ].join('; ')
 
 /** Sets what every answer carries; pages and answers of routes are kept by no cache. `isTls`: the browser came by https. */
@@ -39,6 +45,13 @@ export function setSecurityHeaders(event: H3Event, isTls: boolean): void {
   })
   if (isTls) setResponseHeaders(event, { 'strict-transport-security': 'max-age=31536000' })
   if (!event.path.startsWith('/_nuxt/')) setResponseHeaders(event, { 'cache-control': 'no-store' })
+}
+
+/** Lets pages of some sites show this answer inside a frame. `sites`: as in Content Security Policy. */
+export function allowFraming(event: H3Event, sites: readonly string[]): void {
+  const policy = policyOf(event.context.nonce ?? '', sites.join(' '))
+  setResponseHeader(event, 'content-security-policy', policy)
+  removeResponseHeader(event, 'x-frame-options')
 }
 
 /**

@@ -1,5 +1,7 @@
-import { defineEventHandler, getRequestHeader, setResponseHeader } from 'h3'
+import { defineEventHandler, getRequestHeader, setResponseHeader, type H3Event } from 'h3'
 import { findKeptPage } from '../http/keptPages'
+import { allowFraming } from '../http/securityHeaders'
+import { findEntrance } from '../services/entrances'
 import { respondentPageKey } from '../services/respondentPageKey'
 import { database } from '../store/current'
 
@@ -11,9 +13,11 @@ declare module 'h3' {
 }
 
 const LINK = /^\/f\/([\w-]+)$/
+const ANY_LINK = /^\/f\/([\w~-]+)(?:\?|$)/
 
 /** The first page of a release is the same for all strangers: drawn once, it is given to the next as it is. What is asked for with a cookie or parameters is drawn for itself. */
 export default defineEventHandler(async event => {
+  await allowFrame(event)
   const token = LINK.exec(event.path)?.[1]
   const isPlain = event.method === 'GET' && getRequestHeader(event, 'cookie') === undefined
   if (import.meta.dev || token === undefined || !isPlain) return
@@ -35,4 +39,13 @@ async function keyOf(token: string): Promise<string | null> {
   } catch {
     return null
   }
+}
+
+/** Lets the sites that a form names show it inside their pages. Browsers say themselves that they load a frame (Fetch Metadata). */
+async function allowFrame(event: H3Event): Promise<void> {
+  const token = ANY_LINK.exec(event.path)?.[1]
+  if (token === undefined || getRequestHeader(event, 'sec-fetch-dest') !== 'iframe') return
+  const entrance = await findEntrance(await database(), token)
+  const sites = entrance?.settings?.embedOn ?? []
+  if (sites.length > 0) allowFraming(event, sites)
 }

@@ -3,13 +3,14 @@ import { z } from 'zod'
 import { planOf } from '../../core/fill/plan'
 import type { Plan } from '../../core/fill/planned'
 import type { Turn } from '../../core/form/turns'
-import { firstTurn, turnOf } from '../../core/parties/turns'
+import { filledBy, firstTurn, turnOf } from '../../core/parties/turns'
 import { peopleLists, withPeople, type PeopleRows } from '../../core/lists/people'
 import type { Designer } from '../../shared/api/session'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, turns } from '../store/schema'
-import { findEntrance, refuseUnlessTaken, type Entrance } from './openings'
+import { refuseIfSpent, refuseUnlessAdmitted } from './admission'
+import { findEntrance, refuseUnlessTaken, type Entrance } from './entrances'
 import { presentPeople } from './teamRows'
 import { findPowers } from './people/rights'
 import { lockTurn } from './openTurnTarget'
@@ -23,6 +24,10 @@ export interface LinkUse {
   /** The token of a release or a private link, or the id of a turn, which only those open who are signed in. */
   token: string
   caller: Pick<Designer, 'id' | 'name' | 'email'> | null
+  /** What the browser has of passphrases that were entered. */
+  passes?: readonly string[]
+  /** A digest of where the request comes from, which tells nothing else. */
+  source?: string
 }
 
 /** What a link leads to: a release to begin with, or a turn of a response under way. */
@@ -55,6 +60,8 @@ export async function resolveLink(
   const entrance = await findEntrance(db, use.token)
   if (!entrance) return resolveTurn(db, use, lock)
   if (purpose !== 'sending') refuseUnlessTaken(entrance, purpose === 'goingOn')
+  await refuseUnlessAdmitted(db, use, entrance)
+  if (purpose === 'beginning') await refuseIfSpent(db, use, entrance)
   const { release, plan } = await readyTarget(db, entrance.releaseId, {})
   const turn = firstTurn(release.definition)
   if (turn?.signIn) refuseStranger(use)
@@ -156,3 +163,12 @@ async function planRelease(db: Database, id: string) {
 
 const refuseUnknown = () =>
   refuse(404, 'not-found', 'This link leads nowhere. Ask whoever sent it for a new one.')
+
+/** What the link answers by itself: hidden questions of the first turn, whatever a page says. */
+export function broughtBy({ plan, turn, entrance }: LinkTarget): Record<string, string> {
+  const own = filledBy(plan, turn)
+  const brought = Object.entries(entrance?.way?.values ?? {})
+  return Object.fromEntries(
+    brought.filter(([code]) => own.has(code) && plan.byCode.get(code)?.place.node.type === 'hidden'),
+  )
+}

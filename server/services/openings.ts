@@ -1,17 +1,26 @@
-import { randomBytes } from 'node:crypto'
+import { randomBytes, randomInt } from 'node:crypto'
 import { and, desc, eq, sql } from 'drizzle-orm'
-import type { LimitedOption } from '../../core/form/places'
-import { Opening, openingState, tellOpening, type OpeningState } from '../../core/form/opening'
+import { namesRespondents } from '../../core/form/audience'
+import type { Form } from '../../core/form/definition'
+import { Opening, openingState } from '../../core/form/opening'
 import type { LoadedOpening } from '../../shared/api/openings'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
-import { openings, releases, responseCounts } from '../store/schema'
+import { refuseNotOpen } from './entrances'
+import { openings, releases, responseCounts, ways } from '../store/schema'
 
 /** The opening of a form: its address, its settings, and how many responses stand. It begins with its first release. */
 export async function loadOpening(db: Database, formId: string): Promise<LoadedOpening> {
   await ensureOpening(db, formId)
   const [found] = await db
-    .select({ token: openings.token, settings: openings.settings, standing: responseCounts.standing })
+    .select({
+      token: openings.token,
+      code: openings.code,
+      settings: openings.settings,
+      standing: responseCounts.standing,
+      hasPassphrase: sql<boolean>`${openings.passphraseHash} is not null`,
+      places: openings.places,
+    })
     .from(openings)
     .leftJoin(responseCounts, eq(responseCounts.formId, openings.formId))
     .where(eq(openings.formId, formId))
@@ -31,8 +40,32 @@ export async function ensureOpening(db: Database, formId: string): Promise<void>
 /** Sets when a form takes responses. */
 export async function saveOpening(db: Database, formId: string, settings: Opening): Promise<LoadedOpening> {
   await ensureOpening(db, formId)
+  if (settings.audience.isAnonymous) await refuseNamed(db, formId)
   await db.update(openings).set({ settings }).where(eq(openings.formId, formId))
   return loadOpening(db, formId)
+}
+
+/** Refuses to call a form anonymous that knows who answers it. */
+async function refuseNamed(db: Database, formId: string): Promise<void> {
+  const [newest] = await db
+    .select({ definition: releases.definition })
+    .from(releases)
+    .where(eq(releases.formId, formId))
+    .orderBy(desc(releases.number))
+    .limit(1)
+  if (newest) refuseNaming(newest.definition)
+  const [person] = await db
+    .select({ id: ways.id })
+    .from(ways)
+    .where(and(eq(ways.formId, formId), eq(ways.kind, 'person')))
+    .limit(1)
+  if (person) refuse(422, 'not-anonymous', 'Responses can’t be anonymous: some people have personal links.')
+}
+
+/** Refuses a form whose responses can’t be anonymous. */
+export function refuseNaming(form: Form): void {
+  const why = namesRespondents(form)
+  if (why !== null) refuse(422, 'not-anonymous', `Responses can’t be anonymous: ${why}.`)
 }
 
 /** Withdraws a release, or puts it back. */
@@ -50,78 +83,40 @@ export async function withdrawRelease(
   if (!changed) refuse(404, 'not-found', 'There is no such version.')
 }
 
-/** A release that a link leads to, with what says whether it takes responses. */
-export interface Entrance {
-  releaseId: string
-  withdrawnAt: Date | null
-  settings: Opening | null
-  standing: number | null
-  places: readonly LimitedOption[] | null
-}
-
-const ENTRANCE = {
-  releaseId: releases.id,
-  withdrawnAt: releases.withdrawnAt,
-  settings: openings.settings,
-  standing: responseCounts.standing,
-  places: openings.places,
-}
-
-/** The release behind a link: one by its own, or by the form’s the newest that is not withdrawn; null where the link is none of these. */
-export async function findEntrance(db: Database, token: string): Promise<Entrance | null> {
-  const [own] = await db
-    .select(ENTRANCE)
-    .from(releases)
-    .leftJoin(openings, eq(openings.formId, releases.formId))
-    .leftJoin(responseCounts, eq(responseCounts.formId, releases.formId))
-    .where(eq(releases.token, token))
-  if (own) return own
-  const [newest] = await db
-    .select(ENTRANCE)
-    .from(openings)
-    .innerJoin(releases, eq(releases.formId, openings.formId))
-    .leftJoin(responseCounts, eq(responseCounts.formId, openings.formId))
-    .where(eq(openings.token, token))
-    .orderBy(sql`${releases.withdrawnAt} is not null`, desc(releases.number))
-    .limit(1)
-  return newest ?? null
-}
-
-const CODES: Record<Exclude<OpeningState, 'open'>, string> = {
-  before: 'not-open-yet',
-  between: 'closed-for-now',
-  after: 'closed',
-  full: 'full',
-}
-
-/** Where a release stands for a response. `isLate`: it was begun before; whether there is room then shows when it is stored. */
-function stateOf({ withdrawnAt, settings, standing }: Entrance, isLate: boolean): OpeningState | 'withdrawn' {
-  if (withdrawnAt !== null) return 'withdrawn'
-  const state = settings === null ? 'open' : openingState(settings, new Date(), standing ?? 0, isLate)
-  return isLate && state === 'full' ? 'open' : state
-}
-
-/** Whether a response that was begun is still taken. */
-export const isStillTaken = (entrance: Entrance): boolean => stateOf(entrance, true) === 'open'
-
-/** Refuses where no responses are taken, with what the form says to that. */
-export function refuseUnlessTaken(entrance: Entrance, isLate: boolean): void {
-  const state = stateOf(entrance, isLate)
-  if (state === 'withdrawn')
-    refuse(
-      410,
-      'version-withdrawn',
-      'This version of the form was withdrawn. Ask whoever sent it for a new link.',
-    )
-  if (state !== 'open' && entrance.settings) refuseNotOpen(entrance.settings, state)
-}
-
-/** Refuses a response in one of the states in which none are taken. */
-export const refuseNotOpen = (settings: Opening, state: Exclude<OpeningState, 'open'>) =>
-  refuse(403, CODES[state], tellOpening(settings, state))
-
 /** Refuses where as many responses stand as the form takes. */
 export async function refuseIfFull(db: Database, formId: string): Promise<void> {
   const { settings, state } = await loadOpening(db, formId)
   if (state === 'full') refuseNotOpen(settings, state)
+}
+
+/** A short address is typed off paper: no letter in it is taken for another. */
+const LETTERS = 'abcdefghjkmnpqrstuvwxyz23456789'
+const CODE = 7
+/** Somebody else’s code is hit once in some thousand million times. */
+const TRIES = 5
+
+/** Gives a form its short address; one that it has it keeps. @returns its end */
+export async function makeShortAddress(db: Database, formId: string): Promise<string> {
+  await ensureOpening(db, formId)
+  for (let tries = 0; tries < TRIES; tries++) {
+    const code = Array.from({ length: CODE }, () => LETTERS[randomInt(LETTERS.length)]).join('')
+    const [taken] = await db.select({ id: openings.formId }).from(openings).where(eq(openings.code, code))
+    if (taken) continue
+    const [opening] = await db
+      .update(openings)
+      .set({ code: sql`coalesce(${openings.code}, ${code})` })
+      .where(eq(openings.formId, formId))
+      .returning({ code: openings.code })
+    if (opening?.code) return opening.code
+  }
+  throw new Error('No short address was free.')
+}
+
+/** The token behind a short address; null where there is none. */
+export async function findByCode(db: Database, code: string): Promise<string | null> {
+  const [found] = await db
+    .select({ token: openings.token })
+    .from(openings)
+    .where(eq(openings.code, code.trim().toLowerCase()))
+  return found?.token ?? null
 }

@@ -7,6 +7,7 @@ import { listPlaces, placeName } from '../../core/form/walk'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { openings, releases, responseCounts, responses } from '../store/schema'
+import { uncountSender } from './admission'
 
 /** The options of a form that can run out, with how often they are chosen; kept until the transaction ends. */
 async function lockPlaces(db: Database, formId: string): Promise<LimitedOption[]> {
@@ -100,7 +101,11 @@ function refuseGone(form: Form, gone: readonly LimitedOption[]): never {
 /** A response no longer stands: there is room for another one, and what it has chosen is free again. */
 export async function giveUp(
   db: Database,
-  { releaseId, answers }: Pick<typeof responses.$inferSelect, 'releaseId' | 'answers'>,
+  {
+    releaseId,
+    answers,
+    ...sender
+  }: Pick<typeof responses.$inferSelect, 'releaseId' | 'answers' | 'wayId' | 'userId'>,
 ): Promise<void> {
   const [release] = await db
     .select({ formId: releases.formId, definition: releases.definition })
@@ -111,5 +116,6 @@ export async function giveUp(
     .update(responseCounts)
     .set({ standing: sql`greatest(0, ${responseCounts.standing} - 1)` })
     .where(eq(responseCounts.formId, release.formId))
+  await uncountSender(db, release.formId, sender)
   await takePlaces(db, release, answers, {})
 }

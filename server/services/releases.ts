@@ -11,7 +11,7 @@ import type { Proved } from '../threads/tasks'
 import { forms, releases } from '../store/schema'
 import { listAcceptances } from './acceptances'
 import { isoToday } from './calendar'
-import { ensureOpening } from './openings'
+import { loadOpening, refuseNaming } from './openings'
 import { countPlaces } from './places'
 
 /**
@@ -49,7 +49,8 @@ export async function releaseForm(
       releasedBy: designer.id,
     }
     await tx.insert(releases).values(made)
-    await ensureOpening(tx, id)
+    const { settings } = await loadOpening(tx, id)
+    if (settings.audience.isAnonymous) refuseNaming(draft)
     await countPlaces(tx, id, draft)
     return { number: made.number, token: made.token }
   })

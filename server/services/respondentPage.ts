@@ -11,7 +11,7 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { isoToday } from './calendar'
 import { isOpen } from './keepTurn'
-import { resolveLink, type LinkTarget, type LinkUse } from './links'
+import { broughtBy, resolveLink, type LinkTarget, type LinkUse } from './links'
 import { listEarlierTurns, nameToTell } from './returnTurn'
 import { loadPlaces } from './places'
 import { standingOf } from './workspace'
@@ -19,14 +19,17 @@ import { standingOf } from './workspace'
 /** Everything that a page needs to be filled: only what the party of the turn may see leaves the server. */
 export async function loadRespondentPage(db: Database, use: LinkUse): Promise<RespondentPage> {
   const target = await resolveLink(db, use, { for: 'beginning' })
-  const { release, plan, turn, row, response } = target
+  const { release, plan, turn, response } = target
   const begunOn = response?.begunOn ?? isoToday()
   const answers = answersSoFar(target)
   const standing = await standingOf(db, target)
   const seen = redactForParty(fill(plan, answers, begunOn), turn, answers)
   return {
     ...(await visibleForm(db, target, seen)),
-    token: row ? use.token : release.token,
+    token: tokenToGoOn(target, use),
+    brought: broughtBy(target),
+    isAnonymous: target.entrance?.settings?.audience.isAnonymous === true,
+    isGuarded: target.entrance?.settings?.audience.isGuarded === true,
     release: release.number,
     today: begunOn,
     answers: seen.answers,
@@ -35,10 +38,16 @@ export async function loadRespondentPage(db: Database, use: LinkUse): Promise<Re
   }
 }
 
+/** Under what a page goes on: its turn’s link, a further way with the number of the release, else the release’s own. */
+function tokenToGoOn({ row, release, entrance }: LinkTarget, use: LinkUse): string {
+  if (row) return use.token
+  return entrance?.way ? `${entrance.way.token}~${release.number}` : release.token
+}
+
 /** The answers of a response, with what its open turn has typed so far. */
 function answersSoFar(target: LinkTarget): Answers {
   const { plan, turn, row, response } = target
-  const stored = response?.answers ?? {}
+  const stored = response?.answers ?? broughtBy(target)
   return row?.draft && isOpen(target) ? withTurn(plan, turn, stored, row.draft).answers : stored
 }
 

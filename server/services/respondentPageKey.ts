@@ -6,13 +6,14 @@ import { loadWorkspace } from './workspace'
 
 /**
  * Everything that the first page of a link depends on, as a text: the link, the release, the people whom it offers, what of its options is
- * taken, the day, and what the workspace says of itself. Null for links of turns, whose pages are of one response.
+ * taken, what the link brings, the day, and what the workspace says of itself. Null for links of turns, whose pages are of one response.
  * @throws Refused for links that lead nowhere
  */
 export async function respondentPageKey(db: Database, token: string): Promise<string | null> {
   const { release, row, entrance } = await resolveLink(db, { token, caller: null }, { for: 'beginning' })
   if (row !== null) return null
   const offered = JSON.stringify(peopleLists(release.definition))
-  const places = JSON.stringify(entrance?.places)
-  return `${token} ${release.token} ${isoToday()} ${offered} ${places} ${JSON.stringify(await loadWorkspace(db))}`
+  const { places, way, settings } = entrance ?? {}
+  const entering = JSON.stringify([places, way?.values, settings?.audience])
+  return `${token} ${release.token} ${isoToday()} ${offered} ${entering} ${JSON.stringify(await loadWorkspace(db))}`
 }

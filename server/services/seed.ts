@@ -20,6 +20,7 @@ import { releases, responseCounts, responseEvents, responses, turns, users } fro
 import { storeForm } from './drafts'
 import { DEMO_OWNER, seedPeople, seedShares } from './seedPeople'
 import { seedTurns } from './seedTurns'
+import { seedWays } from './seedWays'
 import { seedSuggestions } from './seedSuggestions'
 import { hashPassword } from './people/passwords'
 import { isoToday } from './calendar'
@@ -44,6 +45,7 @@ export async function seed(db: Database, demo: boolean): Promise<void> {
     await seedShares(tx)
     await seedSuggestions(tx)
     await seedTurns(tx)
+    await seedWays(tx)
   })
 }
 

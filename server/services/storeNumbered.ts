@@ -26,7 +26,7 @@ export async function storeNumbered(
   { id: releaseId, formId }: { id: string; formId: string },
   sending: Sending,
   { answers, people }: Kept,
-  most: number | null,
+  { most, wayId, userId }: { most: number | null; wayId: string | null; userId: string | null },
 ): Promise<Stored | null> {
   const { key, begunOn } = sending
   const taken = db.$with('taken', { taken: sql<number>`taken`.as('taken') }).as(sql`
@@ -44,9 +44,9 @@ export async function storeNumbered(
     sentAt: sql<Date>`sent_at`.mapWith(responses.sentAt).as('sent_at'),
     number: sql<number>`number`.as('number'),
   }).as(sql`
-    insert into ${responses} (release_id, number, sending_key, sending_digest, begun_on, answers, people)
+    insert into ${responses} (release_id, number, sending_key, sending_digest, begun_on, answers, people, way_id, user_id)
     select ${releaseId}::uuid, taken.taken, ${key}::text, ${digestOfSending(sending)}::text, ${begunOn}::date,
-      ${JSON.stringify(answers)}::jsonb, ${people === null ? null : JSON.stringify(people)}::jsonb
+      ${JSON.stringify(answers)}::jsonb, ${people === null ? null : JSON.stringify(people)}::jsonb, ${wayId}::uuid, ${userId}::uuid
     from taken
     on conflict do nothing
     returning id, sent_at, number`)

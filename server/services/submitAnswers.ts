@@ -9,15 +9,17 @@ import type { Database } from '../store/database'
 import { responses, turns } from '../store/schema'
 import { acceptAnswers, answersToStore } from './acceptAnswers'
 import { isoToday } from './calendar'
+import { countSender, isBounded, isCounted, refuseMasses, senderOf } from './admission'
 import { claimFiles, filesIn } from './files'
 import { handOff, refuseOtherRelease, sentAnswer } from './handOff'
-import { resolveLink, type LinkTarget, type LinkUse } from './links'
+import { broughtBy, resolveLink, type LinkTarget, type LinkUse } from './links'
 import { openNextTurn, whoIsToAct } from './openTurn'
 import { standingOf } from './workspace'
 import { keepEvent } from './responseEvents'
 import { makeLink } from './turnLinks'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
-import { isStillTaken, refuseIfFull, refuseUnlessTaken } from './openings'
+import { isStillTaken, refuseUnlessTaken } from './entrances'
+import { refuseIfFull } from './openings'
 import { takePlaces } from './places'
 import { storeNumbered, type Stored } from './storeNumbered'
 
@@ -29,21 +31,25 @@ export async function submitAnswers(db: Database, use: LinkUse, sending: Sending
   const target = await resolveLink(db, use, { for: 'sending' })
   const { release, plan, turn, row, entrance } = target
   if (row) return handOff(db, use, sending)
-  if (entrance && !isStillTaken(entrance)) {
+  const isWatched = entrance !== null && isBounded(entrance)
+  if (entrance && (isWatched || !isStillTaken(entrance))) {
     const taken = await answerAgain(db, release, sending)
     if (taken) return taken
     refuseUnlessTaken(entrance, true)
+    await refuseMasses(db, use, entrance, sending)
   }
   refuseOtherRelease(release.number, sending.release)
   refuseWrongDay(sending.begunOn)
   const standing = await standingOf(db, target)
-  const filled = acceptAnswers(plan, turn, {}, sending.answers, { begunOn: sending.begunOn, standing })
+  const given = { ...sending.answers, ...broughtBy(target) }
+  const filled = acceptAnswers(plan, turn, {}, given, { begunOn: sending.begunOn, standing })
   const kept = { filled, answers: answersToStore(filled, turn, {}, null) }
   // One statement is atomic by itself.
-  const isOne = turn === null && filesIn(filled).length === 0 && !entrance?.places?.length
+  const isOne =
+    turn === null && filesIn(filled).length === 0 && !entrance?.places?.length && !isCounted(entrance, use)
   const stored = isOne
-    ? await storeResponse(db, target, sending, kept)
-    : await db.transaction(tx => storeResponse(tx, target, sending, kept))
+    ? await storeResponse(db, use, target, sending, kept)
+    : await db.transaction(tx => storeResponse(tx, use, target, sending, kept))
   if (stored) return stored
   const again = await answerAgain(db, release, sending)
   if (again) return again
@@ -64,12 +70,17 @@ function refuseWrongDay(begunOn: string) {
 /** Stores a response with its files, and hands it on from its first turn; null where it was sent before. */
 async function storeResponse(
   db: Database,
+  use: LinkUse,
   { release, turn, who, entrance }: LinkTarget,
   sending: Sending,
   { filled, answers }: { filled: Filled; answers: ReturnType<typeof answersToStore> },
 ): Promise<Sent | null> {
-  const stored = await storeNumbered(db, release, sending, answers, entrance?.settings?.most ?? null)
+  const stored = await storeNumbered(db, release, sending, answers, {
+    most: entrance?.settings?.most ?? null,
+    ...senderOf(entrance, use),
+  })
   if (!stored) return null
+  if (entrance && isCounted(entrance, use)) await countSender(db, use, entrance)
   if (entrance?.places?.length) await takePlaces(db, release, {}, answers.answers)
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
   if (!turn) return sentAnswer(release, stored, null, null)

@@ -1,169 +1,15 @@
-import {
-  date,
-  index,
-  integer,
-  pgTable,
-  primaryKey,
-  text,
-  timestamp,
-  uniqueIndex,
-  uuid,
-} from 'drizzle-orm/pg-core'
+import { date, index, integer, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
-import { Opening } from '../../core/form/opening'
-import { LimitedOption } from '../../core/form/places'
-import { AcceptedRisk } from '../../shared/api/releases'
-import { Right } from '../../shared/api/sharing'
-import {
-  AnyAnswers,
-  KeptPeople,
-  StoredEdits,
-  StoredFinding,
-  StoredForm,
-  StoredList,
-} from '../../shared/api/stored'
+import { AnyAnswers, KeptPeople } from '../../shared/api/stored'
 import { EVENT_KINDS, EventDetails } from '../../shared/api/storedEvents'
-import { OUTCOMES, StoredProposal } from '../../shared/api/suggestions'
 import { at, bytes, id, json, maybeAt } from './columns'
-import { teams, users } from './peopleTables'
+import { users } from './peopleTables'
+import { forms } from './formTables'
+import { releases, ways } from './releaseTables'
 
+export * from './formTables'
 export * from './peopleTables'
-
-/** A form with its draft; `revision` counts the saves. */
-export const forms = pgTable('forms', {
-  id: id(),
-  title: text('title').notNull(),
-  draft: json('draft', StoredForm).notNull(),
-  /** The draft as it was when the form was made: every later state follows from it by the changes. Null for forms older than this column. */
-  begun: json('begun', StoredForm),
-  revision: integer('revision').notNull().default(0),
-  createdAt: at('created_at'),
-  savedAt: at('saved_at'),
-  /** Words by which it is found among many. */
-  tags: json('tags', z.array(z.string())).notNull().default([]),
-  /** Since when it is put away; null: it stands among the forms that are worked on. */
-  archivedAt: timestamp('archived_at', { withTimezone: true, mode: 'date' }),
-})
-
-/** What a person or a team may do with a form; who is in none of the rows may nothing. */
-export const formRights = pgTable(
-  'form_rights',
-  {
-    id: id(),
-    formId: uuid('form_id')
-      .notNull()
-      .references(() => forms.id, { onDelete: 'cascade' }),
-    userId: uuid('user_id').references(() => users.id, { onDelete: 'cascade' }),
-    teamId: uuid('team_id').references(() => teams.id, { onDelete: 'cascade' }),
-    rights: json('rights', z.array(Right)).notNull(),
-  },
-  t => [
-    uniqueIndex('form_rights_user').on(t.formId, t.userId),
-    uniqueIndex('form_rights_team').on(t.formId, t.teamId),
-    index('form_rights_of_user').on(t.userId),
-  ],
-)
-
-/** Choice lists that the workspace keeps for all forms; drafts hold a copy that follows, releases the rows of their time. */
-export const sharedLists = pgTable('shared_lists', {
-  id: id(),
-  code: text('code').notNull().unique(),
-  title: text('title').notNull(),
-  list: json('list', StoredList).notNull(),
-  rowCount: integer('row_count').notNull(),
-  revision: integer('revision').notNull().default(1),
-  savedBy: uuid('saved_by').references(() => users.id),
-  savedAt: at('saved_at'),
-})
-
-/** Every save of a draft, with who made it and when: from the first on, any state can be built again. */
-export const changes = pgTable(
-  'changes',
-  {
-    id: id(),
-    formId: uuid('form_id')
-      .notNull()
-      .references(() => forms.id, { onDelete: 'cascade' }),
-    revision: integer('revision').notNull(),
-    userId: uuid('user_id').references(() => users.id),
-    edits: json('edits', StoredEdits).notNull(),
-    at: at('at'),
-  },
-  t => [uniqueIndex('changes_form_revision').on(t.formId, t.revision)],
-)
-
-/** Remarks on drafts, and changes proposed for them: open until somebody decides. */
-export const suggestions = pgTable(
-  'suggestions',
-  {
-    id: id(),
-    formId: uuid('form_id')
-      .notNull()
-      .references(() => forms.id, { onDelete: 'cascade' }),
-    userId: uuid('user_id').references(() => users.id),
-    at: at('at'),
-    /** The row that a remark is about; null: the form, or what the edits say. */
-    about: text('about'),
-    note: text('note').notNull(),
-    /** Null for remarks. */
-    proposal: json('proposal', StoredProposal),
-    outcome: text('outcome', { enum: OUTCOMES }),
-    reply: text('reply').notNull().default(''),
-    decidedBy: uuid('decided_by').references(() => users.id),
-    decidedAt: maybeAt('decided_at'),
-  },
-  t => [index('suggestions_form').on(t.formId, t.outcome)],
-)
-
-/** Risks of drafts that somebody accepted, by finding: one comes back when what it rests on changes. */
-export const acceptances = pgTable(
-  'acceptances',
-  {
-    formId: uuid('form_id')
-      .notNull()
-      .references(() => forms.id, { onDelete: 'cascade' }),
-    key: text('key').notNull(),
-    basis: text('basis').notNull(),
-    reason: text('reason').notNull(),
-    by: text('by').notNull(),
-    at: at('at'),
-  },
-  t => [primaryKey({ columns: [t.formId, t.key] })],
-)
-
-/** A frozen, numbered version of a form that can collect responses under its link. */
-export const releases = pgTable(
-  'releases',
-  {
-    id: id(),
-    formId: uuid('form_id')
-      .notNull()
-      .references(() => forms.id, { onDelete: 'cascade' }),
-    number: integer('number').notNull(),
-    /** The revision of the draft that was released; of releases older than this column the last one before it. */
-    revision: integer('revision'),
-    token: text('token').notNull().unique(),
-    definition: json('definition', StoredForm).notNull(),
-    findings: json('findings', z.array(StoredFinding)).notNull(),
-    accepted: json('accepted', z.array(AcceptedRisk)).notNull(),
-    releasedBy: uuid('released_by').references(() => users.id),
-    releasedAt: at('released_at'),
-    /** Since when it takes nothing any more, and the form’s own link passes it over. */
-    withdrawnAt: maybeAt('withdrawn_at'),
-  },
-  t => [uniqueIndex('releases_form_number').on(t.formId, t.number)],
-)
-
-/** The address of a form, which leads to its newest release, and when it takes responses. */
-export const openings = pgTable('openings', {
-  formId: uuid('form_id')
-    .primaryKey()
-    .references(() => forms.id, { onDelete: 'cascade' }),
-  token: text('token').notNull().unique(),
-  settings: json('settings', Opening).notNull(),
-  /** The options of the newest release that can run out, and how often each is chosen in responses that stand. */
-  places: json('places', z.array(LimitedOption)).notNull().default([]),
-})
+export * from './releaseTables'
 
 /** The answers of one respondent, or one chain of parties, to one release: only those in play. */
 export const responses = pgTable(
@@ -186,12 +32,16 @@ export const responses = pgTable(
     turn: text('turn'),
     /** Its number among the responses of the form, from 1 on. */
     number: integer('number').notNull(),
+    /** By which further way it came, and who was signed in; null for neither, and where the form is anonymous. */
+    wayId: uuid('way_id').references(() => ways.id, { onDelete: 'set null' }),
+    userId: uuid('user_id').references(() => users.id, { onDelete: 'set null' }),
     /** When it was taken out of the way before it was done. */
     withdrawnAt: maybeAt('withdrawn_at'),
   },
   t => [
     uniqueIndex('responses_release_key').on(t.releaseId, t.sendingKey),
     index('responses_sent').on(t.releaseId, t.sentAt),
+    index('responses_way').on(t.wayId),
   ],
 )
 

@@ -8,8 +8,8 @@ import { AnyAnswers, Counter, StoredForm } from './stored'
 
 const IsoDay = z.string().refine(day => dayNumber(day) !== null, 'a date is written 2026-05-01')
 
-/** The token of a link in an address. */
-export const LinkToken = z.object({ token: z.string().regex(/^[\w-]{1,80}$/) })
+/** The token of a link in an address; a further way goes on with a release under `token~2`. */
+export const LinkToken = z.object({ token: z.string().regex(/^[\w-]{1,80}(?:~[1-9]\d{0,8})?$/) })
 
 /** A file that the party of a link reads. */
 export const FileOfLink = LinkToken.extend({ file: z.uuid() })
@@ -27,6 +27,8 @@ export const Sending = z.strictObject({
   answers: AnyAnswers,
   seat: PageKey.optional(),
   base: DraftAt.optional(),
+  /** Of a guarded form: see `core/form/proofOfWork.ts`. */
+  proof: z.string().max(20).optional(),
 })
 export type Sending = z.infer<typeof Sending>
 
@@ -92,7 +94,7 @@ export const StandingValues = z.custom<Standing>(
   'standing values by name',
 )
 
-/** Everything that a page needs to be filled. `token`: under which it goes on, of the release where the form’s own link was opened. */
+/** Everything that a page needs to be filled. `token`: under which it goes on, of the release where the form’s own link was opened; `brought`: what the link answers by itself. */
 export const RespondentPage = VisibleForm.extend({
   token: z.string(),
   release: z.int(),
@@ -100,6 +102,9 @@ export const RespondentPage = VisibleForm.extend({
   answers: AnyAnswers,
   turn: OpenedTurn.nullable(),
   standing: StandingValues,
+  brought: z.record(z.string(), z.string()),
+  isAnonymous: z.boolean(),
+  isGuarded: z.boolean(),
 })
 export type RespondentPage = z.infer<typeof RespondentPage>
 

@@ -14,6 +14,7 @@ import * as session from './session'
 import * as sharing from './sharing'
 import { CounterInAddress } from './stored'
 import * as suggestions from './suggestions'
+import { WAY_ENDPOINTS } from './wayEndpoints'
 
 /** A request that the server answers: where, with what, and what comes back. */
 export interface Endpoint {
@@ -204,6 +205,7 @@ export const API = {
     answer: session.Done,
   },
   ...RELEASE_ENDPOINTS,
+  ...WAY_ENDPOINTS,
   listShares: { method: 'GET', path: '/api/forms/:id/shares', params: Id, answer: z.array(sharing.Share) },
   shareForm: {
     method: 'PUT',

@@ -6,6 +6,7 @@ export const LINK_ROUTES = {
   searchRows: { method: 'POST', path: '/api/answer/:token/rows' },
   keepTurn: { method: 'POST', path: '/api/answer/:token/draft' },
   returnTurn: { method: 'POST', path: '/api/answer/:token/return' },
+  enterPassphrase: { method: 'POST', path: '/api/answer/:token/passphrase' },
   giveFile: { method: 'POST', path: '/api/answer/:token/files' },
 } as const
 export type LinkRoute = keyof typeof LINK_ROUTES

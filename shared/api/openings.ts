@@ -1,14 +1,23 @@
 import { z } from 'zod'
 import { Opening, OPENING_STATES } from '../../core/form/opening'
+import { LimitedOption } from '../../core/form/places'
 
-/** The opening of a form as designers see it: the token of its address, the settings, where it stands now, and how many responses count. */
+/** The opening of a form as designers see it: the token of its address, the end of its short one (null for none), the settings, where it stands now, how many responses count, whether a passphrase is asked for, and the options that can run out. */
 export const LoadedOpening = z.object({
   token: z.string(),
+  code: z.string().nullable(),
   settings: Opening,
   state: z.enum(OPENING_STATES),
   standing: z.int(),
+  hasPassphrase: z.boolean(),
+  places: z.array(LimitedOption),
 })
 export type LoadedOpening = z.infer<typeof LoadedOpening>
 
 /** Withdraws a release, or puts it back. */
 export const Withdrawal = z.strictObject({ isWithdrawn: z.boolean() })
+
+/** The end of the short address of a form. */
+export const ShortAddress = z.object({ code: z.string() })
+/** A short address as it is typed. */
+export const TypedCode = z.object({ code: z.string().max(20) })

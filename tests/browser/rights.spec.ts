@@ -24,7 +24,7 @@ const ADMINS: readonly Caller[] = ['own', 'admin']
 const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
   ...{ signIn: ALL, signOut: ALL, loadSetUp: ALL, setUp: ALL, forgetPassword: ALL, openKey: ALL },
   ...{ choosePassword: ALL, openLink: ALL, sendAnswers: ALL, refetchForm: ALL, searchRows: ALL },
-  ...{ returnTurn: ALL, keepTurn: ALL, loadHealth: ALL, giveFile: ALL, readFile: ALL },
+  ...{ returnTurn: ALL, keepTurn: ALL, loadHealth: ALL, giveFile: ALL, readFile: ALL, enterPassphrase: ALL },
   ...{ loadAccount: SIGNED_IN, changeAccount: SIGNED_IN, changePassword: SIGNED_IN, endSession: SIGNED_IN },
   ...{ beginSecondFactor: SIGNED_IN, confirmSecondFactor: SIGNED_IN, removeSecondFactor: SIGNED_IN },
   ...{ listForms: SIGNED_IN, listInbox: SIGNED_IN },
@@ -43,6 +43,14 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     releaseForm: ['own', 'release'],
     withdrawRelease: ['own', 'release'],
     saveOpening: ['own', 'release'],
+    listWays: ['own', 'release'],
+    makeWay: ['own', 'release'],
+    changeWay: ['own', 'release'],
+    removeWay: ['own', 'release'],
+    invitePeople: ['own', 'release'],
+    postInvitations: ['own', 'release'],
+    savePassphrase: ['own', 'release'],
+    makeShortAddress: ['own', 'release'],
   },
   loadOpening: READERS,
   ...{ deleteForm: ['own'], listShares: ['own'], shareForm: ['own'] },
@@ -106,7 +114,7 @@ async function isLetThrough(caller: APIRequestContext, name: keyof typeof API, i
   const address = path
     .replace(':id', id ?? NOBODY)
     .replace(/:(?:revision|release)/, '0')
-    .replace(/:(?:file|suggestion)/, NOBODY)
+    .replace(/:(?:file|suggestion|way)/, NOBODY)
     .replace(/:(?:key|token|code)/, 'nobody')
   const query = name === 'loadChanges' ? '?since=0' : ''
   const data = method === 'POST' || method === 'PUT' ? {} : undefined

@@ -6,7 +6,11 @@ import { callApi } from '~/api/callApi'
 /** The address of the form, whether it takes responses, and what decides that. */
 const draft = useDraft()
 const params = { id: draft.id }
-const { data: opening, error } = await useAsyncData(
+const {
+  data: opening,
+  error,
+  refresh,
+} = await useAsyncData(
   () => `opening-${draft.id}`,
   () => callApi(API.loadOpening, { params }),
   { server: false },
@@ -44,6 +48,30 @@ async function save(settings: Opening): Promise<boolean> {
     busy.value = false
   }
 }
+/** What each panel saves is its own part of the settings. */
+const saveTimes = (times: Opening) => {
+  const { isClosed, audience, embedOn } = opening.value?.settings ?? times
+  return save({ ...times, isClosed, audience, embedOn })
+}
+const saveAudience = async (audience: Opening['audience']) =>
+  opening.value ? save({ ...opening.value.settings, audience }) : false
+const again = async (run: () => Promise<unknown>) => {
+  busy.value = true
+  refusal.value = null
+  try {
+    await run()
+    await refresh()
+    return true
+  } catch (cause) {
+    refusal.value = refusalOf(cause)
+    return false
+  } finally {
+    busy.value = false
+  }
+}
+const savePassphrase = (passphrase: string | null) =>
+  again(() => callApi(API.savePassphrase, { params, body: { passphrase } }))
+const makeCode = () => again(() => callApi(API.makeShortAddress, { params }))
 async function copy() {
   await navigator.clipboard.writeText(address.value)
   copied.value = true
@@ -101,9 +129,43 @@ async function copy() {
         <OpeningSettings
           :opening="opening.settings"
           :busy="busy"
-          :save="settings => save({ ...settings, isClosed: opening?.settings.isClosed ?? false })"
+          :save="saveTimes"
         />
       </FoldedPart>
+      <FoldedPart
+        v-if="mayChange"
+        :title="`Who may answer: ${AUDIENCE_WORDS[opening.settings.audience.who]}`"
+      >
+        <AudienceSettings
+          :audience="opening.settings.audience"
+          :has-passphrase="opening.hasPassphrase"
+          :busy="busy"
+          :save="saveAudience"
+          :save-passphrase="savePassphrase"
+        />
+      </FoldedPart>
+      <FoldedPart title="Short address, QR code, embedding">
+        <AddressTools
+          :opening="opening"
+          :address="address"
+          :may-change="mayChange"
+          :save="save"
+          :make-code="makeCode"
+        />
+      </FoldedPart>
+      <ul
+        v-if="opening.places.length > 0"
+        class="small places"
+        aria-label="Places"
+      >
+        <li
+          v-for="p in opening.places"
+          :key="`${p.question} ${p.option}`"
+          :class="{ risk: p.taken >= p.places }"
+        >
+          <code>{{ p.option }}</code> {{ p.taken }} of {{ p.places }} taken
+        </li>
+      </ul>
     </template>
   </section>
 </template>
@@ -129,6 +191,12 @@ h2 {
 .light.on {
   border-color: var(--verdigris);
   background: var(--verdigris);
+}
+ul.places {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 20px;
+  list-style: none;
 }
 .address {
   overflow-wrap: anywhere;

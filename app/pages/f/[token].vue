@@ -60,6 +60,7 @@ provide(ROW_FINDER, {
   remember: visible.rememberRow,
 })
 const begunBefore = useBegunBefore(link, token)
+useFrameHeight()
 /** Goes to the top of what comes, where errors stand first. */
 async function toTop(step: void | Promise<void>) {
   await step
@@ -80,6 +81,10 @@ async function toTop(step: void | Promise<void>) {
       <p v-if="error && refusalOf(error).code === 'sign-in'">
         <a :href="`/sign-in?to=/f/${link}`">Sign in</a>
       </p>
+      <LazyPassphraseDoor
+        v-if="error && refusalOf(error).code === 'passphrase'"
+        :link="link"
+      />
     </template>
     <template v-else>
       <LazyLookPictures
@@ -138,6 +143,13 @@ async function toTop(step: void | Promise<void>) {
           v-if="begunBefore && stage === 'fill'"
           :link="begunBefore"
         />
+        <p
+          v-if="data.isAnonymous && stage === 'fill' && answering.pagination.at.value === 0"
+          class="small quiet"
+        >
+          This form is anonymous: neither who you are, nor your address, nor the link is kept with your
+          answers.
+        </p>
         <AnswerProgress
           :count="answering.pagination.pages.value.length"
           :at="answering.pagination.at.value"

@@ -19,6 +19,9 @@ export const ALLOWANCES = {
   setUpBySource: { most: 10, seconds: 15 * 60 },
   refetchByLink: { most: 300, seconds: 10 * 60 },
   searchByLink: { most: 1_200, seconds: 10 * 60 },
+  passphraseBySource: { most: 60, seconds: 15 * 60 },
+  passphraseByLink: { most: 300, seconds: 15 * 60 },
+  shortBySource: { most: 120, seconds: 15 * 60 },
   filesBySource: { most: 600, seconds: 60 * 60 },
 } as const satisfies Record<string, Allowance>
 
@@ -27,11 +30,15 @@ export const ALLOWANCES = {
  * The count is made before what is tried, so that tries side by side count too.
  */
 export async function countTry(db: Database, what: keyof typeof ALLOWANCES, whose: string): Promise<void> {
-  const { most, seconds } = ALLOWANCES[what]
+  return countWithin(db, keyOf(what, whose), ALLOWANCES[what])
+}
+
+/** The same by an allowance of its own. */
+export async function countWithin(db: Database, key: string, { most, seconds }: Allowance): Promise<void> {
   const isOver = sql`${tallies.since} < now() - make_interval(secs => ${seconds})`
   const [row] = await db
     .insert(tallies)
-    .values({ key: keyOf(what, whose), number: 1 })
+    .values({ key, number: 1 })
     .onConflictDoUpdate({
       target: tallies.key,
       set: {

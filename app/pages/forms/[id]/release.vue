@@ -133,6 +133,7 @@ async function copy(token: string) {
         </v-btn>
       </div>
     </section>
+    <Suspense v-if="latest && draft.may('release')"><WaysCard /></Suspense>
     <section
       class="block"
       aria-label="Versions"

@@ -1,7 +1,8 @@
 import { API } from '../../../../shared/api/endpoints'
+import { linkUseOf } from '../../../http/linkUse'
 import { openRoute } from '../../../http/route'
 import { loadRespondentPage } from '../../../services/respondentPage'
 
-export default openRoute(API.openLink, ({ db, params, caller }) =>
-  loadRespondentPage(db, { token: params.token, caller }),
+export default openRoute(API.openLink, ({ db, event, params, caller }) =>
+  loadRespondentPage(db, linkUseOf(event, params.token, caller)),
 )

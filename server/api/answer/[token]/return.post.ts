@@ -1,11 +1,12 @@
 import { API } from '../../../../shared/api/endpoints'
+import { linkUseOf } from '../../../http/linkUse'
 import { openRoute } from '../../../http/route'
 import { LARGEST_SENDING } from '../../../services/acceptAnswers'
 import { returnTurn } from '../../../services/returnTurn'
 
 export default openRoute(
   API.returnTurn,
-  ({ db, params, body, caller }) => returnTurn(db, { token: params.token, caller }, body),
+  ({ db, event, params, body, caller }) => returnTurn(db, linkUseOf(event, params.token, caller), body),
   {
     most: LARGEST_SENDING,
   },

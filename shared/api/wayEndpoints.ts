@@ -1,0 +1,65 @@
+import { z } from 'zod'
+import * as answering from './answering'
+import { Id } from './ids'
+import { LINK_ROUTES } from './linkRoutes'
+import * as openings from './openings'
+import * as session from './session'
+import * as ways from './ways'
+
+/** The ways into a form: links with a name, personal links, a passphrase, a short address. */
+export const WAY_ENDPOINTS = {
+  listWays: { method: 'GET', path: '/api/forms/:id/ways', params: Id, answer: z.array(ways.Way) },
+  makeWay: {
+    method: 'POST',
+    path: '/api/forms/:id/ways',
+    params: Id,
+    body: ways.NewLink,
+    answer: ways.Way,
+  },
+  changeWay: {
+    method: 'PUT',
+    path: '/api/forms/:id/ways/:way',
+    params: ways.WayOfForm,
+    body: ways.ChangeWay,
+    answer: ways.Way,
+  },
+  removeWay: {
+    method: 'DELETE',
+    path: '/api/forms/:id/ways/:way',
+    params: ways.WayOfForm,
+    answer: session.Done,
+  },
+  invitePeople: {
+    method: 'POST',
+    path: '/api/forms/:id/invitations',
+    params: Id,
+    body: ways.InvitedPeople,
+    answer: ways.InvitedCount,
+  },
+  postInvitations: {
+    method: 'POST',
+    path: '/api/forms/:id/invitations/posting',
+    params: Id,
+    body: ways.PostInvitations,
+    answer: ways.PostedCount,
+  },
+  makeShortAddress: {
+    method: 'POST',
+    path: '/api/forms/:id/short-address',
+    params: Id,
+    answer: openings.ShortAddress,
+  },
+  savePassphrase: {
+    method: 'PUT',
+    path: '/api/forms/:id/passphrase',
+    params: Id,
+    body: ways.Passphrase,
+    answer: session.Done,
+  },
+  enterPassphrase: {
+    ...LINK_ROUTES.enterPassphrase,
+    params: answering.LinkToken,
+    body: ways.TypedPassphrase,
+    answer: session.Done,
+  },
+} as const

@@ -7,12 +7,13 @@ type Called<N extends LinkRoute> = (typeof API)[N]
 /** What every answer has: enough to tell it from what some proxy on the way says, without a schema library on the page. */
 const PARTS: Record<LinkRoute, readonly string[]> = {
   openLink: ['definition', 'access', 'refetchOn', 'token', 'release', 'today', 'answers', 'turn', 'brought'],
-  sendAnswers: ['sentAt', 'number', 'next', 'link'],
+  sendAnswers: ['sentAt', 'number', 'next', 'link', 'own'],
   refetchForm: ['definition', 'access', 'refetchOn'],
   searchRows: ['rows', 'count'],
   keepTurn: ['at'],
   returnTurn: ['to'],
   enterPassphrase: ['done'],
+  mailCopy: ['done'],
   giveFile: ['file', 'name', 'bytes'],
 }
 

@@ -26,7 +26,10 @@ export function useAnswering(token: string, page: RespondentPage | null) {
     key.value = page?.turn?.draft?.key ?? newKey()
     const found = kept.recall()
     draft.compare(found)
-    if (found) filling.bringBack(found)
+    if (found) {
+      filling.bringBack(found)
+      if (page?.own?.mayCorrect) stage.value = 'fill'
+    }
   })
   function finish() {
     kept.forget()
@@ -63,7 +66,7 @@ export function useAnsweringSteps(
   async function send() {
     if (!filled.value || goToProblem()) return
     own.draft.stop()
-    const body = { ...own.currentSending(), ...own.draft.mark() }
+    const body = { ...own.draft.mark(), ...own.currentSending() }
     if (await sending.send(body, own.closeAs)) return own.finish()
     own.draft.refused(sending.refusal.value?.code)
     if (sending.refusal.value?.code !== 'run-out') return

@@ -24,7 +24,7 @@ export function useFilling(token: string, page: RespondentPage | null) {
   const begunOn = ref(page?.today ?? '')
   const key = ref('')
   const place = ref<Page>(FIRST_PAGE)
-  const stage = ref<'fill' | 'check' | 'sent'>('fill')
+  const stage = ref<'own' | 'fill' | 'check' | 'sent'>(page?.own ? 'own' : 'fill')
   const standing = shallowRef(standingHere(token, page))
   const filled = computed(() =>
     visible.plan.value ? fill(visible.plan.value, answers.value, begunOn.value, standing.value) : null,
@@ -40,11 +40,13 @@ export function useFilling(token: string, page: RespondentPage | null) {
     release: page?.release ?? 0,
     key: key.value,
     begunOn: begunOn.value,
+    ...(page?.own ? { base: page.own.at } : {}),
     answers: onlyOwn(filled.value ? answersInPlay(filled.value) : {}),
   })
   /** What is said at the end, when the response has its number. */
-  function closeAs({ number, link }: Sent): ClosingMessage {
-    const own = link === null ? null : linkAddress(link)
+  function closeAs({ number, link, own: ownPath }: Sent): ClosingMessage {
+    const path = link ?? ownPath
+    const own = path === null ? null : linkAddress(path)
     standing.value = { ...standing.value, response: { number, link: own } }
     return filled.value ? findClosingMessage(filled.value) : PLAIN_CLOSING
   }

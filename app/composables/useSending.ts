@@ -8,8 +8,8 @@ export function useSending(token: string, isGuarded: boolean) {
   const busy = ref(false)
   const refusal = ref<Refusal | null>(null)
   const message = ref<ClosingMessage | null>(null)
-  /** Where what was handed on stands, and comes back to; null where nothing can come back. */
-  const ownLink = ref<string | null>(null)
+  /** What the server said when it took the response. */
+  const sent = shallowRef<Sent | null>(null)
 
   async function attempt(run: () => Promise<ClosingMessage>): Promise<boolean> {
     busy.value = true
@@ -29,7 +29,7 @@ export function useSending(token: string, isGuarded: boolean) {
     attempt(async () => {
       const proof = isGuarded ? { proof: await proofFor(body) } : {}
       const taken = await callLink('sendAnswers', { params: { token }, body: { ...body, ...proof } })
-      ownLink.value = taken.link
+      sent.value = taken
       return taken.next === null ? closing(taken) : handedOnTo(taken.next)
     })
   /** Gives the response back to an earlier turn, with a remark and what was typed so far. */
@@ -40,7 +40,7 @@ export function useSending(token: string, isGuarded: boolean) {
         'They have your remark. What you filled is kept: this same link opens again when it is your turn.'
       return { title: `Given back to ${to}`, text, forward: null }
     })
-  return { busy, refusal, message, ownLink, send, giveBack }
+  return { busy, refusal, message, sent, send, giveBack }
 }
 
 async function proofFor({ key }: Sending): Promise<string> {

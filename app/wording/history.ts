@@ -4,6 +4,7 @@ import type { HistoryLine } from '#shared/api/responses'
 const WORDS: Record<HistoryLine['kind'], (line: HistoryLine) => string> = {
   sent: ({ turn, target, isDone }) =>
     isDone ? `handed in “${turn}”: done` : `handed in “${turn}”, on to “${target}”`,
+  corrected: () => 'corrected the response',
   returned: ({ turn, target }) => `gave “${turn}” back to “${target}”`,
   reassigned: ({ turn, to }) => `gave “${turn}” to ${to.join(', ')}`,
   'taken over': ({ turn }) => `took “${turn}” over`,

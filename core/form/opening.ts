@@ -22,12 +22,15 @@ const Origin = z.union([
   z.string().regex(/^https?:\/\/[a-z0-9.-]{1,200}(:\d{1,5})?$/, 'a site is written https://wherry.example'),
 ])
 
+/** How long whoever sent a response may correct it: never, as long as the form takes responses, or so many days. */
+const Corrections = z.union([z.enum(['never', 'open']), z.int().min(1).max(3_650)])
+
 const Words = z.string().trim().max(LIMITS.text).default('')
 
 /**
  * When a form takes responses, and how many: it is no part of the definition, and holds for all releases. Moments are those of clocks in
  * `zone`. `lateBy`: minutes after the closing in which what was begun is still taken. `most`: responses in all, those withdrawn not counted; `audience`: who may answer; `embedOn`: the sites
- * whose pages may show it inside.
+ * whose pages may show it inside; `corrections`: how long a response can be corrected by whoever sent it.
  */
 export const Opening = z
   .strictObject({
@@ -45,10 +48,15 @@ export const Opening = z
     full: Words,
     audience: Audience.default(() => Audience.parse({})),
     embedOn: z.array(Origin).max(50).default([]),
+    corrections: Corrections.default('never'),
   })
   .refine(
     ({ audience: { isAnonymous, each } }) => !isAnonymous || each === null,
     'whoever answers anonymously can’t be counted: set no number of responses for each',
+  )
+  .refine(
+    ({ audience, corrections }) => !audience.isAnonymous || corrections === 'never',
+    'what was sent anonymously can’t be corrected: nobody knows whose it is',
   )
   .refine(
     o => o.opensAt === null || o.closesAt === null || o.opensAt < o.closesAt,
@@ -92,6 +100,14 @@ export function openingState(opening: Opening, now: Date, standing: number, isLa
   if (isClosed) return 'between'
   if (opensAt !== null && now < instantIn(zone, opensAt)) return 'before'
   return most !== null && standing >= most ? 'full' : 'open'
+}
+
+/** Whether a response that was sent may be corrected at a moment. */
+export function mayCorrect(opening: Opening, sentAt: Date, now: Date): boolean {
+  const { corrections } = opening
+  if (corrections === 'never') return false
+  if (typeof corrections === 'number') return now.getTime() < sentAt.getTime() + corrections * 1_440 * MINUTE
+  return openingState({ ...opening, most: null }, now, 0) === 'open'
 }
 
 /** What is said to whoever comes while no responses are taken: the form's own text, else what is known. */

@@ -103,6 +103,7 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   readFile: 'anyone',
   giveFile: 'anyone',
   enterPassphrase: 'anyone',
+  mailCopy: 'anyone',
 }
 
 /** A route as the address of a request finds it. */

@@ -175,13 +175,20 @@ export async function claimFiles(
 export async function loadFileOfLink(db: Database, use: LinkUse, id: string) {
   const target = await resolveLink(db, use)
   const { plan, turn, response } = target
-  if (!response || !turn) return refuseUnseen()
+  if (!response) return refuseUnseen()
+  if (!turn) return loadOwnFile(db, response.id, id)
   const kept = await findKeptFile(db, target, id)
   if (kept) return { ...kept, responseId: response.id, turn: turn.code }
   const seen = redactForParty(fill(plan, response.answers, response.begunOn), turn, response.answers)
   const isSeen = Object.values(seen.answers).some(answer => holdsFile(answer, id))
   const file = isSeen ? await loadFile(db, id) : refuseUnseen()
   return file.responseId === response.id ? { ...file, turn: turn.code } : refuseUnseen()
+}
+
+/** A file of a response that is opened by its own link. */
+async function loadOwnFile(db: Database, responseId: string, id: string) {
+  const file = await loadFile(db, id)
+  return file.responseId === responseId ? { ...file, turn: '' } : refuseUnseen()
 }
 
 /** A file that was given in a turn that is kept until it goes on; null for any other. */

@@ -88,6 +88,7 @@ export function sentAnswer(
     number,
     next: next ? turnName(definition, next) : null,
     link: next ? link : null,
+    own: null,
   }
 }
 

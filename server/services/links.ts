@@ -13,6 +13,7 @@ import { refuseIfSpent, refuseUnlessAdmitted } from './admission'
 import { findEntrance, refuseUnlessTaken, type Entrance } from './entrances'
 import { presentPeople } from './teamRows'
 import { findPowers } from './people/rights'
+import { findByOwnLink } from './ownLinks'
 import { lockTurn } from './openTurnTarget'
 import { findByLink } from './turnLinks'
 
@@ -36,7 +37,7 @@ export interface LinkTarget {
   plan: Plan
   /** The turn that the link opens; null in a form without turns. */
   turn: Turn | null
-  /** The turn as it is stored; null for the link of a release. */
+  /** The turn as it is stored; null for the link of a release, and for the own link of a response, which has its response. */
   row: TurnRow | null
   response: typeof responses.$inferSelect | null
   /** Who has opened it, as far as it is known: a name or an address, else empty. */
@@ -58,7 +59,7 @@ export async function resolveLink(
   { lock = false, for: purpose = 'goingOn' }: Resolving = {},
 ): Promise<LinkTarget> {
   const entrance = await findEntrance(db, use.token)
-  if (!entrance) return resolveTurn(db, use, lock)
+  if (!entrance) return (await resolveOwn(db, use, lock)) ?? resolveTurn(db, use, lock)
   if (purpose !== 'sending') refuseUnlessTaken(entrance, purpose === 'goingOn')
   await refuseUnlessAdmitted(db, use, entrance)
   if (purpose === 'beginning') await refuseIfSpent(db, use, entrance)
@@ -67,6 +68,14 @@ export async function resolveLink(
   if (turn?.signIn) refuseStranger(use)
   const own = { row: null, response: null, who: use.caller?.name ?? '' }
   return { release, plan, turn, ...own, entrance }
+}
+
+/** The response behind its own link; null where the link is none. */
+async function resolveOwn(db: Database, { token }: LinkUse, lock: boolean): Promise<LinkTarget | null> {
+  const response = isId(token) ? null : await findByOwnLink(db, token, lock)
+  if (!response) return null
+  const { release, plan } = await readyTarget(db, response.releaseId, response.people ?? {})
+  return { release, plan, turn: null, row: null, response, who: '', entrance: null }
 }
 
 /** What the link of a turn leads to. */

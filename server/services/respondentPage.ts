@@ -13,6 +13,7 @@ import { isoToday } from './calendar'
 import { isOpen } from './keepTurn'
 import { broughtBy, resolveLink, type LinkTarget, type LinkUse } from './links'
 import { listEarlierTurns, nameToTell } from './returnTurn'
+import { ownResponseOf } from './ownLinks'
 import { loadPlaces } from './places'
 import { standingOf } from './workspace'
 
@@ -34,13 +35,14 @@ export async function loadRespondentPage(db: Database, use: LinkUse): Promise<Re
     today: begunOn,
     answers: seen.answers,
     turn: await openedTurn(db, target, seen, { begunOn, standing }),
+    own: await ownResponseOf(db, target),
     standing: standingQuotedIn(seen.form, standing),
   }
 }
 
-/** Under what a page goes on: its turn’s link, a further way with the number of the release, else the release’s own. */
-function tokenToGoOn({ row, release, entrance }: LinkTarget, use: LinkUse): string {
-  if (row) return use.token
+/** Under what a page goes on: the link of its turn or response, a further way with the number of the release, else the release’s own. */
+function tokenToGoOn({ response, release, entrance }: LinkTarget, use: LinkUse): string {
+  if (response) return use.token
   return entrance?.way ? `${entrance.way.token}~${release.number}` : release.token
 }
 

@@ -13,12 +13,14 @@ import { countSender, isBounded, isCounted, refuseMasses, senderOf } from './adm
 import { claimFiles, filesIn } from './files'
 import { handOff, refuseOtherRelease, sentAnswer } from './handOff'
 import { broughtBy, resolveLink, type LinkTarget, type LinkUse } from './links'
+import { correctAnswers } from './correctAnswers'
+import { isCorrectable, linkToCorrect } from './ownLinks'
 import { openNextTurn, whoIsToAct } from './openTurn'
 import { standingOf } from './workspace'
 import { keepEvent } from './responseEvents'
 import { makeLink } from './turnLinks'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
-import { isStillTaken, refuseUnlessTaken } from './entrances'
+import { isStillTaken, refuseUnlessTaken, type Entrance } from './entrances'
 import { refuseIfFull } from './openings'
 import { takePlaces } from './places'
 import { storeNumbered, type Stored } from './storeNumbered'
@@ -31,31 +33,48 @@ export async function submitAnswers(db: Database, use: LinkUse, sending: Sending
   const target = await resolveLink(db, use, { for: 'sending' })
   const { release, plan, turn, row, entrance } = target
   if (row) return handOff(db, use, sending)
-  const isWatched = entrance !== null && isBounded(entrance)
-  if (entrance && (isWatched || !isStillTaken(entrance))) {
-    const taken = await answerAgain(db, release, sending)
-    if (taken) return taken
-    refuseUnlessTaken(entrance, true)
-    await refuseMasses(db, use, entrance, sending)
-  }
+  if (target.response) return correctAnswers(db, use, sending)
+  const taken = entrance && (await answerIfTaken(db, use, target, entrance, sending))
+  if (taken) return taken
   refuseOtherRelease(release.number, sending.release)
   refuseWrongDay(sending.begunOn)
   const standing = await standingOf(db, target)
   const given = { ...sending.answers, ...broughtBy(target) }
   const filled = acceptAnswers(plan, turn, {}, given, { begunOn: sending.begunOn, standing })
   const kept = { filled, answers: answersToStore(filled, turn, {}, null) }
-  // One statement is atomic by itself.
-  const isOne =
-    turn === null && filesIn(filled).length === 0 && !entrance?.places?.length && !isCounted(entrance, use)
-  const stored = isOne
+  const stored = isOneStatement(target, use, filled)
     ? await storeResponse(db, use, target, sending, kept)
     : await db.transaction(tx => storeResponse(tx, use, target, sending, kept))
   if (stored) return stored
-  const again = await answerAgain(db, release, sending)
+  const again = await answerAgain(db, target, sending)
   if (again) return again
   await refuseIfFull(db, release.formId)
   return refuseSentBefore()
 }
+
+/** Refuses what the form takes no more, or what comes in masses; what it has taken already is answered again. */
+async function answerIfTaken(
+  db: Database,
+  use: LinkUse,
+  target: LinkTarget,
+  entrance: Entrance,
+  sending: Sending,
+): Promise<Sent | null> {
+  if (!isBounded(entrance) && isStillTaken(entrance)) return null
+  const taken = await answerAgain(db, target, sending)
+  if (taken) return taken
+  refuseUnlessTaken(entrance, true)
+  await refuseMasses(db, use, entrance, sending)
+  return null
+}
+
+/** Whether one statement stores all of a response: it is atomic by itself. */
+const isOneStatement = ({ turn, entrance }: LinkTarget, use: LinkUse, filled: Filled): boolean =>
+  turn === null &&
+  filesIn(filled).length === 0 &&
+  !entrance?.places?.length &&
+  !isCounted(entrance, use) &&
+  !isCorrectable(entrance)
 
 function refuseWrongDay(begunOn: string) {
   const age = (dayNumber(isoToday()) ?? 0) - (dayNumber(begunOn) ?? 0)
@@ -83,7 +102,8 @@ async function storeResponse(
   if (entrance && isCounted(entrance, use)) await countSender(db, use, entrance)
   if (entrance?.places?.length) await takePlaces(db, release, {}, answers.answers)
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
-  if (!turn) return sentAnswer(release, stored, null, null)
+  if (!turn)
+    return { ...sentAnswer(release, stored, null, null), own: await linkToCorrect(db, entrance, stored.id) }
   return handFirstOn(db, { release, turn, who }, sending, filled, stored)
 }
 
@@ -133,11 +153,12 @@ const ownLink = (db: Database, turnId: string, turn: Turn) =>
 /** The same sending again, after a lost connection: it is stored already, and gets the same answer; its own link is made anew. Null where it is new. */
 async function answerAgain(
   db: Database,
-  release: LinkTarget['release'],
+  { release, entrance }: Pick<LinkTarget, 'release' | 'entrance'>,
   sending: Sending,
 ): Promise<Sent | null> {
   const [row] = await db
     .select({
+      id: responses.id,
       sentAt: responses.sentAt,
       number: responses.number,
       digest: responses.sendingDigest,
@@ -152,5 +173,6 @@ async function answerAgain(
   refuseOtherAnswers(row.digest, sending)
   const turn = row.turn === null ? null : turnOf(release.definition, row.turn)
   const link = turn && row.turnId !== null ? await ownLink(db, row.turnId, turn) : null
-  return sentAnswer(release, row, row.nextTurn, link)
+  const own = turn ? null : await linkToCorrect(db, entrance, row.id)
+  return { ...sentAnswer(release, row, row.nextTurn, link), own }
 }

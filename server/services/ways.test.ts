@@ -143,8 +143,10 @@ describe('an audience', () => {
     await savePassphrase(db, id, await hashPassword('mast step'))
     expect(await refusalOf(send(use))).toMatchObject({ status: 401, code: 'passphrase' })
   })
+})
 
-  it('that is anonymous leaves nothing of itself in the store', async () => {
+describe('a form', () => {
+  it('that is anonymous keeps nothing of whoever answers with what they answered', async () => {
     const { id } = await released()
     const caller = await somebody('surveyor@wherry.example')
     await admit(id, { who: 'signedIn', isAnonymous: true, perHour: 5 })

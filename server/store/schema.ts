@@ -35,6 +35,8 @@ export const responses = pgTable(
     /** By which further way it came, and who was signed in; null for neither, and where the form is anonymous. */
     wayId: uuid('way_id').references(() => ways.id, { onDelete: 'set null' }),
     userId: uuid('user_id').references(() => users.id, { onDelete: 'set null' }),
+    /** When whoever sent it has corrected it last. */
+    correctedAt: maybeAt('corrected_at'),
     /** When it was taken out of the way before it was done. */
     withdrawnAt: maybeAt('withdrawn_at'),
   },
@@ -43,6 +45,20 @@ export const responses = pgTable(
     index('responses_sent').on(t.releaseId, t.sentAt),
     index('responses_way').on(t.wayId),
   ],
+)
+
+/** The links by which those who sent responses come back to them; only what is made of a link is kept. */
+export const ownLinks = pgTable(
+  'own_links',
+  {
+    id: id(),
+    responseId: uuid('response_id')
+      .notNull()
+      .references(() => responses.id, { onDelete: 'cascade' }),
+    hash: text('hash').notNull().unique(),
+    madeAt: at('made_at'),
+  },
+  t => [index('own_links_response').on(t.responseId)],
 )
 
 /** How many responses a form has taken, which is the last number given, and how many of them stand: those withdrawn don’t. */

@@ -32,12 +32,13 @@ export const Sending = z.strictObject({
 })
 export type Sending = z.infer<typeof Sending>
 
-/** When a response was taken and under which number, the name of the turn that is next (null when it is done), and one's own link, where it may be given back. */
+/** When a response was taken and under which number, the name of the turn that is next (null when it is done), and one's own link, where it may be given back. `own`: the link by which it can be corrected, null where it can’t. */
 export const Sent = z.object({
   sentAt: z.string(),
   number: z.int(),
   next: z.string().nullable(),
   link: z.string().nullable(),
+  own: z.string().nullable(),
 })
 export type Sent = z.infer<typeof Sent>
 
@@ -94,6 +95,18 @@ export const StandingValues = z.custom<Standing>(
   'standing values by name',
 )
 
+/** A response that was sent, opened by its own link: under which number, when, when it was as it is now (a correction goes on from there), and whether it can be corrected. */
+export const OwnResponse = z.object({
+  number: z.int(),
+  sentAt: z.string(),
+  at: z.string(),
+  mayCorrect: z.boolean(),
+})
+export type OwnResponse = z.infer<typeof OwnResponse>
+
+/** Asks for a copy of a response by e-mail, at an address that it gives. */
+export const CopyByMail = z.strictObject({ key: PageKey, to: z.email().max(200) })
+
 /** Everything that a page needs to be filled. `token`: under which it goes on, of the release where the form’s own link was opened; `brought`: what the link answers by itself. */
 export const RespondentPage = VisibleForm.extend({
   token: z.string(),
@@ -105,6 +118,7 @@ export const RespondentPage = VisibleForm.extend({
   brought: z.record(z.string(), z.string()),
   isAnonymous: z.boolean(),
   isGuarded: z.boolean(),
+  own: OwnResponse.nullable(),
 })
 export type RespondentPage = z.infer<typeof RespondentPage>
 

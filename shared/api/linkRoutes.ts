@@ -7,6 +7,7 @@ export const LINK_ROUTES = {
   keepTurn: { method: 'POST', path: '/api/answer/:token/draft' },
   returnTurn: { method: 'POST', path: '/api/answer/:token/return' },
   enterPassphrase: { method: 'POST', path: '/api/answer/:token/passphrase' },
+  mailCopy: { method: 'POST', path: '/api/answer/:token/copy' },
   giveFile: { method: 'POST', path: '/api/answer/:token/files' },
 } as const
 export type LinkRoute = keyof typeof LINK_ROUTES

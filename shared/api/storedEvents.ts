@@ -4,6 +4,7 @@ import { AnyAnswers } from './stored'
 /** What can happen to a response. */
 export const EVENT_KINDS = [
   'sent',
+  'corrected',
   'returned',
   'reassigned',
   'taken over',

@@ -56,6 +56,12 @@ export const WAY_ENDPOINTS = {
     body: ways.Passphrase,
     answer: session.Done,
   },
+  mailCopy: {
+    ...LINK_ROUTES.mailCopy,
+    params: answering.LinkToken,
+    body: answering.CopyByMail,
+    answer: session.Done,
+  },
   enterPassphrase: {
     ...LINK_ROUTES.enterPassphrase,
     params: answering.LinkToken,

@@ -73,7 +73,7 @@ test('a form is closed and opened again, scheduled and limited, and says so to w
   await expect(guest.getByRole('heading', { name: 'Closed for now' })).toBeVisible()
   await opening.getByRole('button', { name: 'Open again' }).click()
   await expect(opening.getByRole('heading', { name: 'Open', exact: true })).toBeVisible()
-  await opening.getByRole('button', { name: 'Opening and closing, limit, words' }).click()
+  await opening.getByRole('button', { name: 'Opening and closing, limit, corrections, words' }).click()
   await opening.getByLabel('Opens', { exact: true }).fill('2099-03-01T09:00')
   await opening.getByLabel('Closes', { exact: true }).fill('2099-02-01T09:00')
   await expect(opening.getByRole('alert')).toHaveText('It has to open before it closes.')

@@ -24,7 +24,15 @@ const ADMINS: readonly Caller[] = ['own', 'admin']
 const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
   ...{ signIn: ALL, signOut: ALL, loadSetUp: ALL, setUp: ALL, forgetPassword: ALL, openKey: ALL },
   ...{ choosePassword: ALL, openLink: ALL, sendAnswers: ALL, refetchForm: ALL, searchRows: ALL },
-  ...{ returnTurn: ALL, keepTurn: ALL, loadHealth: ALL, giveFile: ALL, readFile: ALL, enterPassphrase: ALL },
+  ...{
+    returnTurn: ALL,
+    keepTurn: ALL,
+    loadHealth: ALL,
+    giveFile: ALL,
+    readFile: ALL,
+    enterPassphrase: ALL,
+    mailCopy: ALL,
+  },
   ...{ loadAccount: SIGNED_IN, changeAccount: SIGNED_IN, changePassword: SIGNED_IN, endSession: SIGNED_IN },
   ...{ beginSecondFactor: SIGNED_IN, confirmSecondFactor: SIGNED_IN, removeSecondFactor: SIGNED_IN },
   ...{ listForms: SIGNED_IN, listInbox: SIGNED_IN },

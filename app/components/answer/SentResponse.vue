@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import type { ClosingMessage } from '#core/fill/closing'
+import type { Sent } from '#shared/api/answering'
 
 /** What is said when a response was sent. */
-defineProps<{ message: ClosingMessage; ownLink: string | null; canRepeat: boolean }>()
+defineProps<{ message: ClosingMessage; sent: Sent | null; canRepeat: boolean }>()
 const whole = (path: string) => `${window.location.origin}${path}`
 const emit = defineEmits<{ again: [] }>()
 </script>
@@ -11,11 +12,24 @@ const emit = defineEmits<{ again: [] }>()
   <h1 tabindex="-1">{{ message.title }}</h1>
   <p class="text">{{ message.text }}</p>
   <p
-    v-if="ownLink"
+    v-if="sent"
+    class="small quiet"
+  >
+    Number {{ sent.number }}, sent {{ readableDay(sent.sentAt) }}, {{ readableTime(sent.sentAt, true) }}
+  </p>
+  <p
+    v-if="sent?.link"
     class="own"
   >
     Should it be given back to you, you find it at your own link. Keep it:
-    <a :href="ownLink">{{ whole(ownLink) }}</a>
+    <a :href="sent.link">{{ whole(sent.link) }}</a>
+  </p>
+  <p
+    v-else-if="sent?.own"
+    class="own"
+  >
+    Something to correct? Your answers stay open to you at your own link. Keep it:
+    <a :href="sent.own">{{ whole(sent.own) }}</a>
   </p>
   <GoingOn
     v-if="message.forward"

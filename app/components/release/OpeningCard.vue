@@ -124,7 +124,7 @@ async function copy() {
       </p>
       <FoldedPart
         v-if="mayChange"
-        title="Opening and closing, limit, words"
+        title="Opening and closing, limit, corrections, words"
       >
         <OpeningSettings
           :opening="opening.settings"

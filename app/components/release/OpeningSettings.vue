@@ -13,6 +13,14 @@ const begin = { ...props.opening }
 if (begin.opensAt === null && begin.closesAt === null) begin.zone = ownZone
 const form = ref({ ...begin, opensAt: begin.opensAt ?? '', closesAt: begin.closesAt ?? '' })
 const zones = [...new Set(['UTC', ownZone, ...Intl.supportedValuesOf('timeZone')])]
+const { corrections: begunWith } = props.opening
+const correcting = ref<'never' | 'open' | 'days'>(typeof begunWith === 'number' ? 'days' : begunWith)
+const days = ref<number | null>(typeof begunWith === 'number' ? begunWith : 14)
+const CORRECTING = [
+  { value: 'never', title: 'never' },
+  { value: 'open', title: 'while the form is open' },
+  { value: 'days', title: 'for some days' },
+]
 const isSaved = ref(false)
 const isWrong = computed(
   () => form.value.opensAt !== '' && form.value.closesAt !== '' && form.value.opensAt >= form.value.closesAt,
@@ -23,10 +31,16 @@ const TEXTS = [
   { key: 'after', label: 'After it has closed', hint: 'Answers were taken until …' },
   { key: 'full', label: 'When it is full', hint: 'As many answers as were looked for have come in …' },
 ] as const
-watch(form, () => (isSaved.value = false), { deep: true })
+watch([form, correcting, days], () => (isSaved.value = false), { deep: true })
 async function saveAll() {
   const { opensAt, closesAt, ...others } = form.value
-  isSaved.value = await props.save({ ...others, opensAt: opensAt || null, closesAt: closesAt || null })
+  const corrections = correcting.value === 'days' ? (days.value ?? 1) : correcting.value
+  isSaved.value = await props.save({
+    ...others,
+    corrections,
+    opensAt: opensAt || null,
+    closesAt: closesAt || null,
+  })
 }
 </script>
 
@@ -81,6 +95,22 @@ async function saveAll() {
         responses in all
       </label>
     </div>
+    <label class="row-flex corrections">
+      Whoever sent a response may correct it
+      <v-select
+        v-model="correcting"
+        :items="CORRECTING"
+      />
+      <template v-if="correcting === 'days'">
+        for
+        <NumberField
+          v-model="days"
+          whole
+          :min="1"
+        />
+        days
+      </template>
+    </label>
     <label
       v-for="t in TEXTS"
       :key="t.key"
@@ -129,6 +159,13 @@ async function saveAll() {
   display: grid;
   gap: 4px;
   font-size: 14px;
+}
+.corrections {
+  font-size: 14px;
+}
+.corrections .v-select {
+  flex: none;
+  width: 220px;
 }
 .numbers {
   gap: 28px;

@@ -47,7 +47,7 @@ const addressOf = (file: string) => `/api/answer/${token}/files/${file}`
 provide(FILE_ADDRESS, addressOf)
 /** Whether there is a response already, whose files can be fetched. */
 const isUnderWay = turn.value?.isFirst === false || Object.keys(data.value?.answers ?? {}).length > 0
-if (turn.value && isUnderWay) provide(OWN_FILE_ADDRESS, addressOf)
+if (data.value?.own || (turn.value && isUnderWay)) provide(OWN_FILE_ADDRESS, addressOf)
 provide(FILE_TAKER, {
   take: (question, file) =>
     sendFile({ params: { token }, query: { question, key: key.value, name: file.name } }, file),
@@ -61,6 +61,10 @@ provide(ROW_FINDER, {
 })
 const begunBefore = useBegunBefore(link, token)
 useFrameHeight()
+/** Goes on to the answers of a response that was sent. */
+function correct() {
+  stage.value = 'fill'
+}
 /** Goes to the top of what comes, where errors stand first. */
 async function toTop(step: void | Promise<void>) {
   await step
@@ -115,13 +119,30 @@ async function toTop(step: void | Promise<void>) {
         :lines="turn.lines"
         :given-back-to="turn.givenBackTo"
       />
-      <SentResponse
-        v-else-if="stage === 'sent' && sending.message.value"
-        :message="sending.message.value"
-        :own-link="sending.ownLink.value"
-        :can-repeat="turn === null || turn.isFirst"
-        @again="toTop(steps.startAnother())"
+      <LazyOwnResponse
+        v-else-if="stage === 'own' && data.own"
+        :own="data.own"
+        :filled="filled"
+        :token="token"
+        @correct="toTop(correct())"
       />
+      <template v-else-if="stage === 'sent' && sending.message.value">
+        <SentResponse
+          :message="sending.message.value"
+          :sent="sending.sent.value"
+          :can-repeat="data.own === null && (turn === null || turn.isFirst)"
+          @again="toTop(steps.startAnother())"
+        />
+        <LazyResponseCopy
+          v-if="sending.sent.value"
+          :filled="filled"
+          :number="sending.sent.value.number"
+          :sent-at="sending.sent.value.sentAt"
+          :token="token"
+          :sending-key="key"
+          :may-mail="!data.isAnonymous"
+        />
+      </template>
       <template v-else>
         <LazyGivenBack
           v-if="turn?.remark"

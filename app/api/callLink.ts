@@ -14,6 +14,9 @@ const PARTS: Record<LinkRoute, readonly string[]> = {
   returnTurn: ['to'],
   enterPassphrase: ['done'],
   mailCopy: ['done'],
+  keepAnswers: ['secret', 'at'],
+  recallAnswers: ['kept', 'at'],
+  mailKept: ['done'],
   giveFile: ['file', 'name', 'bytes'],
 }
 

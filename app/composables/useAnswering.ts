@@ -2,40 +2,58 @@ import type { Answer } from '#core/form/answers'
 import { allProblems } from '#core/fill/fill'
 import { pageOfProblem } from '#core/fill/pages'
 import type { RespondentPage } from '#shared/api/answering'
+import type { KeptResponse } from './useKeptAnswers'
 
 /** The filling of one response on a respondent's page, with what is kept of it and how it is sent. */
 export function useAnswering(token: string, page: RespondentPage | null) {
   const filling = useFilling(token, page)
-  const kept = useKeptAnswers(token)
+  const { answers, key, place, stage, visible, currentSending, typedSoFar } = filling
+  /** Whether another tab of this browser has sent these answers, or dropped them. */
+  const isSentElsewhere = ref(false)
+  const kept = useKeptAnswers(token, found => {
+    if (stage.value === 'sent' || stage.value === 'own') return
+    if (found === null) isSentElsewhere.value = true
+    else if (found.key === key.value) filling.bringBack({ ...found, place: place.value })
+  })
   const sending = useSending(token, page?.isGuarded === true)
   const draft = useTurnDraft(token, page, newKey())
-  const { answers, key, place, stage, visible, currentSending, typedSoFar } = filling
-  const keepHere = () =>
-    kept.keep({
-      ...currentSending(),
-      answers: answers.value,
-      ...draft.mark(),
-      place: place.value,
-      rows: visible.chosenRows.value,
-    })
+  const current = () => ({
+    ...currentSending(),
+    answers: answers.value,
+    place: place.value,
+    rows: visible.chosenRows.value,
+  })
+  const elsewhere = useContinue(token, current, keepHere)
+  function keepHere() {
+    const { release, begunOn, key: own, ...typed } = current()
+    const mark = elsewhere.secret.value === null ? draft.mark() : elsewhere.mark()
+    kept.keep({ release, begunOn, key: own, ...typed, seat: null, secret: null, ...mark })
+  }
   function keep() {
     keepHere()
     draft.typed(typedSoFar, keepHere)
+    elsewhere.typed()
   }
-  onMounted(() => {
+  function bringBack(found: KeptResponse) {
+    filling.bringBack(found)
+    if (page?.own?.mayCorrect) stage.value = 'fill'
+  }
+  onMounted(async () => {
     key.value = page?.turn?.draft?.key ?? newKey()
     const found = kept.recall()
     draft.compare(found)
-    if (found) {
-      filling.bringBack(found)
-      if (page?.own?.mayCorrect) stage.value = 'fill'
-    }
+    if (found) bringBack(found)
+    const fromLink = await elsewhere.open(found)
+    if (!fromLink) return
+    bringBack(fromLink)
+    keepHere()
   })
   function finish() {
     kept.forget()
+    void elsewhere.drop()
     stage.value = 'sent'
   }
-  return { ...filling, kept, draft, sending, keep, finish }
+  return { ...filling, kept, draft, sending, elsewhere, isSentElsewhere, keep, finish }
 }
 export type Answering = ReturnType<typeof useAnswering>
 

@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core'
 import type { Answers } from '#core/form/answers'
 import type { OfferedRow } from '#core/form/rows'
 
@@ -9,6 +10,8 @@ export interface KeptResponse {
   answers: Answers
   /** When the server kept the draft that they go on from; null for none. */
   base: string | null
+  /** Under what the server keeps them, too, because that was asked for; null where it doesn’t. */
+  secret: string | null
   /** The page that it was typed on. */
   seat: string | null
   place: { section: number; only: number | null }
@@ -22,8 +25,20 @@ function readKept(value: unknown): KeptResponse | null {
   const { release, begunOn, key, answers, place, rows = {} } = value
   if (typeof release !== 'number' || typeof begunOn !== 'string' || typeof key !== 'string') return null
   if (!isAnswers(answers) || !isPlace(place) || !isRowsByList(rows)) return null
-  const [base, seat] = [value.base, value.seat].map(mark => (typeof mark === 'string' ? mark : null))
-  return { release, begunOn, key, answers, place, rows, base: base ?? null, seat: seat ?? null }
+  const [base, seat, secret] = [value.base, value.seat, value.secret].map(mark =>
+    typeof mark === 'string' ? mark : null,
+  )
+  return {
+    release,
+    begunOn,
+    key,
+    answers,
+    place,
+    rows,
+    base: base ?? null,
+    seat: seat ?? null,
+    secret: secret ?? null,
+  }
 }
 /** Single answers are read by their questions. */
 const isAnswers = (value: unknown): value is Answers => isObject(value)
@@ -41,8 +56,8 @@ const keyOf = (token: string) => `tobbin-answers-${token}`
 export const isKeptFor = (token: string): boolean =>
   readKept(readJson(localStorage.getItem(keyOf(token)))) !== null
 
-/** The answers of a link, kept on this device through reloads and lost connections. */
-export function useKeptAnswers(token: string) {
+/** The answers of a link, kept on this device through reloads and lost connections. `otherTab`: what another tab has kept; null where it has sent them, or dropped them. */
+export function useKeptAnswers(token: string, otherTab: (found: KeptResponse | null) => void = () => {}) {
   const storageKey = keyOf(token)
   /** Whether the device keeps what is typed; the page says so only then. */
   const isKept = ref(false)
@@ -65,5 +80,9 @@ export function useKeptAnswers(token: string) {
       isKept.value = false // the device keeps nothing (private window, full store); the page says so by not claiming it
     }
   }
+  // Another tab of this browser goes on with the same response: both show the same.
+  useEventListener('storage', event => {
+    if (event.key === storageKey) otherTab(readKept(readJson(event.newValue)))
+  })
   return { isKept, recall, keep, forget }
 }

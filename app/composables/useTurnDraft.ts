@@ -2,9 +2,6 @@ import type { Answers } from '#core/form/answers'
 import type { RespondentPage, TurnDraft, TurnToKeep } from '#shared/api/answering'
 import { callLink } from '~/api/callLink'
 
-/** Milliseconds without a further answer after which what was typed is kept on the server. */
-const SETTLE = 1500
-
 /**
  * What is typed in a later turn, kept on the server so that it can be gone on with elsewhere. `state`: whether it is kept there, or somebody
  * else has typed there meanwhile.
@@ -68,26 +65,6 @@ async function whoTyped(token: string): Promise<string> {
   } catch {
     return ''
   }
-}
-
-/** Does something once nothing more comes, one after the other; what was stopped meanwhile is not followed up. */
-function useSettling() {
-  let timer: ReturnType<typeof setTimeout> | undefined
-  let busy: Promise<void> = Promise.resolve()
-  let isStopped = false
-  function stop() {
-    isStopped = true
-    clearTimeout(timer)
-  }
-  function later(run: () => Promise<void>, afterwards: () => void) {
-    stop()
-    isStopped = false
-    timer = setTimeout(() => {
-      busy = busy.then(run).then(() => (isStopped ? undefined : afterwards()))
-    }, SETTLE)
-  }
-  onBeforeUnmount(stop)
-  return { later, stop }
 }
 
 /** Whether what a device has goes on from the draft that the server has, or is where that draft was typed. */

@@ -104,6 +104,9 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   giveFile: 'anyone',
   enterPassphrase: 'anyone',
   mailCopy: 'anyone',
+  keepAnswers: 'anyone',
+  recallAnswers: 'anyone',
+  mailKept: 'anyone',
 }
 
 /** A route as the address of a request finds it. */

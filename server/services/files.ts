@@ -11,7 +11,7 @@ import { redactForParty } from '../../core/parties/redact'
 import { filledBy } from '../../core/parties/turns'
 import { deleteFiles, dropFile, keepFile, readFile, sweepFiles, type IncomingFile } from '../store/fileFolder'
 import type { Database } from '../store/database'
-import { files, releases, turns } from '../store/schema'
+import { files, keptAnswers, releases, turns } from '../store/schema'
 import { refuse } from '../http/refuse'
 import { readMediaType } from './fileKinds'
 import { isOpen } from './keepTurn'
@@ -72,7 +72,14 @@ export async function sweepUnclaimed(db: Database): Promise<void> {
   const since = new Date(Date.now() - DAYS_WAITING * 86_400_000)
   const gone = await db
     .delete(files)
-    .where(and(isNull(files.responseId), lt(files.at, since), notExists(draftOfFile(db))))
+    .where(
+      and(
+        isNull(files.responseId),
+        lt(files.at, since),
+        notExists(draftOfFile(db)),
+        notExists(keptOfFile(db)),
+      ),
+    )
     .returning({ id: files.id })
   await deleteFiles(gone.map(f => f.id))
   await sweepFiles(async ids => {
@@ -90,6 +97,13 @@ export async function sweepUnclaimed(db: Database): Promise<void> {
 /** The turns in which a file was given, and what was typed is kept. */
 const draftOfFile = (db: Database) =>
   db.select({ id: turns.id }).from(turns).where(eq(turns.draftKey, files.sendingKey))
+
+/** What somebody has asked to have kept, with the file. */
+const keptOfFile = (db: Database) =>
+  db
+    .select({ id: keptAnswers.id })
+    .from(keptAnswers)
+    .where(and(eq(keptAnswers.releaseId, files.releaseId), eq(keptAnswers.sendingKey, files.sendingKey)))
 
 async function refuseTooMany(db: Database, releaseId: string, key: string) {
   const [waiting] = await db

@@ -1,15 +1,17 @@
 import type { Database } from '../store/database'
 import { sweepUnclaimed } from './files'
+import { sweepKept } from './keptAnswers'
 import { sweepKeys } from './people/oneTimeKeys'
 import { sweepRecord } from './people/record'
 import { sweepSessions } from './people/sessions'
 import { sweepTallies } from './people/tallies'
 
-/** Clears what is over: sessions, keys, counts, old lines of the record, and files that nobody sent. */
+/** Clears what is over: sessions, keys, counts, old lines of the record, answers that nobody went on with, and files that nobody sent. */
 export async function sweep(db: Database): Promise<void> {
   await sweepSessions(db)
   await sweepKeys(db)
   await sweepTallies(db)
   await sweepRecord(db)
+  await sweepKept(db)
   await sweepUnclaimed(db)
 }

@@ -1,5 +1,6 @@
 import { date, index, integer, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
+import { KeptAnswers } from '../../shared/api/keptAnswers'
 import { AnyAnswers, KeptPeople } from '../../shared/api/stored'
 import { EVENT_KINDS, EventDetails } from '../../shared/api/storedEvents'
 import { at, bytes, id, json, maybeAt } from './columns'
@@ -59,6 +60,26 @@ export const ownLinks = pgTable(
     madeAt: at('made_at'),
   },
   t => [index('own_links_response').on(t.responseId)],
+)
+
+/** Answers that somebody has asked to have kept, to go on with them on another device; only what is made of the secret is kept. */
+export const keptAnswers = pgTable(
+  'kept_answers',
+  {
+    id: id(),
+    releaseId: uuid('release_id')
+      .notNull()
+      .references(() => releases.id, { onDelete: 'cascade' }),
+    hash: text('hash').notNull().unique(),
+    /** The key of the sending that they are to become. */
+    sendingKey: text('sending_key').notNull(),
+    kept: json('kept', KeptAnswers).notNull(),
+    savedAt: at('saved_at'),
+  },
+  t => [
+    index('kept_answers_sending').on(t.releaseId, t.sendingKey),
+    index('kept_answers_saved').on(t.savedAt),
+  ],
 )
 
 /** How many responses a form has taken, which is the last number given, and how many of them stand: those withdrawn don’t. */

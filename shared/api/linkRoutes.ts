@@ -8,6 +8,9 @@ export const LINK_ROUTES = {
   returnTurn: { method: 'POST', path: '/api/answer/:token/return' },
   enterPassphrase: { method: 'POST', path: '/api/answer/:token/passphrase' },
   mailCopy: { method: 'POST', path: '/api/answer/:token/copy' },
+  keepAnswers: { method: 'POST', path: '/api/answer/:token/kept' },
+  recallAnswers: { method: 'POST', path: '/api/answer/:token/kept/recall' },
+  mailKept: { method: 'POST', path: '/api/answer/:token/kept/mail' },
   giveFile: { method: 'POST', path: '/api/answer/:token/files' },
 } as const
 export type LinkRoute = keyof typeof LINK_ROUTES

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import * as answering from './answering'
 import { Id } from './ids'
+import * as keptAnswers from './keptAnswers'
 import { LINK_ROUTES } from './linkRoutes'
 import * as openings from './openings'
 import * as session from './session'
@@ -60,6 +61,24 @@ export const WAY_ENDPOINTS = {
     ...LINK_ROUTES.mailCopy,
     params: answering.LinkToken,
     body: answering.CopyByMail,
+    answer: session.Done,
+  },
+  keepAnswers: {
+    ...LINK_ROUTES.keepAnswers,
+    params: answering.LinkToken,
+    body: keptAnswers.AnswersToKeep,
+    answer: keptAnswers.WhereKept,
+  },
+  recallAnswers: {
+    ...LINK_ROUTES.recallAnswers,
+    params: answering.LinkToken,
+    body: keptAnswers.Recalling,
+    answer: keptAnswers.Recalled,
+  },
+  mailKept: {
+    ...LINK_ROUTES.mailKept,
+    params: answering.LinkToken,
+    body: keptAnswers.MailKept,
     answer: session.Done,
   },
   enterPassphrase: {

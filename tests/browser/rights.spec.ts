@@ -33,6 +33,7 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     enterPassphrase: ALL,
     mailCopy: ALL,
   },
+  ...{ keepAnswers: ALL, recallAnswers: ALL, mailKept: ALL },
   ...{ loadAccount: SIGNED_IN, changeAccount: SIGNED_IN, changePassword: SIGNED_IN, endSession: SIGNED_IN },
   ...{ beginSecondFactor: SIGNED_IN, confirmSecondFactor: SIGNED_IN, removeSecondFactor: SIGNED_IN },
   ...{ listForms: SIGNED_IN, listInbox: SIGNED_IN },

@@ -61,6 +61,11 @@ provide(ROW_FINDER, {
 })
 const begunBefore = useBegunBefore(link, token)
 useFrameHeight()
+/** Goes on with what was typed on another device. */
+async function goOnWithTheirs() {
+  const theirs = await answering.elsewhere.takeTheirs()
+  if (theirs) answering.bringBack(theirs)
+}
 /** Goes on to the answers of a response that was sent. */
 function correct() {
   stage.value = 'fill'
@@ -160,6 +165,29 @@ async function toTop(step: void | Promise<void>) {
           @take-over="turnSteps.takeOver"
           @go-on-with-theirs="turnSteps.goOnWithTheirs"
         />
+        <LazyKeptByOthers
+          v-if="answering.elsewhere.state.value === 'others'"
+          by="You or somebody with your link"
+          @take-over="answering.elsewhere.takeOver()"
+          @go-on-with-theirs="goOnWithTheirs"
+        />
+        <v-alert
+          v-if="answering.elsewhere.problem.value && stage === 'fill'"
+          type="warning"
+          role="status"
+        >
+          {{ answering.elsewhere.problem.value }}
+        </v-alert>
+        <v-alert
+          v-if="answering.isSentElsewhere.value"
+          type="warning"
+          role="alert"
+        >
+          <p>
+            These answers were sent or dropped in another tab. Sent once more from here, they would not be
+            stored twice.
+          </p>
+        </v-alert>
         <LazyBegunBefore
           v-if="begunBefore && stage === 'fill'"
           :link="begunBefore"
@@ -203,6 +231,14 @@ async function toTop(step: void | Promise<void>) {
         >
           {{ sending.refusal.value.sentence }}
         </v-alert>
+        <LazyContinueElsewhere
+          v-if="stage === 'fill' && !data.own && (!turn || turn.isFirst)"
+          :token="token"
+          :link="answering.elsewhere.link.value"
+          :secret="answering.elsewhere.secret.value"
+          :may-mail="!data.isAnonymous"
+          :keep="answering.elsewhere.keep"
+        />
         <LazyReturnTurn
           v-if="turn && turn.returnsTo.length > 0"
           :turns="turn.returnsTo"

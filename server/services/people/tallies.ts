@@ -22,6 +22,9 @@ export const ALLOWANCES = {
   passphraseBySource: { most: 60, seconds: 15 * 60 },
   passphraseByLink: { most: 300, seconds: 15 * 60 },
   copyByResponse: { most: 3, seconds: 24 * 60 * 60 },
+  keepBySource: { most: 1_200, seconds: 60 * 60 },
+  recallBySource: { most: 120, seconds: 60 * 60 },
+  mailKeptBySource: { most: 5, seconds: 60 * 60 },
   shortBySource: { most: 120, seconds: 15 * 60 },
   filesBySource: { most: 600, seconds: 60 * 60 },
 } as const satisfies Record<string, Allowance>

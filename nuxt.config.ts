@@ -2,6 +2,10 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { build } from 'esbuild'
 import vuetify from 'vite-plugin-vuetify'
+import { buildRespondentWorker, listRespondentFiles } from './offline/build'
+
+/** What a respondent’s page may ask for, found when the pages are built. */
+let respondentFiles: readonly string[] = []
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-05-01',
@@ -20,6 +24,7 @@ export default defineNuxtConfig({
     'nitro:init': nitro => {
       nitro.hooks.hook('compiled', async ({ options }) => {
         if (options.dev) return
+        await buildRespondentWorker(options.output.publicDir, respondentFiles)
         await build({
           entryPoints: [fileURLToPath(new URL('./server/threads/worker.ts', import.meta.url))],
           outfile: join(options.output.serverDir, 'worker.mjs'),
@@ -34,6 +39,7 @@ export default defineNuxtConfig({
     // A page brings what it shows; what only other forms or later steps need is not fetched ahead.
     'build:manifest': manifest => {
       for (const file of Object.values(manifest)) file.prefetch = false
+      respondentFiles = listRespondentFiles(manifest)
     },
   },
   // Whoever answers a form has no session: only pages that ask for one fetch it.

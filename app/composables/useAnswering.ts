@@ -1,8 +1,9 @@
 import type { Answer } from '#core/form/answers'
 import { allProblems } from '#core/fill/fill'
 import { pageOfProblem } from '#core/fill/pages'
-import type { RespondentPage } from '#shared/api/answering'
-import type { KeptResponse } from './useKeptAnswers'
+import type { RespondentPage, Sending } from '#shared/api/answering'
+import { readKept, type KeptResponse } from './useKeptAnswers'
+import type { Offline } from './useOffline'
 
 /** The filling of one response on a respondent's page, with what is kept of it and how it is sent. */
 export function useAnswering(token: string, page: RespondentPage | null) {
@@ -15,19 +16,24 @@ export function useAnswering(token: string, page: RespondentPage | null) {
     if (found === null) isSentElsewhere.value = true
     else if (found.key === key.value) filling.bringBack({ ...found, place: place.value })
   })
-  const sending = useSending(token, page?.isGuarded === true)
+  const isBeginning = page !== null && page.own === null && (page.turn?.isFirst ?? true)
+  const offline = useOffline(token, page?.definition.title ?? '', isBeginning)
+  const sending = useSending(token, page?.isGuarded === true, offline)
   const draft = useTurnDraft(token, page, newKey())
   const current = () => ({
-    ...currentSending(),
+    ...ownPartOf(currentSending()),
     answers: answers.value,
     place: place.value,
     rows: visible.chosenRows.value,
   })
   const elsewhere = useContinue(token, current, keepHere)
-  function keepHere() {
-    const { release, begunOn, key: own, ...typed } = current()
+  /** The response as this device keeps it. */
+  function keptNow(): KeptResponse {
     const mark = elsewhere.secret.value === null ? draft.mark() : elsewhere.mark()
-    kept.keep({ release, begunOn, key: own, ...typed, seat: null, secret: null, ...mark })
+    return { ...current(), seat: null, secret: null, ...mark }
+  }
+  function keepHere() {
+    kept.keep(keptNow())
   }
   function keep() {
     keepHere()
@@ -48,13 +54,39 @@ export function useAnswering(token: string, page: RespondentPage | null) {
     bringBack(fromLink)
     keepHere()
   })
+  const takeBack = useWaited(filling, sending, offline, keepHere)
   function finish() {
     kept.forget()
     void elsewhere.drop()
     stage.value = 'sent'
   }
-  return { ...filling, kept, draft, sending, elsewhere, isSentElsewhere, keep, finish }
+  const ways = { kept, draft, sending, elsewhere, offline, isSentElsewhere }
+  return { ...filling, ...ways, keep, keptNow, takeBack, finish }
 }
+/** What becomes of a response that waited to be sent. @returns how one is taken back that the server refused */
+function useWaited(
+  { key, stage, bringBack, closeAs }: ReturnType<typeof useFilling>,
+  { sent, goneOut }: ReturnType<typeof useSending>,
+  { waiting, delivered, drop }: Offline,
+  keepHere: () => void,
+) {
+  // What waited from this page has gone out: it ends as it would have at once.
+  watch(waiting, async all => {
+    if (stage.value !== 'sent' || sent.value || all.some(w => w.key === key.value)) return
+    const taken = await delivered(key.value)
+    if (taken) goneOut(taken, closeAs)
+  })
+  return async (waited: { key: string; kept: string }) => {
+    const response = readKept(readJson(waited.kept))
+    if (response) bringBack(response)
+    stage.value = 'fill'
+    keepHere()
+    await drop(waited.key)
+  }
+}
+
+/** What a page keeps of a sending. */
+const ownPartOf = ({ release, key, begunOn }: Sending) => ({ release, key, begunOn })
 export type Answering = ReturnType<typeof useAnswering>
 
 /** What a respondent does on the page. */
@@ -85,7 +117,7 @@ export function useAnsweringSteps(
     if (!filled.value || goToProblem()) return
     own.draft.stop()
     const body = { ...own.draft.mark(), ...own.currentSending() }
-    if (await sending.send(body, own.closeAs)) return own.finish()
+    if (await sending.send(body, own.closeAs, JSON.stringify(own.keptNow()))) return own.finish()
     own.draft.refused(sending.refusal.value?.code)
     if (sending.refusal.value?.code !== 'run-out') return
     await visible.refetch(body)

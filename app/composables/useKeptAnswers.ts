@@ -20,7 +20,7 @@ export interface KeptResponse {
 }
 
 /** What was kept, as far as it can be read; null for anything else. */
-function readKept(value: unknown): KeptResponse | null {
+export function readKept(value: unknown): KeptResponse | null {
   if (!isObject(value)) return null
   const { release, begunOn, key, answers, place, rows = {} } = value
   if (typeof release !== 'number' || typeof begunOn !== 'string' || typeof key !== 'string') return null

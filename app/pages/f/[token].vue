@@ -49,8 +49,15 @@ provide(FILE_ADDRESS, addressOf)
 const isUnderWay = turn.value?.isFirst === false || Object.keys(data.value?.answers ?? {}).length > 0
 if (data.value?.own || (turn.value && isUnderWay)) provide(OWN_FILE_ADDRESS, addressOf)
 provide(FILE_TAKER, {
-  take: (question, file) =>
-    sendFile({ params: { token }, query: { question, key: key.value, name: file.name } }, file),
+  take: async (question, file) => {
+    try {
+      return await sendFile({ params: { token }, query: { question, key: key.value, name: file.name } }, file)
+    } catch (cause) {
+      const { isBeginning, keepFile } = answering.offline
+      if (!isBeginning || refusalOf(cause).code !== 'unreachable') throw cause
+      return keepFile(question, key.value, file)
+    }
+  },
 })
 provide(ROW_FINDER, {
   find: (path, typed) => {
@@ -111,6 +118,11 @@ async function toTop(step: void | Promise<void>) {
           >{{ keptWords }}</span
         >
       </div>
+      <LazyWaitingResponses
+        v-if="answering.offline.waiting.value.length > 0"
+        :offline="answering.offline"
+        @take-back="response => toTop(answering.takeBack(response))"
+      />
       <v-alert
         v-if="unknownParameters.length > 0 && stage === 'fill'"
         type="warning"

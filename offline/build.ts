@@ -1,0 +1,58 @@
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { build } from 'esbuild'
+
+/** A part of the pages as the build lists it: what it is made of, and what it brings at once or later. */
+interface Chunk {
+  file: string
+  css?: string[]
+  assets?: string[]
+  imports?: string[]
+  dynamicImports?: string[]
+  isEntry?: boolean
+}
+
+const PAGE = /(?:^|\/)pages\/f\/\[token\]\.vue$/
+/** Of what the application may bring later, what a respondent’s page needs besides the page itself. */
+const LATER = /(?:layouts\/quiet|app\/error|entry-(?:error|spa))/
+/** What only helps with one thing, and is large: it is fetched when it is asked for. */
+const LARGE = /pdfmake|responsePdf/
+
+/** The files that a respondent’s page may ask for, whatever its form asks. */
+export function listRespondentFiles(manifest: Readonly<Record<string, Chunk>>): string[] {
+  const files = new Set<string>()
+  const done = new Set<string>()
+  const visit = (name: string, isLaterToo: boolean) => {
+    const chunk = manifest[name]
+    if (!chunk || done.has(name) || LARGE.test(name)) return
+    done.add(name)
+    for (const file of [chunk.file, ...(chunk.css ?? []), ...(chunk.assets ?? [])])
+      files.add(`/_nuxt/${file}`)
+    for (const next of chunk.imports ?? []) visit(next, false)
+    for (const next of chunk.dynamicImports ?? []) if (isLaterToo || LATER.test(next)) visit(next, isLaterToo)
+  }
+  for (const [name, chunk] of Object.entries(manifest)) if (chunk.isEntry) visit(name, false)
+  const page = Object.keys(manifest).find(name => PAGE.test(name))
+  if (page === undefined) throw new Error('The build has no respondent’s page.')
+  // What the page itself brings later, it may need without network.
+  done.delete(page)
+  visit(page, true)
+  return [...files]
+}
+
+/** Bundles the service worker of respondents’ pages. `folder`: of what is served as it is. */
+export async function buildRespondentWorker(folder: string, files: readonly string[]): Promise<void> {
+  await build({
+    entryPoints: [fileURLToPath(new URL('./worker.ts', import.meta.url))],
+    outfile: join(folder, 'respondent-worker.js'),
+    bundle: true,
+    platform: 'browser',
+    target: 'es2020',
+    format: 'iife',
+    minify: true,
+    define: {
+      'process.env.NODE_ENV': '"production"',
+      RESPONDENT_FILES: JSON.stringify(files),
+    },
+  })
+}

@@ -22,9 +22,13 @@ export default defineNuxtConfig({
   hooks: {
     // What worker threads of the server do is a file of its own beside the server (server/plugins/threads.ts).
     'nitro:init': nitro => {
-      nitro.hooks.hook('compiled', async ({ options }) => {
+      // Before the server is built, which lists what is served as it is.
+      nitro.hooks.hook('rollup:before', async ({ options }) => {
         if (options.dev) return
         await buildRespondentWorker(options.output.publicDir, respondentFiles)
+      })
+      nitro.hooks.hook('compiled', async ({ options }) => {
+        if (options.dev) return
         await build({
           entryPoints: [fileURLToPath(new URL('./server/threads/worker.ts', import.meta.url))],
           outfile: join(options.output.serverDir, 'worker.mjs'),

@@ -5,6 +5,7 @@ import { build } from 'esbuild'
 /** A part of the pages as the build lists it: what it is made of, and what it brings at once or later. */
 interface Chunk {
   file: string
+  name?: string
   css?: string[]
   assets?: string[]
   imports?: string[]
@@ -12,7 +13,8 @@ interface Chunk {
   isEntry?: boolean
 }
 
-const PAGE = /(?:^|\/)pages\/f\/\[token\]\.vue$/
+/** What the chunk of the respondent’s page is called, which alone has that name (pages/f/[token].vue). */
+const PAGE = '_token_'
 /** Of what the application may bring later, what a respondent’s page needs besides the page itself. */
 const LATER = /(?:layouts\/quiet|app\/error|entry-(?:error|spa))/
 /** What only helps with one thing, and is large: it is fetched when it is asked for. */
@@ -32,7 +34,7 @@ export function listRespondentFiles(manifest: Readonly<Record<string, Chunk>>): 
     for (const next of chunk.dynamicImports ?? []) if (isLaterToo || LATER.test(next)) visit(next, isLaterToo)
   }
   for (const [name, chunk] of Object.entries(manifest)) if (chunk.isEntry) visit(name, false)
-  const page = Object.keys(manifest).find(name => PAGE.test(name))
+  const page = Object.entries(manifest).find(([, chunk]) => chunk.name === PAGE)?.[0]
   if (page === undefined) throw new Error('The build has no respondent’s page.')
   // What the page itself brings later, it may need without network.
   done.delete(page)

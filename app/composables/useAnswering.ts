@@ -119,9 +119,10 @@ export function useAnsweringSteps(
     const body = { ...own.draft.mark(), ...own.currentSending() }
     if (await sending.send(body, own.closeAs, JSON.stringify(own.keptNow()))) return own.finish()
     own.draft.refused(sending.refusal.value?.code)
-    if (sending.refusal.value?.code !== 'run-out') return
+    const { code, problems } = sending.refusal.value ?? {}
+    if (code !== 'run-out') return
     await visible.refetch(body)
-    goToProblem()
+    goToQuestion(problems?.[0]?.path ?? '')
   }
   /** Goes to the first thing that is missing or wrong; false where nothing is. */
   function goToProblem(): boolean {

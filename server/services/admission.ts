@@ -94,7 +94,7 @@ const mostOf = ({ kind, most }: Counted, each: number | null) => most ?? (kind =
 const isSpent = (way: Counted, each: number | null): boolean => way.taken >= (mostOf(way, each) ?? Infinity)
 
 const refuseClosed = () =>
-  refuse(410, 'link-closed', 'This link is closed. Ask whoever sent it for a new one.')
+  refuse(410, 'link-closed', 'This link was closed. Ask whoever sent it for a new one.')
 
 function refuseSpent(way: Counted | null): never {
   return way?.kind === 'link'

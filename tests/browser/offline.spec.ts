@@ -33,7 +33,7 @@ const keptForOffline = (page: Page) =>
 
 async function fill(page: Page, hive: string) {
   await page.getByLabel('Which hive?').fill(hive)
-  await page.getByRole('group', { name: 'Is the queen there?' }).getByLabel('No').check()
+  await page.getByRole('radiogroup', { name: 'Is the queen there?' }).getByLabel('No').check()
   await page.getByLabel('What did you see instead?').fill('Queen cells')
 }
 

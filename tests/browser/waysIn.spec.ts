@@ -99,7 +99,7 @@ test('people get a personal link each, answer once, and are reminded until they 
   await opening.getByLabel('Each person answers at most').fill('1')
   await opening.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(opening.getByText('✓ In force')).toBeVisible()
-  const letters: { to: string; text: string }[] = await (await page.request.get('/api/post')).json()
+  const { letters }: { letters: { to: string; text: string }[] } = await (await page.request.get('/api/post')).json()
   const link = /\/f\/[\w-]+/.exec(letters.find(l => l.to === 'oda@course.example')?.text ?? '')?.[0] ?? ''
   const guest = await newPage(browser)
   await open(guest, address)

@@ -74,8 +74,8 @@ const post = () =>
           v-model="address"
           type="email"
           autocomplete="email"
-          aria-label="Your e-mail address"
-          placeholder="Your e-mail address"
+          aria-label="Address that the link is posted to"
+          placeholder="name@wherry.example"
           maxlength="200"
         />
         <v-btn

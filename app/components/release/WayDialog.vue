@@ -84,7 +84,7 @@ function save() {
         :disabled="busy"
         @click="close(ways.change(way, { isClosed: !way.isClosed }))"
       >
-        {{ way.isClosed ? 'Open again' : 'Close' }}
+        {{ way.isClosed ? 'Open the link again' : 'Close the link' }}
       </v-btn>
       <v-btn
         v-if="way?.taken === 0"

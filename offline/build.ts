@@ -23,21 +23,21 @@ const LARGE = /pdfmake|responsePdf/
 /** The files that a respondent’s page may ask for, whatever its form asks. */
 export function listRespondentFiles(manifest: Readonly<Record<string, Chunk>>): string[] {
   const files = new Set<string>()
+  const [page] = Object.entries(manifest).find(([, chunk]) => chunk.name === PAGE) ?? []
+  if (page === undefined) throw new Error('The build has no respondent’s page.')
   const done = new Set<string>()
-  const visit = (name: string, isLaterToo: boolean) => {
+  /** `isOfPage`: what a chunk brings later is the page’s own, not that of other pages. */
+  const visit = (name: string, isOfPage: boolean) => {
     const chunk = manifest[name]
-    if (!chunk || done.has(name) || LARGE.test(name)) return
-    done.add(name)
+    if (!chunk || done.has(`${name} ${isOfPage}`) || LARGE.test(name)) return
+    done.add(`${name} ${isOfPage}`)
     for (const file of [chunk.file, ...(chunk.css ?? []), ...(chunk.assets ?? [])])
       files.add(`/_nuxt/${file}`)
-    for (const next of chunk.imports ?? []) visit(next, false)
-    for (const next of chunk.dynamicImports ?? []) if (isLaterToo || LATER.test(next)) visit(next, isLaterToo)
+    const isOwn = isOfPage && chunk.isEntry !== true
+    for (const next of chunk.imports ?? []) visit(next, isOwn)
+    for (const next of chunk.dynamicImports ?? []) if (isOwn || LATER.test(next)) visit(next, isOwn)
   }
   for (const [name, chunk] of Object.entries(manifest)) if (chunk.isEntry) visit(name, false)
-  const page = Object.entries(manifest).find(([, chunk]) => chunk.name === PAGE)?.[0]
-  if (page === undefined) throw new Error('The build has no respondent’s page.')
-  // What the page itself brings later, it may need without network.
-  done.delete(page)
   visit(page, true)
   return [...files]
 }

@@ -57,7 +57,9 @@ registerRoute(
     try {
       return await fromNetwork.handle(options)
     } catch (error) {
-      const kept = await (await caches.open(PAGES)).match(options.request, { ignoreSearch: true, ignoreVary: true })
+      const kept = await (
+        await caches.open(PAGES)
+      ).match(options.request, { ignoreSearch: true, ignoreVary: true })
       if (kept) return kept
       throw error
     }

@@ -79,6 +79,7 @@ export async function build() {
   const sources = [
     'app',
     'core',
+    'offline',
     'demo',
     'server',
     'shared',

@@ -25,11 +25,14 @@ const FORM: Form = {
 
 /** Waits until the browser has what the page needs without network. */
 const keptForOffline = (page: Page) =>
-  page.waitForFunction(async () => {
-    const pages = await caches.open('respondent-pages')
-    const files = await caches.open('respondent-files')
-    return (await pages.keys()).length > 0 && (await files.keys()).length > 20
-  })
+  expect
+    .poll(() =>
+      page.evaluate(async () => {
+        const pages = await caches.open('respondent-pages')
+        return (await pages.keys()).length
+      }),
+    )
+    .toBeGreaterThan(0)
 
 async function fill(page: Page, hive: string) {
   await page.getByLabel('Which hive?').fill(hive)
@@ -39,7 +42,7 @@ async function fill(page: Page, hive: string) {
 
 async function send(page: Page) {
   await page.getByRole('button', { name: 'Check your answers' }).click()
-  await page.getByRole('button', { name: /^Send/ }).click()
+  await page.getByRole('button', { name: 'Send', exact: true }).click()
 }
 
 test('once opened, a form works without network; what is sent waits, goes out by itself, and once', async ({

@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test'
 import type { Form } from '../../core/form/definition'
 import { releaseForm } from '../support/release'
 import { newForm } from './scriptSupport'
-import { errorsOf, open, responsesOf, signIn } from './support'
+import { errorsOf, open, ready, responsesOf, signIn } from './support'
 import { newPage } from './turnsSupport'
 
 const FORM: Form = {
@@ -67,7 +67,7 @@ test('a link with a name answers by itself; an option that has run out meanwhile
   await send(first)
   await thanked(first)
   await send(second)
-  await expect(second.getByText('“Monday” of “Which evening?” has run out meanwhile')).toBeVisible()
+  await expect(second.getByText('“Monday” of “Which evening?” has run out meanwhile').first()).toBeVisible()
   await expect(second.getByLabel(/^Monday/)).toHaveCount(0)
   await second.getByLabel('Friday').check()
   await send(second)
@@ -99,7 +99,9 @@ test('people get a personal link each, answer once, and are reminded until they 
   await opening.getByLabel('Each person answers at most').fill('1')
   await opening.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(opening.getByText('✓ In force')).toBeVisible()
-  const { letters }: { letters: { to: string; text: string }[] } = await (await page.request.get('/api/post')).json()
+  const { letters }: { letters: { to: string; text: string }[] } = await (
+    await page.request.get('/api/post')
+  ).json()
   const link = /\/f\/[\w-]+/.exec(letters.find(l => l.to === 'oda@course.example')?.text ?? '')?.[0] ?? ''
   const guest = await newPage(browser)
   await open(guest, address)
@@ -133,6 +135,8 @@ test('a passphrase opens the form, and a short address leads to it', async ({ pa
   await expect(guest.getByText('That is not the passphrase.')).toBeVisible()
   await guest.getByLabel('Passphrase').fill('splint and sling')
   await guest.getByRole('button', { name: 'Open the form' }).click()
+  await expect(guest.getByLabel('Your name')).toBeVisible()
+  await ready(guest)
   await guest.getByLabel('Your name').fill('Oda')
   await send(guest)
   await thanked(guest)

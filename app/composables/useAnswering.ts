@@ -1,6 +1,6 @@
 import type { Answer } from '#core/form/answers'
-import { allProblems } from '#core/fill/fill'
-import { pageOfProblem } from '#core/fill/pages'
+import { allProblems, type Filled } from '#core/fill/fill'
+import { pageOfProblem, type Page } from '#core/fill/pages'
 import type { RespondentPage, Sending } from '#shared/api/answering'
 import { readKept, type KeptResponse } from './useKeptAnswers'
 import type { Offline } from './useOffline'
@@ -135,10 +135,7 @@ export function useAnsweringSteps(
   }
   /** Goes to where a question is asked. */
   function goToQuestion(code: string) {
-    const asked = filled.value?.plan.places.find(p => p.kind !== 'section' && p.code === code)
-    if (!asked) return
-    const pages = pagination.pages.value.filter(p => p.section === asked.section)
-    place.value = pages.find(p => p.only === asked.order) ?? pages[0] ?? place.value
+    place.value = (filled.value && pageOfQuestion(filled.value, pagination.pages.value, code)) ?? place.value
     stage.value = 'fill'
   }
   function startAnother() {
@@ -150,4 +147,11 @@ export function useAnsweringSteps(
     stage.value = 'fill'
   }
   return { answer, goOn, goBack, goTo, goToQuestion, send, startAnother }
+}
+
+/** The page on which a question is asked; null where it is nowhere. */
+function pageOfQuestion({ plan }: Filled, pages: readonly Page[], code: string): Page | null {
+  const asked = plan.places.find(p => p.kind !== 'section' && p.code === code)
+  const own = pages.filter(p => p.section === asked?.section)
+  return own.find(p => p.only === asked?.order) ?? own[0] ?? null
 }

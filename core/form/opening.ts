@@ -30,7 +30,8 @@ const Words = z.string().trim().max(LIMITS.text).default('')
 /**
  * When a form takes responses, and how many: it is no part of the definition, and holds for all releases. Moments are those of clocks in
  * `zone`. `lateBy`: minutes after the closing in which what was begun is still taken. `most`: responses in all, those withdrawn not counted; `audience`: who may answer; `embedOn`: the sites
- * whose pages may show it inside; `corrections`: how long a response can be corrected by whoever sent it.
+ * whose pages may show it inside; `corrections`: how long a response can be corrected by whoever sent it;
+ * `needsApproval`: a version is released by somebody else than who asks for it.
  */
 export const Opening = z
   .strictObject({
@@ -49,6 +50,7 @@ export const Opening = z
     audience: Audience.default(() => Audience.parse({})),
     embedOn: z.array(Origin).max(50).default([]),
     corrections: Corrections.default('never'),
+    needsApproval: z.boolean().default(false),
   })
   .refine(
     ({ audience: { isAnonymous, each } }) => !isAnonymous || each === null,

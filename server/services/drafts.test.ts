@@ -102,7 +102,7 @@ describe('drafts', () => {
     const nobody = '00000000-0000-4000-8000-000000000000'
     expect((await refusalOf(loadFormRow(db, nobody))).status).toBe(404)
     expect((await refusalOf(loadState(db, await make(formOf([])), 3))).status).toBe(404)
-    expect((await refusalOf(releaseForm(db, nobody, store.designer, 0))).status).toBe(404)
+    expect((await refusalOf(releaseForm(db, nobody, store.designer, { revision: 0 }))).status).toBe(404)
     expect((await refusalOf(loadResponse(db, nobody, { email: '', mayAct: true }))).status).toBe(404)
     const { id } = await createForm(db, { title: 'Crane log' }, store.designer.id)
     const brief = (await listForms(db, store.designer.id)).find(f => f.id === id)

@@ -43,7 +43,7 @@ async function released() {
 async function releaseAgain(id: string, revision: number) {
   const edit = { do: 'change' as const, what: 'section/s' as const, set: { title: `S${revision}` } }
   await saveEdits(db, id, store.designer.id, revision, [edit])
-  return releaseForm(db, id, store.designer, revision + 1)
+  return releaseForm(db, id, store.designer, { revision: revision + 1 })
 }
 
 describe('the address of a form', () => {

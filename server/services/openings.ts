@@ -20,6 +20,7 @@ export async function loadOpening(db: Database, formId: string): Promise<LoadedO
       standing: responseCounts.standing,
       hasPassphrase: sql<boolean>`${openings.passphraseHash} is not null`,
       places: openings.places,
+      approval: openings.approval,
     })
     .from(openings)
     .leftJoin(responseCounts, eq(responseCounts.formId, openings.formId))

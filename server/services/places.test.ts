@@ -83,7 +83,7 @@ describe('an option with a number of places', () => {
     await send(token, { berth: 'north', crew: [{ watch: ['north'] }] })
     const edit = { do: 'change' as const, what: 'item/berth' as const, set: { options: berths(2) } }
     await saveEdits(db, id, store.designer.id, 0, [edit])
-    const second = await releaseForm(db, id, store.designer, 1)
+    const second = await releaseForm(db, id, store.designer, { revision: 1 })
     expect(await takenOf(id)).toEqual([1, 1])
     await send(token, { berth: 'north' })
     expect(await refusalOf(send(second.token, { berth: 'north' }, 2))).toMatchObject({ code: 'run-out' })

@@ -22,7 +22,7 @@ beforeAll(async () => {
 afterAll(() => store.end())
 
 const make = async (definition: unknown) => (await createForm(db, { definition }, store.designer.id)).id
-const release = (id: string, revision: number) => releaseForm(db, id, store.designer, revision)
+const release = (id: string, revision: number) => releaseForm(db, id, store.designer, { revision })
 const risky = formOf([
   question('age', { type: 'integer', min: 18 }),
   question('guardian', { shownWhen: 'age >= 18 or age = null' }),

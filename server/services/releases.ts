@@ -1,17 +1,17 @@
 import { randomBytes } from 'node:crypto'
-import { desc, eq, inArray, sql } from 'drizzle-orm'
+import { aliasedTable, and, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { Form } from '../../core/form/definition'
 import type { Finding } from '../../core/prove/finding'
-import type { AcceptedRisk, ReleaseBrief } from '../../shared/api/releases'
+import type { AcceptedRisk, ApprovalAsked, CheckedProof, ReleaseBrief } from '../../shared/api/releases'
 import type { Designer } from '../../shared/api/session'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { runTask } from '../threads/run'
 import type { Proved } from '../threads/tasks'
-import { forms, releases } from '../store/schema'
+import { forms, openings, releases, users } from '../store/schema'
 import { listAcceptances } from './acceptances'
 import { isoToday } from './calendar'
-import { loadOpening, refuseNaming } from './openings'
+import { ensureOpening, loadOpening, refuseNaming } from './openings'
 import { countPlaces } from './places'
 
 /**
@@ -22,11 +22,11 @@ export async function releaseForm(
   db: Database,
   id: string,
   designer: Designer,
-  revision: number,
+  { revision, note = '' }: { revision: number; note?: string },
 ): Promise<{ number: number; token: string }> {
   const { draft } = await loadRevision(db, id, revision)
   const known = await listAcceptances(db, id)
-  const { findings, risks } = await runTask('proveRelease', {
+  const { findings, tally, risks } = await runTask('proveRelease', {
     form: draft,
     today: isoToday(),
     accepted: known,
@@ -38,6 +38,9 @@ export async function releaseForm(
     const latest = await latestRelease(tx, id)
     // Two who release the same draft at once, or one twice, make one version.
     if (latest && latest.revision === revision) return { number: latest.number, token: latest.token }
+    const { settings, approval } = await loadOpening(tx, id)
+    if (settings.audience.isAnonymous) refuseNaming(draft)
+    if (settings.needsApproval) refuseUnapproved(approval, revision, designer)
     const made = {
       formId: id,
       number: (latest?.number ?? 0) + 1,
@@ -47,13 +50,62 @@ export async function releaseForm(
       findings,
       accepted,
       releasedBy: designer.id,
+      askedBy: settings.needsApproval ? (approval?.by ?? null) : null,
+      note: note || (approval?.note ?? ''),
+      tally,
     }
     await tx.insert(releases).values(made)
-    const { settings } = await loadOpening(tx, id)
-    if (settings.audience.isAnonymous) refuseNaming(draft)
+    await tx.update(openings).set({ approval: null }).where(eq(openings.formId, id))
     await countPlaces(tx, id, draft)
     return { number: made.number, token: made.token }
   })
+}
+
+/** Refuses a release that nobody asks for as it stands, or that is asked for by whoever would release it. */
+function refuseUnapproved(approval: ApprovalAsked | null, revision: number, designer: Designer): void {
+  if (approval === null || approval.revision !== revision)
+    return refuse(
+      409,
+      'needs-approval',
+      'A second person approves each version of this form. Ask for it first.',
+    )
+  if (approval.by === designer.id)
+    refuse(403, 'own-approval', 'You have asked for this version yourself: somebody else approves it.')
+}
+
+/** Asks that somebody else approves the draft as it stands, or takes that back. */
+export async function askApproval(
+  db: Database,
+  id: string,
+  { id: by, name }: Designer,
+  asked: { revision: number; note: string } | null,
+): Promise<void> {
+  await db.transaction(async tx => {
+    if (asked) await loadRevision(tx, id, asked.revision)
+    await ensureOpening(tx, id)
+    const approval = asked && { ...asked, by, name, at: new Date().toISOString() }
+    await tx.update(openings).set({ approval }).where(eq(openings.formId, id))
+  })
+}
+
+/** Proves a release once more, on the day on which it was released, and compares that with the proof that was kept. */
+export async function checkProof(db: Database, formId: string, number: number): Promise<CheckedProof> {
+  const [release] = await db
+    .select()
+    .from(releases)
+    .where(and(eq(releases.formId, formId), eq(releases.number, number)))
+  if (!release) return refuse(404, 'not-found', 'There is no such version.')
+  const today = release.releasedAt.toISOString().slice(0, 10)
+  const { findings, tally } = await runTask('proveRelease', { form: release.definition, today, accepted: [] })
+  const differing = (some: readonly Finding[], others: readonly Finding[]) => {
+    const known = new Set(others.map(f => `${f.code} ${f.address} ${f.sentence}`))
+    return some.filter(f => !known.has(`${f.code} ${f.address} ${f.sentence}`)).map(f => f.sentence)
+  }
+  return {
+    tally,
+    fresh: differing(findings, release.findings),
+    gone: differing(release.findings, findings),
+  }
 }
 
 /** A draft as somebody looked at it, kept as it is until the transaction ends; refused when it was changed since. */
@@ -98,6 +150,8 @@ function acceptedOrRefuse(risks: Proved['risks']): AcceptedRisk[] {
 
 const asProblem = (f: Finding) => ({ path: f.at ?? '', sentence: f.sentence })
 
+const askers = aliasedTable(users, 'askers')
+
 /** The releases of a form, the newest first. */
 export async function listReleases(db: Database, formId: string): Promise<ReleaseBrief[]> {
   const rows = await db
@@ -108,11 +162,16 @@ export async function listReleases(db: Database, formId: string): Promise<Releas
       releasedAt: releases.releasedAt,
       withdrawnAt: releases.withdrawnAt,
       accepted: releases.accepted,
+      note: releases.note,
+      releasedBy: sql<string>`coalesce(${users.name}, '')`,
+      askedBy: sql<string>`coalesce(${askers.name}, '')`,
       revision: releases.revision,
       sameAsDraft: sql<boolean>`${releases.definition} = ${forms.draft}`,
     })
     .from(releases)
     .innerJoin(forms, eq(releases.formId, forms.id))
+    .leftJoin(users, eq(users.id, releases.releasedBy))
+    .leftJoin(askers, eq(askers.id, releases.askedBy))
     .where(eq(releases.formId, formId))
     .orderBy(desc(releases.number))
   return rows.map(r => ({

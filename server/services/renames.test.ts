@@ -50,7 +50,7 @@ it('the columns of questions follow them through renames, in the cells and in th
   await rename('size', 'name')
   await rename('name', 'metres')
   await save([{ do: 'insert', into: 'section/s', at: 2, node: question('name') }])
-  await releaseForm(db, id, designer, revision)
+  await releaseForm(db, id, designer, { revision })
   await answer({ boat: 'Auk', metres: 12, name: 'Ines' }, 2)
 
   const list = (sort: string) => listResponses(db, id, { ...ResponseQuery.parse({}), sort })

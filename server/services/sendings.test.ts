@@ -151,7 +151,7 @@ describe('at the same time', () => {
   it('releases of one draft make one version', async () => {
     const { db, designer } = store
     const { id } = await createForm(db, { definition: formOf([question('q')]) }, designer.id)
-    const made = await Promise.all([1, 2, 3].map(() => releaseForm(db, id, designer, 0)))
+    const made = await Promise.all([1, 2, 3].map(() => releaseForm(db, id, designer, { revision: 0 })))
     expect(new Set(made.map(m => `${m.number} ${m.token}`)).size).toBe(1)
     expect(await storedReleases(db, id)).toHaveLength(1)
   })

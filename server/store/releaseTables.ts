@@ -3,7 +3,7 @@ import { index, integer, pgTable, primaryKey, text, uniqueIndex, uuid } from 'dr
 import { z } from 'zod'
 import { Opening } from '../../core/form/opening'
 import { LimitedOption } from '../../core/form/places'
-import { AcceptedRisk } from '../../shared/api/releases'
+import { AcceptedRisk, ApprovalAsked, ProofTally } from '../../shared/api/releases'
 import { StoredFinding, StoredForm } from '../../shared/api/stored'
 import { at, id, json, maybeAt } from './columns'
 import { users } from './peopleTables'
@@ -25,6 +25,12 @@ export const releases = pgTable(
     findings: json('findings', z.array(StoredFinding)).notNull(),
     accepted: json('accepted', z.array(AcceptedRisk)).notNull(),
     releasedBy: uuid('released_by').references(() => users.id),
+    /** Who asked for its approval; null where nobody had to. */
+    askedBy: uuid('asked_by').references(() => users.id, { onDelete: 'set null' }),
+    /** What whoever released it says to it. */
+    note: text('note').notNull().default(''),
+    /** What its proof decided, and how; null for releases older than this column. */
+    tally: json('tally', ProofTally),
     releasedAt: at('released_at'),
     /** Since when it takes nothing any more, and the form’s own link passes it over. */
     withdrawnAt: maybeAt('withdrawn_at'),
@@ -43,6 +49,8 @@ export const openings = pgTable('openings', {
   settings: json('settings', Opening).notNull(),
   /** What whoever answers has to know, hashed; null: nothing. */
   passphraseHash: text('passphrase_hash'),
+  /** Who asks that a state of the draft is approved; null: nobody does. */
+  approval: json('approval', ApprovalAsked),
   /** The options of the newest release that can run out, and how often each is chosen in responses that stand. */
   places: json('places', z.array(LimitedOption)).notNull().default([]),
 })

@@ -111,7 +111,7 @@ export async function releaseNew(
     const accepting = { key: riskKey(risk), basis: riskBasis(definition, risk), reason: 'It is meant.' }
     await acceptRisk(db, id, designer, accepting)
   }
-  return { id, ...(await releaseForm(db, id, designer, 0)) }
+  return { id, ...(await releaseForm(db, id, designer, { revision: 0 })) }
 }
 
 /** The stored responses of a form, the oldest first. */

@@ -3,7 +3,7 @@ import type { Form } from '../../core/form/definition'
 import { placeProposal, type Proposal } from '../../core/form/proposals'
 import { readForm, type ReadResult } from '../../core/form/read'
 import { findAcceptance, type Accepted } from '../../core/prove/acceptance'
-import type { Finding } from '../../core/prove/finding'
+import type { Finding, Tally } from '../../core/prove/finding'
 import { prove } from '../../core/prove/prove'
 import { API } from '../../shared/api/endpoints'
 import { readJson, type ReadJson } from '../http/readJson'
@@ -36,18 +36,19 @@ function placeInForm({ form, proposal }: Inputs['placeProposal']): Placed {
 /** What is known of a draft that is to be released: what was found, and who answers for each risk as it stands; null: nobody. */
 export interface Proved {
   findings: Finding[]
+  tally: Tally
   risks: { finding: Finding; accepted: Accepted | null }[]
 }
 
 function proveRelease({ form, today, accepted }: Inputs['proveRelease']): Proved {
-  const { findings } = prove(form, today)
+  const { findings, tally } = prove(form, today)
   const risks = findings
     .filter(f => f.severity === 'risk')
     .map(finding => {
       const found = findAcceptance(form, finding, accepted)
       return { finding, accepted: found?.stands ? found.accepted : null }
     })
-  return { findings, risks }
+  return { findings, tally, risks }
 }
 
 /** The tasks by name: what goes into each. Plain data, as it goes between threads. */

@@ -1,8 +1,9 @@
 import { z } from 'zod'
 import { Opening, OPENING_STATES } from '../../core/form/opening'
 import { LimitedOption } from '../../core/form/places'
+import { ApprovalAsked } from './releases'
 
-/** The opening of a form as designers see it: the token of its address, the end of its short one (null for none), the settings, where it stands now, how many responses count, whether a passphrase is asked for, and the options that can run out. */
+/** The opening of a form as designers see it: the token of its address, the end of its short one (null for none), the settings, where it stands now, how many responses count, whether a passphrase is asked for, the options that can run out, and who asks for approval. */
 export const LoadedOpening = z.object({
   token: z.string(),
   code: z.string().nullable(),
@@ -11,6 +12,7 @@ export const LoadedOpening = z.object({
   standing: z.int(),
   hasPassphrase: z.boolean(),
   places: z.array(LimitedOption),
+  approval: ApprovalAsked.nullable(),
 })
 export type LoadedOpening = z.infer<typeof LoadedOpening>
 

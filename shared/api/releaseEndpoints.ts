@@ -24,6 +24,20 @@ export const RELEASE_ENDPOINTS = {
     body: releases.NewRelease,
     answer: releases.Released,
   },
+  askApproval: {
+    method: 'PUT',
+    path: '/api/forms/:id/approval',
+    params: Id,
+    body: releases.AskApproval,
+    answer: session.Done,
+  },
+  dropApproval: { method: 'DELETE', path: '/api/forms/:id/approval', params: Id, answer: session.Done },
+  checkProof: {
+    method: 'POST',
+    path: '/api/forms/:id/releases/:release/proof',
+    params: Version,
+    answer: releases.CheckedProof,
+  },
   listUnderWay: {
     method: 'GET',
     path: '/api/forms/:id/under-way',

@@ -2,8 +2,40 @@ import { z } from 'zod'
 import { LIMITS } from '../../core/form/limits'
 import { Counter, StoredFinding } from './stored'
 
-/** A release of the draft as the browser knows it; its risks have been accepted before. */
-export const NewRelease = z.strictObject({ revision: Counter })
+const Note = z.string().trim().max(LIMITS.text)
+
+/** A release of the draft as the browser knows it, with what is said to it; its risks have been accepted before. */
+export const NewRelease = z.strictObject({ revision: Counter, note: Note.default('') })
+/** Asks that somebody else approves a state of the draft. */
+export const AskApproval = NewRelease
+
+/** That somebody asks for approval: of which state of the draft, who, when, and what they say to it. */
+export const ApprovalAsked = z.object({
+  revision: z.int(),
+  note: z.string(),
+  by: z.string(),
+  name: z.string(),
+  at: z.string(),
+})
+export type ApprovalAsked = z.infer<typeof ApprovalAsked>
+
+/** What a proof decided: how many rules, goals by example and by proof, and what stayed undecided. */
+export const ProofTally = z.object({
+  rules: z.int(),
+  byExample: z.int(),
+  byProof: z.int(),
+  undecided: z.int(),
+})
+
+/** A release’s proof, made once more: what it decided, and in what it differs from the one that was kept. */
+export const CheckedProof = z.object({
+  tally: ProofTally,
+  /** What was found now and not then, and then and not now, as sentences. */
+  fresh: z.array(z.string()),
+  gone: z.array(z.string()),
+})
+export type CheckedProof = z.infer<typeof CheckedProof>
+
 export const Released = z.object({ number: z.int(), token: z.string() })
 
 /** A risk that somebody answers for, as a release keeps it. */
@@ -31,6 +63,10 @@ export const ReleaseBrief = z.object({
   revision: z.int().nullable(),
   sameAsDraft: z.boolean(),
   accepted: z.array(AcceptedRisk),
+  note: z.string(),
+  /** The names of who released it, and of who had asked for it; empty where that is not known, or nobody had. */
+  releasedBy: z.string(),
+  askedBy: z.string(),
 })
 export type ReleaseBrief = z.infer<typeof ReleaseBrief>
 

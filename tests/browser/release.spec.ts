@@ -50,3 +50,35 @@ test('before it is released a draft tells what it changes since the last version
   await expect(row(page, 'bass')).toBeVisible()
   expect(errors).toEqual([])
 })
+
+test('a version waits for a second person’s approval, who sees its note and releases it', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page)
+  const id = await newForm(page, FORM)
+  const holder = (await (await page.request.get('/api/directory')).json()).people.find(
+    (p: { email: string }) => p.email === 'tobias@wherry.example',
+  )
+  const share = { holder: { kind: 'person', id: holder.id }, rights: ['release'] }
+  await page.request.put(`/api/forms/${id}/shares`, { data: share })
+  await open(page, `/forms/${id}/release`)
+  await page.getByLabel('A second person approves each version').check()
+  await page.getByLabel('Note to this version').fill('Asked for by the council.')
+  await page.getByRole('button', { name: 'Ask for approval' }).click()
+  await expect(page.getByText('You ask that this version is approved')).toBeVisible()
+  await expect(page.getByRole('button', { name: /Release version 1|Approve/ })).toHaveCount(0)
+  const second = await (await browser.newContext()).newPage()
+  await open(second, '/sign-in')
+  await second.getByLabel('E-mail').fill('tobias@wherry.example')
+  await second.getByLabel('Password').fill('wherry-reach')
+  await second.getByRole('button', { name: 'Sign in' }).click()
+  await expect(second.getByRole('heading', { name: 'Forms' })).toBeVisible()
+  await open(second, `/forms/${id}/release`)
+  await expect(second.getByText('“Asked for by the council.”')).toBeVisible()
+  await second.getByRole('button', { name: 'Approve and release version 1' }).click()
+  const versions = second.getByRole('region', { name: 'Versions' })
+  await expect(versions.getByText('Asked for by the council.')).toBeVisible()
+  await versions.getByRole('button', { name: 'Check its proof' }).click()
+  await expect(versions.getByText(/^✓ Proved again/)).toBeVisible()
+})

@@ -50,8 +50,8 @@ async function save(settings: Opening): Promise<boolean> {
 }
 /** What each panel saves is its own part of the settings. */
 const saveTimes = (times: Opening) => {
-  const { isClosed, audience, embedOn } = opening.value?.settings ?? times
-  return save({ ...times, isClosed, audience, embedOn })
+  const { isClosed, audience, embedOn, needsApproval } = opening.value?.settings ?? times
+  return save({ ...times, isClosed, audience, embedOn, needsApproval })
 }
 const saveAudience = async (audience: Opening['audience']) =>
   opening.value ? save({ ...opening.value.settings, audience }) : false

@@ -27,6 +27,7 @@ export const ACTS = [
   'team deleted',
   'rights changed',
   'refused',
+  'approval asked for',
   'released',
   'version withdrawn',
   'version put back',

@@ -25,6 +25,7 @@ export const ALLOWANCES = {
   keepBySource: { most: 1_200, seconds: 60 * 60 },
   recallBySource: { most: 120, seconds: 60 * 60 },
   mailKeptBySource: { most: 5, seconds: 60 * 60 },
+  proofByPerson: { most: 30, seconds: 10 * 60 },
   shortBySource: { most: 120, seconds: 15 * 60 },
   filesBySource: { most: 600, seconds: 60 * 60 },
 } as const satisfies Record<string, Allowance>

@@ -13,18 +13,16 @@ const number = computed(() => (latest.value?.number ?? 0) + 1)
 const accepted = computed(() => [...findings.accepted.keys()].filter(f => f.severity === 'risk'))
 const linkOf = (token: string) => `${window.location.origin}/f/${token}`
 
-async function release() {
-  busy.value = true
-  refusal.value = null
-  try {
-    await draft.flush()
-    await callApi(API.releaseForm, { params: { id: draft.id }, body: { revision: draft.revision } })
-    await draft.load(draft.id)
-  } catch (error) {
-    refusal.value = refusalOf(error)
-  }
-  busy.value = false
-}
+/** Whether the draft could be released as it stands. */
+const isReady = computed(
+  () =>
+    draft.may('release') &&
+    !findings.working &&
+    findings.isWhole &&
+    findings.faults.length === 0 &&
+    findings.risks.length === 0 &&
+    latest.value?.sameAsDraft !== true,
+)
 /** Withdraws a version, or puts it back. */
 async function withdraw({ number: release, withdrawnAt }: (typeof draft.releases)[number]) {
   busy.value = true
@@ -114,24 +112,12 @@ async function copy(token: string) {
       >
         You may not release this form; its owners can let you.
       </p>
-      <div>
-        <v-btn
-          variant="flat"
-          color="primary"
-          :disabled="
-            !draft.may('release') ||
-            busy ||
-            findings.working ||
-            !findings.isWhole ||
-            findings.faults.length > 0 ||
-            findings.risks.length > 0 ||
-            latest?.sameAsDraft
-          "
-          @click="release"
-        >
-          Release version {{ number }}
-        </v-btn>
-      </div>
+      <Suspense>
+        <SignOff
+          :number="number"
+          :is-ready="isReady"
+        />
+      </Suspense>
     </section>
     <Suspense v-if="latest && draft.may('release')"><WaysCard /></Suspense>
     <section
@@ -152,7 +138,11 @@ async function copy(token: string) {
       >
         <div class="row-flex">
           <strong>Version {{ r.number }}</strong>
-          <span class="quiet">released {{ readableDay(r.releasedAt) }}</span>
+          <span class="quiet"
+            >released {{ readableDay(r.releasedAt)
+            }}<template v-if="r.releasedBy"> by {{ r.releasedBy }}</template
+            ><template v-if="r.askedBy">, asked for by {{ r.askedBy }}</template></span
+          >
           <span
             v-if="r.withdrawnAt"
             class="risk small"
@@ -191,7 +181,17 @@ async function copy(token: string) {
           >
             {{ r.withdrawnAt ? 'Put back' : 'Withdraw' }}
           </v-btn>
+          <ProofCheck
+            v-if="draft.may('release')"
+            :release="r.number"
+          />
         </div>
+        <p
+          v-if="r.note"
+          class="note"
+        >
+          {{ r.note }}
+        </p>
         <p
           v-for="(a, i) in r.accepted"
           :key="i"
@@ -233,6 +233,12 @@ async function copy(token: string) {
   padding: 14px 18px;
   display: grid;
   gap: 6px;
+}
+.version .row-flex {
+  flex-wrap: wrap;
+}
+.note {
+  white-space: pre-line;
 }
 .risk-box {
   display: grid;

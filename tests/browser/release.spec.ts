@@ -56,7 +56,10 @@ test('a version waits for a second person’s approval, who sees its note and re
   browser,
 }) => {
   await signIn(page)
-  const id = await newForm(page, FORM)
+  const id = await newForm(page, {
+    ...{ tobbin: 2, code: 'grant', title: 'Grant' },
+    sections: [{ ...{ code: 's', title: 'Grant' }, items: [yesNo('needed')] }],
+  })
   const holder = (await (await page.request.get('/api/directory')).json()).people.find(
     (p: { email: string }) => p.email === 'tobias@wherry.example',
   )

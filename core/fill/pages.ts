@@ -1,8 +1,7 @@
-import { namesIn } from '../expressions/tree'
 import type { Filled } from './frame'
 import { problemsIn, type AnswerProblem } from './problems'
 import { isQuestion, isRepeating } from './steps'
-import type { PlannedRule, PlannedSection, Step } from './planned'
+import type { PlannedSection, Step } from './planned'
 
 /** One page of the respondent's way: a section, or one question of it with the notes before it. */
 export interface Page {
@@ -26,9 +25,13 @@ export function pagesOf(filled: Filled): Page[] {
 const isSilent = (step: Step) =>
   isQuestion(step) && (step.place.node.type === 'hidden' || step.place.node.type === 'value')
 
+/** Whether something has a page of its own where questions come one at a time. */
+export const asksSomething = (step: Step): boolean =>
+  (isQuestion(step) || isRepeating(step)) && !isSilent(step)
+
 const askedSteps = (section: PlannedSection | undefined, filled: Filled) =>
   [...(section?.steps ?? [])]
-    .filter(s => (isQuestion(s) || isRepeating(s)) && !isSilent(s) && filled.inPlay[s.place.order])
+    .filter(s => asksSomething(s) && filled.inPlay[s.place.order])
     .sort((a, b) => a.place.order - b.place.order)
 
 /** By place order: what a page shows of its section; null for all of it. Notes and values stand with the question that follows, at the end with the last. */
@@ -44,35 +47,6 @@ export function shownOn(filled: Filled, page: Page): ReadonlySet<number> | null 
     steps
       .map(s => s.place.order)
       .filter(o => (o > from && o <= (page.only ?? 0)) || (isLast && o > (page.only ?? 0))),
-  )
-}
-
-/**
- * Whether the number of pages can't change any more: no route, and no rule that decides about what is still to come, rests on a question
- * from the current page on that is not answered.
- */
-export function isSettled(filled: Filled, pages: readonly Page[], at: number): boolean {
-  const { plan } = filled
-  const page = pages[at]
-  if (!page) return true
-  const here = page.only ?? plan.sections[page.section]?.place.order ?? 0
-  const open = new Set(
-    plan.questions
-      .filter(q => q.place.order >= here && (filled.values[q.slot] ?? null) === null)
-      .map(q => q.place.code),
-  )
-  const waits = (rule: PlannedRule | null) =>
-    rule?.expr ? namesIn(rule.expr).some(name => open.has(name)) : false
-  return !plan.sections.some(
-    section =>
-      section.place.section >= page.section &&
-      (section.routes.some(r => waits(r.when)) ||
-        section.exits.some(s => waits(s.when)) ||
-        (section.place.section > page.section && waits(section.shown)) ||
-        (plan.form.pace === 'question' &&
-          section.all.some(
-            step => step.place.order > here && (waits(step.shown) || step.skips.some(s => waits(s.when))),
-          ))),
   )
 }
 

@@ -80,7 +80,7 @@ test('once opened, a form works without network; what is sent waits, goes out by
   await expect(later.getByText('wait on this device')).toBeHidden({ timeout: 30_000 })
   const { rows } = await responsesOf(page, id)
   expect(rows.map(r => r.cells.place).sort()).toEqual(['Meadow', 'Orchard'])
-  expect(rows.map(r => r.cells.photo).sort()).toEqual(['', 'hive.txt'])
+  expect(rows.map(r => r.cells.photo).sort()).toEqual(['', 'hive.txt (15 bytes)'])
   expect(errors).toEqual([])
 })
 

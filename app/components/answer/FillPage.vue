@@ -3,13 +3,20 @@ import type { Answer, Answers } from '#core/form/answers'
 import type { Filled } from '#core/fill/fill'
 
 /** One page to be answered, with the ways back and on. */
-defineProps<{ filled: Filled; answers: Answers; pagination: ReturnType<typeof usePagination> }>()
+const props = defineProps<{
+  filled: Filled
+  answers: Answers
+  pagination: ReturnType<typeof usePagination>
+}>()
 const emit = defineEmits<{ answer: [code: string, value: Answer]; next: []; back: [] }>()
+const form = useTemplateRef<HTMLElement>('form')
+useChoiceKeys(form, () => props.pagination.page.value?.only != null)
 </script>
 
 <template>
   <form
     v-if="pagination.page.value"
+    ref="form"
     novalidate
     @submit.prevent="emit('next')"
   >

@@ -9,19 +9,8 @@ const props = defineProps<{
   mayMail: boolean
   keep: () => Promise<void>
 }>()
-const busy = ref(false)
-const said = ref('')
+const { busy, said, attempt } = useAttempt()
 const address = ref('')
-async function attempt(run: () => Promise<string>) {
-  busy.value = true
-  said.value = ''
-  try {
-    said.value = await run()
-  } catch (error) {
-    said.value = refusalOf(error).sentence
-  }
-  busy.value = false
-}
 const make = () =>
   attempt(async () => {
     await props.keep()

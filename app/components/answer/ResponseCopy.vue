@@ -14,8 +14,7 @@ const props = defineProps<{
   mayMail: boolean
 }>()
 const isShown = ref(false)
-const busy = ref(false)
-const said = ref('')
+const { busy, said, attempt } = useAttempt()
 const lines = computed(() =>
   describeFilled(props.filled).filter(l => l.state !== 'unasked' && l.type !== 'hidden'),
 )
@@ -24,16 +23,6 @@ const addresses = computed(() => {
   const given = asked.flatMap(q => framesOf(props.filled, q).map(frame => frame.values[q.slot]))
   return [...new Set(given.flatMap(a => (typeof a === 'string' ? [a] : [])))]
 })
-async function attempt(run: () => Promise<string>) {
-  busy.value = true
-  said.value = ''
-  try {
-    said.value = await run()
-  } catch (error) {
-    said.value = refusalOf(error).sentence
-  }
-  busy.value = false
-}
 const save = () =>
   attempt(async () => {
     const { makeResponsePdf } = await import('~/browser/responsePdf')

@@ -13,8 +13,9 @@ export function useAnswering(token: string, page: RespondentPage | null) {
   const isSentElsewhere = ref(false)
   const kept = useKeptAnswers(token, found => {
     if (stage.value === 'sent' || stage.value === 'own') return
-    if (found === null) isSentElsewhere.value = true
-    else if (found.key === key.value) filling.bringBack({ ...found, place: place.value })
+    isSentElsewhere.value = found === null
+    // Opened before anything was typed, both tabs go on with what is typed first.
+    if (found) filling.bringBack({ ...found, place: place.value })
   })
   const isBeginning = page !== null && page.own === null && (page.turn?.isFirst ?? true)
   const offline = useOffline(token, page?.definition.title ?? '', isBeginning)

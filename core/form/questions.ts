@@ -85,6 +85,18 @@ const bounds = { atLeast: Expression.optional(), atMost: Expression.optional() }
 export const Table = z.strictObject({ list: Code, takes: z.enum(['these', 'others']), message: Text.min(1) })
 const lookedUp = { table: Table.optional() }
 
+/** What browsers know of the person in front of them (HTML, autofill detail tokens), and fill in where they are asked to. */
+export const AUTOFILL = [
+  'name',
+  'given-name',
+  'family-name',
+  'organization',
+  'street-address',
+  'address-level2',
+  'postal-code',
+  'country-name',
+  'bday',
+] as const
 /** Question types with what each adds to the common part. */
 export const TextQuestion = z.strictObject({
   ...asked,
@@ -92,6 +104,7 @@ export const TextQuestion = z.strictObject({
   ...lengths,
   ...patterns,
   ...lookedUp,
+  autofill: z.enum(AUTOFILL).optional(),
 })
 /** `lines`: how high the field is; `rich`: lightly formatted, kept as CommonMark. */
 export const LongTextQuestion = z.strictObject({

@@ -135,8 +135,10 @@ async function everything(form: Form, turn: Turn, hidden: readonly string[], s: 
     await said(loadRespondentPage(db, use)),
     await db.select().from(messages).where(eq(messages.responseId, response)),
   ]
-  // What a link is made of is no word.
-  return JSON.stringify(answered).replaceAll(/\/f\/[\w-]+/g, '')
+  // What a link is made of is no word, though it may look like one.
+  return JSON.stringify(answered)
+    .replaceAll(/\/f\/[\w-]+/g, '')
+    .replaceAll(use.token, '')
 }
 
 /** Checks that nothing of what a turn never sees is in what comes back: no words and no codes. */

@@ -7,7 +7,7 @@ import { turnNameOf } from '../../core/parties/turns'
 import type { ResponseDetails } from '../../shared/api/responses'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
-import { releases, responses, turns } from '../store/schema'
+import { releases, responses, turns, users, ways } from '../store/schema'
 import { listHistory } from './responseHistory'
 import { loadWorkspace } from './workspace'
 
@@ -28,6 +28,10 @@ export async function loadResponse(
       number: responses.number,
       sentAt: responses.sentAt,
       withdrawnAt: responses.withdrawnAt,
+      correctedAt: responses.correctedAt,
+      way: ways.name,
+      wayKind: ways.kind,
+      by: users.name,
       begunOn: responses.begunOn,
       answers: responses.answers,
       people: responses.people,
@@ -37,6 +41,8 @@ export async function loadResponse(
     })
     .from(responses)
     .innerJoin(releases, eq(responses.releaseId, releases.id))
+    .leftJoin(ways, eq(ways.id, responses.wayId))
+    .leftJoin(users, eq(users.id, responses.userId))
     .where(eq(responses.id, id))
   if (!row) return refuse(404, 'not-found', 'There is no such response.')
   const plan = planOf(withKeptPeople(row.definition, row.people))
@@ -52,12 +58,20 @@ export async function loadResponse(
     number: row.number,
     sentAt: row.sentAt.toISOString(),
     withdrawnAt: row.withdrawnAt?.toISOString() ?? null,
+    correctedAt: row.correctedAt?.toISOString() ?? null,
+    ...senderNames(row),
     begunOn: row.begunOn,
     release: row.release,
     lines: describeResponse(plan, row.answers, row.begunOn, standing),
     turns: await listTurns(db, id, row.definition, reader),
     history: await listHistory(db, { id, plan, standing, ...row }, reader.mayAct),
   }
+}
+
+/** By which way a response came, and of whom it is: who was signed in, or whose personal link it was. */
+function senderNames(row: { way: string | null; wayKind: 'link' | 'person' | null; by: string | null }) {
+  const isPersonal = row.wayKind === 'person'
+  return { way: isPersonal ? '' : (row.way ?? ''), by: (isPersonal ? row.way : row.by) ?? '' }
 }
 
 /** The turns of a response in the order in which they were opened. */

@@ -83,6 +83,11 @@ export const ResponseDetails = z.object({
   number: z.int(),
   sentAt: z.string(),
   withdrawnAt: z.string().nullable(),
+  /** When whoever sent it has corrected it last. */
+  correctedAt: z.string().nullable(),
+  /** By which further way it came, and who sent it, as far as that is kept; else empty. */
+  way: z.string(),
+  by: z.string(),
   begunOn: z.string(),
   release: z.int(),
   lines: z.array(ResponseLine),

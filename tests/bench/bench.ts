@@ -15,6 +15,7 @@ import { prove } from '../../core/prove/prove'
 import { largeForm } from './forms'
 import { editRules } from './ruleEdits'
 import { realForm } from './real/realForm'
+import { limitedOption } from './limited'
 import { listEditor, longLists } from './lists'
 import { maps } from './map'
 import { answeringKeystroke, median, withApplication, writingKeystroke } from './pages'
@@ -199,6 +200,7 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   worker: provingInWorker,
   pages,
   server: () => serving(say),
+  limited: () => limitedOption(say),
 }
 const named = process.argv.slice(2)
 for (const name of named)

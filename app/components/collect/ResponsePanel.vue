@@ -36,7 +36,8 @@ const { data: open, error } = await useAsyncData(
     />
     <template v-else-if="open">
       <p class="quiet small">
-        Sent {{ readableDay(open.sentAt) }}, begun {{ readableDay(open.begunOn) }}, version {{ open.release }}
+        Sent {{ readableDay(open.sentAt) }}, begun {{ readableDay(open.begunOn) }}, version {{ open.release
+        }}{{ saySender(open) }}
       </p>
       <p
         v-if="open.withdrawnAt"
@@ -44,8 +45,11 @@ const { data: open, error } = await useAsyncData(
       >
         Withdrawn {{ readableDay(open.withdrawnAt) }}
       </p>
-      <template v-if="open.turns.length > 0">
-        <ResponseTurns :turns="open.turns" />
+      <template v-if="open.turns.length > 0 || open.history.length > 0">
+        <ResponseTurns
+          v-if="open.turns.length > 0"
+          :turns="open.turns"
+        />
         <ResponseHistory :history="open.history" />
       </template>
       <ResponseLines :lines="open.lines" />

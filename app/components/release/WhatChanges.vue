@@ -6,22 +6,28 @@ import type { ReleaseBrief } from '#shared/api/releases'
 import { callApi } from '~/api/callApi'
 import { useVersionEffects } from '~/composables/release/useVersionEffects'
 
-/** What the draft changes against a version, thing by thing, and what comes of it for whom. */
+/** What a later version, or the draft, changes against a version, thing by thing, and what comes of it for whom. */
 /** So many are told at first. */
 const FIRST = 12
-const props = defineProps<{ version: ReleaseBrief }>()
+const props = defineProps<{ version: ReleaseBrief; later?: ReleaseBrief }>()
 const draft = useDraft()
-const { data: before, error } = await useAsyncData(
-  () => `version-${props.version.id}`,
+/** A version as it was released; null where the state of the draft of then is not known. */
+async function formOf({ revision }: ReleaseBrief) {
+  if (revision === null) return null
+  return (await callApi(API.loadState, { params: { id: draft.id, revision } })).form
+}
+const { data, error } = await useAsyncData(
+  () => `version-${props.version.id}-${props.later?.id ?? 'draft'}`,
   async () => {
-    const { revision } = props.version
-    if (revision === null) return null
-    return (await callApi(API.loadState, { params: { id: draft.id, revision } })).form
+    const { version, later } = props
+    return { before: await formOf(version), later: later ? await formOf(later) : null }
   },
   { server: false, deep: false },
 )
+const before = computed(() => data.value?.before ?? null)
+const after = computed(() => (props.later ? (data.value?.later ?? null) : draft.form))
 const lines = computed(() => {
-  const { form } = draft
+  const form = after.value
   if (!before.value || !form) return []
   const there = new Set(draft.places.map(p => p.address))
   return describeEdits(before.value, editsBetween(before.value, form)).map(line => ({
@@ -30,8 +36,8 @@ const lines = computed(() => {
   }))
 })
 const { found, refusal, isWorking } = useVersionEffects(
-  () => before.value ?? null,
-  () => draft.form,
+  () => before.value,
+  () => after.value,
 )
 /** The first lines; a version that does much otherwise is told in parts. */
 const isAllShown = ref(false)
@@ -50,7 +56,10 @@ function go(address: NonNullable<(typeof lines.value)[number]['address']>) {
     :refusal="`Version ${version.number} could not be fetched: ${refusalOf(error).sentence}`"
   />
   <div v-else-if="lines.length > 0">
-    <h3>{{ counted(lines.length, 'change') }} since version {{ version.number }}</h3>
+    <h3>
+      {{ counted(lines.length, 'change') }} since version {{ version.number
+      }}{{ later ? `, in version ${later.number}` : '' }}
+    </h3>
     <ProposalLines
       :lines="lines"
       @go="go"
@@ -82,9 +91,7 @@ function go(address: NonNullable<(typeof lines.value)[number]['address']>) {
       <p class="proven small rest">
         ✓ {{ found.lines.length === 0 ? 'Everything' : 'All else' }} is the same for everyone, decided for all
         possible answers: what is asked, has to be answered, and is offered.
-        <template v-if="draft.form?.turns?.length"
-          >Which party sees and fills what is not compared here.</template
-        >
+        <template v-if="after?.turns?.length">Which party sees and fills what is not compared here.</template>
       </p>
     </template>
   </div>

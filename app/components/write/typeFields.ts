@@ -1,4 +1,4 @@
-import { FILE_KINDS, type QuestionType } from '#core/form/questions'
+import { FILE_KINDS, type AUTOFILL, type QuestionType } from '#core/form/questions'
 
 /** A property of a question as a field of its row: its words, and how it is entered. */
 export interface TypeField {
@@ -28,7 +28,20 @@ const lightly: TypeField = { key: 'rich', words: 'lightly formatted', as: 'tick'
 
 /** What each type has beyond the common part, in the order in which the row shows it; a new type is a new entry. */
 export const TYPE_FIELDS: Readonly<Record<QuestionType, readonly TypeField[]>> = {
-  text: letters,
+  text: [
+    ...letters,
+    choice('autofill', 'filled in by the browser', {
+      name: 'name',
+      'given-name': 'first name',
+      'family-name': 'last name',
+      organization: 'company, club',
+      'street-address': 'street and number',
+      'address-level2': 'town',
+      'postal-code': 'post code',
+      'country-name': 'country',
+      bday: 'day of birth',
+    } satisfies Record<(typeof AUTOFILL)[number], string>),
+  ],
   longText: [...letters, number('lines', 'lines high'), lightly],
   email: [],
   phone: [],

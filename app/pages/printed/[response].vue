@@ -34,12 +34,15 @@ const print = () => window.print()
       </div>
       <p class="quiet">
         Response {{ open.number }}, sent {{ readableDay(open.sentAt) }}, begun
-        {{ readableDay(open.begunOn) }}, version {{ open.release
+        {{ readableDay(open.begunOn) }}, version {{ open.release }}{{ saySender(open)
         }}<template v-if="open.withdrawnAt">, withdrawn {{ readableDay(open.withdrawnAt) }}</template>
       </p>
       <ResponseLines :lines="open.lines" />
-      <template v-if="open.turns.length > 0">
-        <ResponseTurns :turns="open.turns" />
+      <template v-if="open.turns.length > 0 || open.history.length > 0">
+        <ResponseTurns
+          v-if="open.turns.length > 0"
+          :turns="open.turns"
+        />
         <h2>History</h2>
         <HistoryLines
           :history="open.history"

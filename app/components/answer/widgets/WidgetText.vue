@@ -11,6 +11,10 @@ const KINDS = {
   url: { type: 'url', inputmode: 'url', autocomplete: 'url' },
 } as const
 const kind = computed(() => KINDS[props.question.type])
+/** What the browser may fill in of what it knows. */
+const autocomplete = computed(() =>
+  'autofill' in props.question && props.question.autofill ? props.question.autofill : kind.value.autocomplete,
+)
 </script>
 
 <template>
@@ -19,7 +23,7 @@ const kind = computed(() => KINDS[props.question.type])
     :error="invalid"
     :type="kind.type"
     :inputmode="kind.inputmode"
-    :autocomplete="kind.autocomplete"
+    :autocomplete="autocomplete"
     :model-value="typeof value === 'string' ? value : ''"
     :placeholder="question.placeholder"
     v-bind="fieldAttributes(props)"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { riskKey } from '#core/prove/acceptance'
 import { API } from '#shared/api/endpoints'
+import type { ReleaseBrief } from '#shared/api/releases'
 import { callApi } from '~/api/callApi'
 
 const draft = useDraft()
@@ -23,6 +24,14 @@ const isReady = computed(
     findings.risks.length === 0 &&
     latest.value?.sameAsDraft !== true,
 )
+/** With which version each is compared; the one right before it, unless another was chosen. */
+const compared = ref<Record<number, number>>({})
+const earlierThan = ({ number: own }: ReleaseBrief) => draft.releases.filter(r => r.number < own)
+const comparedWith = (release: ReleaseBrief): ReleaseBrief =>
+  earlierThan(release).find(r => r.number === compared.value[release.number]) ??
+  earlierThan(release)[0] ??
+  release
+
 /** Withdraws a version, or puts it back. */
 async function withdraw({ number: release, withdrawnAt }: (typeof draft.releases)[number]) {
   busy.value = true
@@ -192,6 +201,27 @@ async function copy(token: string) {
         >
           {{ r.note }}
         </p>
+        <FoldedPart
+          v-if="earlierThan(r).length > 0"
+          :title="`Beside version ${comparedWith(r).number}`"
+        >
+          <div class="beside">
+            <v-select
+              v-if="earlierThan(r).length > 1"
+              :model-value="comparedWith(r).number"
+              :items="earlierThan(r).map(e => ({ value: e.number, title: `Version ${e.number}` }))"
+              aria-label="Compared with"
+              @update:model-value="compared[r.number] = $event"
+            />
+            <Suspense>
+              <WhatChanges
+                :key="comparedWith(r).id"
+                :version="comparedWith(r)"
+                :later="r"
+              />
+            </Suspense>
+          </div>
+        </FoldedPart>
         <p
           v-for="(a, i) in r.accepted"
           :key="i"
@@ -239,6 +269,13 @@ async function copy(token: string) {
 }
 .note {
   white-space: pre-line;
+}
+.beside {
+  display: grid;
+  gap: 10px;
+}
+.beside .v-select {
+  max-width: 200px;
 }
 .risk-box {
   display: grid;

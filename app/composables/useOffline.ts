@@ -44,7 +44,7 @@ export function useOffline(token: string, title: string, isBeginning: boolean) {
       // Still out of reach: it waits on, and the page says so.
     }
     isSending.value = false
-    await refresh()
+    await refresh().catch(() => undefined) // a browser that keeps nothing has nothing that waits
   }
   /** Keeps a response until it can be sent. */
   async function wait(body: Sending, kept: string) {

@@ -197,6 +197,7 @@ test('what was sent is corrected by its own link, and begun answers go on elsewh
   const { rows } = await responsesOf(page, id)
   expect(rows.map(r => r.cells.name)).toEqual(['Oda Fisher'])
   await open(page, `/forms/${id}/collect?response=${rows[0]?.id}`)
+  await page.getByRole('button', { name: 'History: 1 step, 1 letter' }).click()
   await expect(page.getByText('Whoever had the link corrected the response')).toBeVisible()
 })
 

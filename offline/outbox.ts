@@ -9,8 +9,6 @@ export interface Waiting {
   key: string
   /** The link that it is sent to. */
   token: string
-  /** What the form is called. */
-  title: string
   /** The sending: what the server is to take. */
   body: { readonly [key: string]: Json }
   /** What the page had kept, to be brought back where the server refuses it. */

@@ -18,7 +18,7 @@ export function useAnswering(token: string, page: RespondentPage | null) {
     if (found) filling.bringBack({ ...found, place: place.value })
   })
   const isBeginning = page !== null && page.own === null && (page.turn?.isFirst ?? true)
-  const offline = useOffline(token, page?.definition.title ?? '', isBeginning)
+  const offline = useOffline(token, isBeginning)
   const sending = useSending(token, page?.isGuarded === true, offline)
   const draft = useTurnDraft(token, page, newKey())
   const current = () => ({

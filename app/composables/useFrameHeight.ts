@@ -4,7 +4,6 @@ import { useResizeObserver } from '@vueuse/core'
 export function useFrameHeight() {
   onMounted(() => {
     if (window.parent === window) return
-    document.documentElement.classList.add('framed')
     const page = document.querySelector('main')
     useResizeObserver(page, () => {
       const height = page?.getBoundingClientRect().bottom ?? 0

@@ -28,7 +28,7 @@ async function keepForOffline(): Promise<void> {
  * A respondent’s page without network: it goes on, and what is sent waits on this device and goes out by itself.
  * @param isBeginning whether a response is begun here: turns and corrections are sent only with a network
  */
-export function useOffline(token: string, title: string, isBeginning: boolean) {
+export function useOffline(token: string, isBeginning: boolean) {
   const waiting = shallowRef<Waiting[]>([])
   const isSending = ref(false)
   async function refresh() {
@@ -49,7 +49,7 @@ export function useOffline(token: string, title: string, isBeginning: boolean) {
   /** Keeps a response until it can be sent. */
   async function wait(body: Sending, kept: string) {
     const { keepWaiting } = await outbox()
-    await keepWaiting({ token, title, key: body.key, body, kept })
+    await keepWaiting({ token, key: body.key, body, kept })
     await refresh()
     await askForSync().catch(() => undefined) // without it the page sends, once it is open
   }

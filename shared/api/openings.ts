@@ -21,5 +21,3 @@ export const Withdrawal = z.strictObject({ isWithdrawn: z.boolean() })
 
 /** The end of the short address of a form. */
 export const ShortAddress = z.object({ code: z.string() })
-/** A short address as it is typed. */
-export const TypedCode = z.object({ code: z.string().max(20) })

@@ -34,12 +34,12 @@ const standing = computed(() => {
   return settings.most === null ? counted(count, 'response') : `${count} of ${settings.most} responses`
 })
 
-/** Saves the settings; true when they are in force. */
-async function save(settings: Opening): Promise<boolean> {
+/** Tries something; true when it was done. */
+async function attempt(run: () => Promise<unknown>): Promise<boolean> {
   busy.value = true
   refusal.value = null
   try {
-    opening.value = await callApi(API.saveOpening, { params, body: settings })
+    await run()
     return true
   } catch (cause) {
     refusal.value = refusalOf(cause)
@@ -48,6 +48,11 @@ async function save(settings: Opening): Promise<boolean> {
     busy.value = false
   }
 }
+/** Saves the settings; true when they are in force. */
+const save = (settings: Opening) =>
+  attempt(async () => {
+    opening.value = await callApi(API.saveOpening, { params, body: settings })
+  })
 /** What each panel saves is its own part of the settings. */
 const saveTimes = (times: Opening) => {
   const { isClosed, audience, embedOn, needsApproval } = opening.value?.settings ?? times
@@ -55,20 +60,8 @@ const saveTimes = (times: Opening) => {
 }
 const saveAudience = async (audience: Opening['audience']) =>
   opening.value ? save({ ...opening.value.settings, audience }) : false
-const again = async (run: () => Promise<unknown>) => {
-  busy.value = true
-  refusal.value = null
-  try {
-    await run()
-    await refresh()
-    return true
-  } catch (cause) {
-    refusal.value = refusalOf(cause)
-    return false
-  } finally {
-    busy.value = false
-  }
-}
+/** Does something beside the settings, then shows what holds now. */
+const again = (run: () => Promise<unknown>) => attempt(() => run().then(() => refresh()))
 const savePassphrase = (passphrase: string | null) =>
   again(() => callApi(API.savePassphrase, { params, body: { passphrase } }))
 const makeCode = () => again(() => callApi(API.makeShortAddress, { params }))

@@ -3,8 +3,10 @@ import type { z } from 'zod'
 import { describeEdits } from '../core/form/describeEdits'
 import type { Form } from '../core/form/definition'
 import { editsBetween } from '../core/form/editsBetween'
+import { listMeaningChanges, sayMeaning } from '../core/lists/meanings'
 import { decideEffects } from '../core/prove/effects/effects'
-import { sayEffect } from '../core/prove/effects/sayEffect'
+import { decidePromises } from '../core/prove/effects/keptPromises'
+import { sayEffect, sayPromise } from '../core/prove/effects/sayEffect'
 import type { DiffOutput } from './output'
 import { readFormFile } from './readFormFile'
 
@@ -22,7 +24,12 @@ export function diffCommand(args: readonly string[], usage: string): number {
       process.stderr.write(`${files[i]}: ${p.path || 'the whole'}: ${p.sentence}\n`)
   if (!before?.form || !after?.form) return 2
   const changes = describeEdits(before.form, editsBetween(before.form, after.form))
-  const output = { changes, ...effectsOf(before.form, after.form) }
+  const output = {
+    changes,
+    ...effectsOf(before.form, after.form),
+    promises: promisesOf(before.form, after.form),
+    meanings: meaningsOf(before.form, after.form),
+  }
   process.stdout.write(isJson ? `${JSON.stringify(output, null, 2)}\n` : asTexts(output))
   return changes.length > 0 ? 1 : 0
 }
@@ -57,12 +64,31 @@ function effectsOf(before: Form, after: Form): Pick<Output, 'effects' | 'same'> 
   return { effects, same: all.length - effects.length }
 }
 
-function asTexts({ changes, effects, same }: Output): string {
-  if (changes.length === 0) return ''
-  const told = effects.map(({ sentence, witness }) => {
-    const answers = witness ? `          with ${JSON.stringify(witness)}\n` : ''
-    return `for whom  ${sentence}\n${answers}`
+function promisesOf(before: Form, after: Form): Output['promises'] {
+  const today = new Date().toISOString().slice(0, 10)
+  return decidePromises(before, after, today).map(kept => {
+    const { code, outcome, witness, today: on } = kept
+    return { code, outcome, sentence: sayPromise(kept), witness, today: on }
   })
+}
+
+const meaningsOf = (before: Form, after: Form): Output['meanings'] =>
+  listMeaningChanges(before, after).map(change => {
+    const { code, address, option, isCertain } = change
+    return { code, address, option, sentence: sayMeaning(change), isCertain }
+  })
+
+function asTexts({ changes, effects, promises, meanings, same }: Output): string {
+  if (changes.length === 0) return ''
+  const withAnswers = (head: string) => (line: Pick<Output['promises'][number], 'sentence' | 'witness'>) => {
+    const answers = line.witness ? `          with ${JSON.stringify(line.witness)}\n` : ''
+    return `${head.padEnd(8)}  ${line.sentence}\n${answers}`
+  }
+  const told = [
+    ...effects.map(withAnswers('for whom')),
+    ...promises.map(withAnswers('promise')),
+    ...meanings.map(({ sentence }) => `code      ${sentence}\n`),
+  ]
   const rest = `same      ${same} of ${same + effects.length}, for everyone\n`
   return [...changes.map(asText), ...told, rest].join('')
 }

@@ -74,6 +74,26 @@ export const DiffOutput = z.strictObject({
       is: z.boolean(),
     }),
   ),
+  /** What becomes of the promises that the first one keeps. */
+  promises: z.array(
+    z.strictObject({
+      code: z.string(),
+      outcome: z.enum(['kept', 'broken', 'untold', 'undecided']),
+      sentence: z.string(),
+      witness: z.record(z.string(), z.unknown()).nullable(),
+      today: z.string(),
+    }),
+  ),
+  /** Codes that mean something else than in the first one; certainly so, or only by their words. */
+  meanings: z.array(
+    z.strictObject({
+      code: z.string(),
+      address: z.string(),
+      option: z.string().nullable(),
+      sentence: z.string(),
+      isCertain: z.boolean(),
+    }),
+  ),
   /** How much is the same for everyone: who is asked what, has to answer, and is offered what. */
   same: z.int(),
 })

@@ -2,7 +2,8 @@ import { planOf } from '../../core/fill/plan'
 import type { Form } from '../../core/form/definition'
 import type { Address } from '../../core/form/walk'
 import { decideEffects, type Effect } from '../../core/prove/effects/effects'
-import { sayEffect, tellAnswers } from '../../core/prove/effects/sayEffect'
+import { decidePromises, type PromiseOutcome } from '../../core/prove/effects/keptPromises'
+import { sayEffect, sayPromise, tellAnswers } from '../../core/prove/effects/sayEffect'
 
 /** Two versions to be compared, on a day. */
 export interface EffectsQuestion {
@@ -20,8 +21,13 @@ export interface EffectLine {
 }
 /** What is otherwise, and how much is the same for everyone; or what went wrong. */
 export type EffectsAnswer = { asked: number } & (
-  { lines: EffectLine[]; same: number; error?: undefined } | { lines?: undefined; error: string }
+  | { lines: EffectLine[]; promises: PromiseLine[]; same: number; error?: undefined }
+  | { lines?: undefined; error: string }
 )
+/** What becomes of a promise that the earlier one keeps. */
+export interface PromiseLine extends Pick<EffectLine, 'sentence' | 'answers'> {
+  outcome: PromiseOutcome['outcome']
+}
 
 addEventListener('message', ({ data }: MessageEvent<EffectsQuestion>) => postMessage(answer(data)))
 
@@ -34,7 +40,12 @@ function answer({ asked, before, after, today }: EffectsQuestion): EffectsAnswer
       const { address, outcome } = effect
       return { sentence: sayEffect(effect), address, outcome, answers: tellAnswers(effect, versions) }
     })
-    return { asked, lines, same: effects.length - lines.length }
+    const promises = decidePromises(before, after, today).map((kept): PromiseLine => ({
+      sentence: sayPromise(kept),
+      outcome: kept.outcome,
+      answers: tellAnswers(kept, versions),
+    }))
+    return { asked, lines, promises, same: effects.length - lines.length }
   } catch (error) {
     return { asked, error: error instanceof Error ? error.message : String(error) }
   }

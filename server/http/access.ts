@@ -90,6 +90,8 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   loadResponse: { of: 'response', needs: 'responses' },
   loadFile: { of: 'file', needs: 'responses' },
   loadBoard: form('responses'),
+  // What it says of responses is said to who may see them.
+  weighStored: form('responses'),
   actOnTurn: { of: 'turn', needs: 'act' },
   listInbox: 'signedIn',
 

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { aliasedTable, and, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { Form } from '../../core/form/definition'
+import { listMeaningChanges, meaningKey, sayMeaning } from '../../core/lists/meanings'
 import type { Finding } from '../../core/prove/finding'
 import type { AcceptedRisk, ApprovalAsked, CheckedProof, ReleaseBrief } from '../../shared/api/releases'
 import type { Designer } from '../../shared/api/session'
@@ -22,7 +23,7 @@ export async function releaseForm(
   db: Database,
   id: string,
   designer: Designer,
-  { revision, note = '' }: { revision: number; note?: string },
+  { revision, note = '', sameMeanings = [] }: { revision: number; note?: string; sameMeanings?: string[] },
 ): Promise<{ number: number; token: string }> {
   const { draft } = await loadRevision(db, id, revision)
   const known = await listAcceptances(db, id)
@@ -32,12 +33,13 @@ export async function releaseForm(
     accepted: known,
   })
   refuseFaults(findings)
-  const accepted = acceptedOrRefuse(risks)
+  const risky = acceptedOrRefuse(risks)
   return db.transaction(async tx => {
     await loadRevision(tx, id, revision)
     const latest = await latestRelease(tx, id)
     // Two who release the same draft at once, or one twice, make one version.
     if (latest && latest.revision === revision) return { number: latest.number, token: latest.token }
+    const accepted = [...risky, ...acceptMeanings(latest?.definition, draft, sameMeanings, designer)]
     const { settings, approval } = await loadOpening(tx, id)
     if (settings.audience.isAnonymous) refuseNaming(draft)
     if (settings.needsApproval) refuseUnapproved(approval, revision, designer)
@@ -119,7 +121,12 @@ async function loadRevision(db: Database, id: string, revision: number): Promise
 
 async function latestRelease(db: Database, formId: string) {
   const [latest] = await db
-    .select({ number: releases.number, revision: releases.revision, token: releases.token })
+    .select({
+      number: releases.number,
+      revision: releases.revision,
+      token: releases.token,
+      definition: releases.definition,
+    })
     .from(releases)
     .where(eq(releases.formId, formId))
     .orderBy(desc(releases.number))
@@ -145,6 +152,40 @@ function acceptedOrRefuse(risks: Proved['risks']): AcceptedRisk[] {
     finding,
     reason: accepted?.reason ?? '',
     by: accepted?.by ?? '',
+  }))
+}
+
+/** Refuses a code that means something else than in the version before. Where only its words are all others, whoever releases it may say that they mean the same: that is kept as a risk that they answer for. */
+function acceptMeanings(
+  before: Form | undefined,
+  draft: Form,
+  same: readonly string[],
+  { name }: Designer,
+): AcceptedRisk[] {
+  const changed = before ? listMeaningChanges(before, draft) : []
+  const open = changed.filter(change => change.isCertain || !same.includes(meaningKey(change)))
+  if (open.length > 0)
+    refuse(
+      422,
+      'other-meaning',
+      'A code means something else than in the version before: give it a new one, or say that it means the same.',
+      open.map(change => ({ path: change.code, sentence: sayMeaning(change) })),
+    )
+  return changed.map(change => ({
+    finding: {
+      ...{ code: 'other-meaning', severity: 'risk', at: change.code, address: change.address, rule: null },
+      ...{
+        sentence: sayMeaning(change),
+        conflict: [],
+        turn: null,
+        marked: null,
+        inList: null,
+        witness: null,
+      },
+      ...{ folded: [], mend: null, today: null },
+    },
+    reason: 'It means the same.',
+    by: name,
   }))
 }
 

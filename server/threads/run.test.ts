@@ -24,7 +24,13 @@ it('a task over its limit is stopped, whoever asked is told, and the next one ha
   const file = join(folder, 'worker.mjs')
   await writeFile(file, WORKER)
   const form = formOf([question('q')])
-  const within = { proveRelease: 60_000, editForm: 60_000, placeProposal: 60_000, readBody: 60_000 }
+  const within = {
+    proveRelease: 60_000,
+    editForm: 60_000,
+    placeProposal: 60_000,
+    weighResponses: 60_000,
+    readBody: 60_000,
+  }
   useThreads(file, { ...within, readDefinition: 300 })
   const stopped = runTask('readDefinition', 'forever')
   const waiting = runTask('editForm', { form, edits: [] })

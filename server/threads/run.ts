@@ -7,6 +7,7 @@ const WITHIN: Threads['within'] = {
   proveRelease: 180_000,
   editForm: 30_000,
   placeProposal: 30_000,
+  weighResponses: 30_000,
   readDefinition: 30_000,
   readBody: 30_000,
 }

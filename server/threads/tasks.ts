@@ -2,6 +2,10 @@ import { applyEdits, EditError, type Edit } from '../../core/form/edits'
 import type { Form } from '../../core/form/definition'
 import { placeProposal, type Proposal } from '../../core/form/proposals'
 import { readForm, type ReadResult } from '../../core/form/read'
+import { planOf } from '../../core/fill/plan'
+import type { Plan } from '../../core/fill/planned'
+import { withKeptPeople, type PeopleRows } from '../../core/lists/people'
+import { findMisfits, type Misfit, type StoredResponse } from '../../core/parties/refit'
 import { findAcceptance, type Accepted } from '../../core/prove/acceptance'
 import type { Finding, Tally } from '../../core/prove/finding'
 import { prove } from '../../core/prove/prove'
@@ -51,11 +55,29 @@ function proveRelease({ form, today, accepted }: Inputs['proveRelease']): Proved
   return { findings, tally, risks }
 }
 
+/** Says of responses what would be wrong with them in another version. `codes`: what the codes of their version are called there, where that is otherwise. */
+function weighResponses({ form, responses }: Inputs['weighResponses']): Misfit[][] {
+  const plans = new Map<string, Plan>()
+  return responses.map(({ people, codes, ...response }) => {
+    const key = JSON.stringify(people)
+    const plan = plans.get(key) ?? planOf(withKeptPeople(form, people))
+    plans.set(key, plan)
+    return findMisfits(plan, response, code => codes[code] ?? code)
+  })
+}
+
+/** A stored response as it is weighed against another version. */
+export interface Weighed extends StoredResponse {
+  people: PeopleRows | null
+  codes: Readonly<Record<string, string>>
+}
+
 /** The tasks by name: what goes into each. Plain data, as it goes between threads. */
 export interface Inputs {
   proveRelease: { form: Form; today: string; accepted: Accepted[] }
   editForm: { form: Form; edits: Edit[] }
   placeProposal: { form: Form; proposal: Proposal }
+  weighResponses: { form: Form; responses: Weighed[] }
   readDefinition: unknown
   readBody: { endpoint: keyof typeof API; bytes: Uint8Array }
 }
@@ -64,6 +86,7 @@ export interface Results {
   proveRelease: Proved
   editForm: Edited
   placeProposal: Placed
+  weighResponses: Misfit[][]
   readDefinition: ReadResult
   readBody: ReadJson
 }
@@ -74,6 +97,7 @@ export const TASKS: { readonly [N in TaskName]: (input: Inputs[N]) => Results[N]
   proveRelease,
   editForm,
   placeProposal: placeInForm,
+  weighResponses,
   readDefinition: readForm,
   readBody: ({ endpoint, bytes }) => {
     const { body } = { body: undefined, ...API[endpoint] }

@@ -38,6 +38,12 @@ export const RELEASE_ENDPOINTS = {
     params: Version,
     answer: releases.CheckedProof,
   },
+  weighStored: {
+    method: 'GET',
+    path: '/api/forms/:id/fit',
+    params: Id,
+    answer: releases.StoredFit,
+  },
   listUnderWay: {
     method: 'GET',
     path: '/api/forms/:id/under-way',

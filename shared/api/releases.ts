@@ -5,9 +5,14 @@ import { Counter, StoredFinding } from './stored'
 const Note = z.string().trim().max(LIMITS.text)
 
 /** A release of the draft as the browser knows it, with what is said to it; its risks have been accepted before. */
-export const NewRelease = z.strictObject({ revision: Counter, note: Note.default('') })
+export const NewRelease = z.strictObject({
+  revision: Counter,
+  note: Note.default(''),
+  /** The codes whose words are all others than in the version before, and that mean the same (`meaningKey`). */
+  sameMeanings: z.array(z.string().max(200)).max(10_000).default([]),
+})
 /** Asks that somebody else approves a state of the draft. */
-export const AskApproval = NewRelease
+export const AskApproval = NewRelease.omit({ sameMeanings: true })
 
 /** That somebody asks for approval: of which state of the draft, who, when, and what they say to it. */
 export const ApprovalAsked = z.object({
@@ -51,6 +56,29 @@ export const TurnUnderWay = z.object({
   change: z.enum(['same', 'changed', 'gone']),
 })
 export type TurnUnderWay = z.infer<typeof TurnUnderWay>
+
+/** What a version would make of the responses that are stored: how many were weighed, how many would lack something, hold what doesn’t fit, or what is not asked; and the newest of them. */
+export const StoredFit = z.object({
+  all: z.int(),
+  weighed: z.int(),
+  missing: z.int(),
+  wrong: z.int(),
+  unasked: z.int(),
+  lines: z.array(
+    z.object({
+      id: z.string(),
+      number: z.int(),
+      release: z.int(),
+      isDone: z.boolean(),
+      misfits: z.array(
+        z.object({ kind: z.enum(['missing', 'wrong', 'unasked']), label: z.string(), sentence: z.string() }),
+      ),
+      /** So many more are not told. */
+      more: z.int(),
+    }),
+  ),
+})
+export type StoredFit = z.infer<typeof StoredFit>
 
 /** A release as designers see it in a list. */
 export const ReleaseBrief = z.object({

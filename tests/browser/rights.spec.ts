@@ -69,6 +69,7 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
   ...{
     listResponses: ['own', 'responses'],
     loadBoard: ['own', 'responses'],
+    weighStored: ['own', 'responses'],
     actOnTurn: ['own', 'act'],
     loadResponse: ['own', 'responses'],
     loadFile: ['own', 'responses'],

@@ -20,20 +20,10 @@ const there = computed(() => new Set(draft.places.map(p => p.address)))
         class="sentence"
         @click="emit('go', line.address)"
         >{{ line.sentence }}</v-btn><span v-else>{{ line.sentence }}</span>
-      <p
+      <ShownWith
         v-if="line.outcome === 'differs'"
-        class="small quiet"
-      >
-        <template v-if="line.answers.length > 0">
-          With
-          <span
-            v-for="(answer, at) in line.answers"
-            :key="at"
-            >{{ at > 0 ? ', ' : '' }}{{ answer.label }} <strong>{{ answer.text }}</strong></span
-          >
-        </template>
-        <template v-else>With no answer at all</template>
-      </p>
+        :answers="line.answers"
+      />
     </li>
   </ul>
 </template>
@@ -49,8 +39,5 @@ ul {
   height: auto;
   padding: 0;
   min-width: 0;
-}
-p {
-  padding-left: 12px;
 }
 </style>

@@ -3,7 +3,7 @@ import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
 
 /** Taking responsibility for a version: a note to it, a second person’s approval where the form asks for one, and the release. */
-const props = defineProps<{ number: number; isReady: boolean }>()
+const props = defineProps<{ number: number; isReady: boolean; sameMeanings: readonly string[] }>()
 const draft = useDraft()
 const { user } = useUserSession()
 const params = { id: draft.id }
@@ -39,7 +39,8 @@ async function attempt(run: () => Promise<unknown>) {
 }
 const release = () =>
   attempt(async () => {
-    await callApi(API.releaseForm, { params, body: { revision: draft.revision, note: note.value } })
+    const body = { revision: draft.revision, note: note.value, sameMeanings: [...props.sameMeanings] }
+    await callApi(API.releaseForm, { params, body })
     note.value = ''
     await draft.load(draft.id)
   })

@@ -93,6 +93,10 @@ function go(address: NonNullable<(typeof lines.value)[number]['address']>) {
         possible answers: what is asked, has to be answered, and is offered.
         <template v-if="after?.turns?.length">Which party sees and fills what is not compared here.</template>
       </p>
+      <PromiseOutcomes
+        v-if="found.promises.length > 0"
+        :promises="found.promises"
+      />
     </template>
   </div>
 </template>

@@ -5,7 +5,7 @@ import { acts, stepsOf } from '../../../tests/support/formEdits'
 import { TODAY } from '../../../tests/support/states'
 import { richForm } from '../../../tests/support/richForms'
 import { seededRandom } from '../../fill/draw'
-import { fill } from '../../fill/fill'
+import { allProblems, fill } from '../../fill/fill'
 import { drawPlausibleAnswers } from '../../fill/plausible'
 import { planOf } from '../../fill/plan'
 import type { Answer, Answers } from '../../form/answers'
@@ -16,6 +16,7 @@ import { example, section, text } from '../checks/exampleForms'
 import { modelOf } from '../model/model'
 import { listAspects } from './aspects'
 import { decideEffects } from './effects'
+import { decidePromises } from './keptPromises'
 
 const FORMS = Math.ceil(Number(process.env.PROVE_FORMS ?? 1500) / 5)
 
@@ -98,6 +99,59 @@ describe('what a version does otherwise', () => {
       { numRuns: FORMS },
     )
     expect(tally.undecided).toBeLessThan(0.02 * (tally.same + tally.differs))
+  })
+})
+
+/** By trying all answers: whether a complete response of a form breaks its first promise. */
+function isBroken(form: Form): boolean {
+  const plan = planOf(form)
+  for (const answers of allAnswers([form])) {
+    const state = fill(plan, answers, TODAY)
+    if (allProblems(state).length === 0 && plan.promises[0]?.run(state.values) !== true) return true
+  }
+  return false
+}
+
+/** Promises that a form may well keep: a condition that is never unknown, or that something is answered. */
+const promiseOf = (form: Form): fc.Arbitrary<string> =>
+  fc.oneof(
+    condition(askedOf(form)).map(text => `(${text}) or not (${text})`),
+    fc.constantFrom(...askedOf(form)).map(({ code }) => `${code} != null`),
+  )
+
+describe('the promises of a version', () => {
+  it('hold no more where trying all answers finds a response that breaks them', () => {
+    const tally = { kept: 0, broken: 0, untold: 0, undecided: 0 }
+    fc.assert(
+      fc.property(
+        smallForm.chain(form =>
+          fc.tuple(...[fc.constant(form), fc.nat(3), fc.nat(20), condition(askedOf(form)), promiseOf(form)]),
+        ),
+        acts,
+        ([form, kind, at, rule, holds], done) => {
+          const promises = [{ code: 'p', text: 'P', holds }]
+          const before = { ...form, promises }
+          const after = changed(form, kind, at, rule, done)
+          fc.pre(isSmall(before, after))
+          fc.pre([before, after].every(f => modelOf(f, TODAY).circular.size === 0))
+          const [found] = decidePromises(before, after, TODAY)
+          if (!found) return
+          tally[found.outcome] += 1
+          expect(isBroken(before)).toBe(false)
+          if (found.outcome === 'untold' || found.outcome === 'undecided') return
+          const later = { ...after, promises }
+          expect([holds, isBroken(later)]).toEqual([holds, found.outcome === 'broken'])
+          if (!found.witness) return
+          const plan = planOf(later)
+          const shown = fill(plan, found.witness, found.today)
+          expect(allProblems(shown)).toEqual([])
+          expect(plan.promises[0]?.run(shown.values)).not.toBe(true)
+        },
+      ),
+      { numRuns: FORMS },
+    )
+    expect(Math.min(tally.kept, tally.broken)).toBeGreaterThan(0)
+    expect(tally.undecided).toBeLessThan(0.05 * (tally.kept + tally.broken))
   })
 })
 

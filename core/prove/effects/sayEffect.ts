@@ -1,6 +1,7 @@
 import { describeResponse } from '../../fill/describeResponse'
 import type { Plan } from '../../fill/planned'
 import type { Effect } from './effects'
+import type { PromiseOutcome } from './keptPromises'
 
 /** What is otherwise, by what may be and by what it is now. */
 const SENTENCES: Record<Effect['kind'], { now: (of: Effect) => string; noLonger: (of: Effect) => string }> = {
@@ -37,7 +38,7 @@ const ABOUT: Record<Effect['kind'], (of: Effect) => string> = {
 
 /** Answers that show an effect, as they read in the first of some versions that asks for them. */
 export function tellAnswers(
-  { witness, today }: Effect,
+  { witness, today }: Pick<Effect, 'witness' | 'today'>,
   versions: readonly Plan[],
 ): { label: string; text: string }[] {
   if (!witness) return []
@@ -47,3 +48,13 @@ export function tellAnswers(
     if (state === 'answered' && type !== 'value' && !told.has(path)) told.set(path, { label, text })
   return [...told.values()]
 }
+
+const PROMISE_WORDS: Record<PromiseOutcome['outcome'], string> = {
+  kept: 'is still kept',
+  broken: 'held, and no longer does',
+  untold: 'held; it speaks of what is there no longer',
+  undecided: 'held; whether it still does is not decided',
+}
+/** What becomes of a promise, as a sentence. */
+export const sayPromise = ({ text, outcome, isPromised }: PromiseOutcome): string =>
+  `The promise “${text}” ${PROMISE_WORDS[outcome]}${outcome === 'kept' && !isPromised ? ', though it is promised no more' : ''}.`

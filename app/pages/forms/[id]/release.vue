@@ -14,6 +14,9 @@ const number = computed(() => (latest.value?.number ?? 0) + 1)
 const accepted = computed(() => [...findings.accepted.keys()].filter(f => f.severity === 'risk'))
 const linkOf = (token: string) => `${window.location.origin}/f/${token}`
 
+/** The codes of which whoever releases says that they mean the same, and whether one is still to be decided. */
+const sameMeanings = ref<string[]>([])
+const isMeaningOpen = ref(false)
 /** Whether the draft could be released as it stands. */
 const isReady = computed(
   () =>
@@ -22,6 +25,7 @@ const isReady = computed(
     findings.isWhole &&
     findings.faults.length === 0 &&
     findings.risks.length === 0 &&
+    !isMeaningOpen.value &&
     latest.value?.sameAsDraft !== true,
 )
 /** With which version each is compared; the one right before it, unless another was chosen. */
@@ -88,7 +92,14 @@ async function copy(token: string) {
           Releasing freezes the form as it stands now. Responses that are being filled in stay with the
           version they began.
         </p>
+        <Suspense v-if="latest"
+          ><OtherMeanings
+            v-model:same="sameMeanings"
+            v-model:is-open="isMeaningOpen"
+            :version="latest"
+        /></Suspense>
         <Suspense v-if="latest"><WhatChanges :version="latest" /></Suspense>
+        <Suspense v-if="latest && draft.may('responses')"><StoredFit /></Suspense>
         <Suspense v-if="latest && draft.may('release')"><UnderWay /></Suspense>
         <p v-if="findings.risks.length > 0">
           <span class="risk"
@@ -125,6 +136,7 @@ async function copy(token: string) {
         <SignOff
           :number="number"
           :is-ready="isReady"
+          :same-meanings="sameMeanings"
         />
       </Suspense>
     </section>

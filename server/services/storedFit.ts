@@ -1,0 +1,120 @@
+import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
+import type { Form } from '../../core/form/definition'
+import { listPlaces } from '../../core/form/walk'
+import type { Misfit } from '../../core/parties/refit'
+import type { StoredFit } from '../../shared/api/releases'
+import type { Database } from '../store/database'
+import { releases, responses, turns } from '../store/schema'
+import { runTask } from '../threads/run'
+import { loadFormRow } from './drafts'
+import { countResponses } from './loadForm'
+import { codeAt, loadRenames } from './renames'
+import { loadWorkspace } from './workspace'
+
+/** So many responses are weighed, the newest first; so many at a time. */
+const MOST_WEIGHED = 5_000
+const AT_ONCE = 500
+/** So many responses, and so much of each, are listed. */
+const MOST_LISTED = 50
+const MOST_SAID = 5
+
+/** What the draft would make of the responses that a form has: which would be incomplete, hold what doesn't fit, or what is not asked any more. Nothing of them is changed. */
+export async function weighStored(db: Database, formId: string): Promise<StoredFit> {
+  const { draft, revision } = await loadFormRow(db, formId)
+  const codes = await codesNow(db, formId, revision)
+  const fit: StoredFit = {
+    all: await countResponses(db, formId),
+    weighed: 0,
+    missing: 0,
+    wrong: 0,
+    unasked: 0,
+    lines: [],
+  }
+  const workspace = await loadWorkspace(db)
+  while (fit.weighed < MOST_WEIGHED) {
+    const rows = await loadRows(db, formId, fit.weighed)
+    const handedOff = await loadHandedOff(
+      db,
+      rows.filter(r => r.turn !== null).map(r => r.id),
+    )
+    const weighed = rows.map(({ answers, begunOn, people, turn, id, number, release }) => ({
+      ...{ answers, begunOn, people, codes: codes.get(release) ?? {} },
+      turns: turn === null ? null : (handedOff.get(id) ?? []),
+      standing: { release: { number: release }, response: { number }, workspace },
+    }))
+    const found = await runTask('weighResponses', { form: draft, responses: weighed })
+    for (const [i, row] of rows.entries()) addTo(fit, row, found[i] ?? [])
+    fit.weighed += rows.length
+    if (rows.length < AT_ONCE) break
+  }
+  return fit
+}
+
+const loadRows = (db: Database, formId: string, offset: number) =>
+  db
+    .select({
+      id: responses.id,
+      number: responses.number,
+      answers: responses.answers,
+      begunOn: responses.begunOn,
+      people: responses.people,
+      turn: responses.turn,
+      release: releases.number,
+    })
+    .from(responses)
+    .innerJoin(releases, eq(responses.releaseId, releases.id))
+    .where(and(eq(releases.formId, formId), isNull(responses.withdrawnAt)))
+    .orderBy(desc(responses.sentAt), desc(responses.id))
+    .limit(AT_ONCE)
+    .offset(offset)
+
+type StoredRow = Awaited<ReturnType<typeof loadRows>>[number]
+
+function addTo(fit: StoredFit, { id, number, release, turn }: StoredRow, misfits: readonly Misfit[]): void {
+  for (const kind of new Set(misfits.map(m => m.kind))) fit[kind] += 1
+  if (misfits.length === 0 || fit.lines.length === MOST_LISTED) return
+  const said = misfits.slice(0, MOST_SAID)
+  fit.lines.push({
+    id,
+    number,
+    release,
+    isDone: turn === null,
+    misfits: said,
+    more: misfits.length - said.length,
+  })
+}
+
+/** The turns of responses in progress that were handed off. */
+async function loadHandedOff(db: Database, ids: readonly string[]): Promise<Map<string, string[]>> {
+  const found = new Map<string, string[]>()
+  if (ids.length === 0) return found
+  const rows = await db
+    .select({ id: turns.responseId, turn: turns.turn })
+    .from(turns)
+    .where(and(inArray(turns.responseId, [...ids]), isNotNull(turns.handedOffAt), isNull(turns.givenBackAt)))
+  for (const { id, turn } of rows) found.set(id, [...(found.get(id) ?? []), turn])
+  return found
+}
+
+/** What the codes of each release are called in the draft, by the number of the release; those only that are called otherwise. */
+async function codesNow(
+  db: Database,
+  formId: string,
+  until: number,
+): Promise<Map<number, Record<string, string>>> {
+  const renames = await loadRenames(db, formId)
+  if (renames.length === 0) return new Map()
+  const rows = await db
+    .select({ number: releases.number, form: releases.definition, revision: releases.revision })
+    .from(releases)
+    .where(eq(releases.formId, formId))
+  const namesOf = (form: Form, since: number) =>
+    listPlaces(form)
+      .map(({ code }) => [code, codeAt(code, since, until, renames)] as const)
+      .filter(([from, to]) => from !== to)
+  return new Map(
+    rows.flatMap(({ number, form, revision }) =>
+      revision === null ? [] : [[number, Object.fromEntries(namesOf(form, revision))] as const],
+    ),
+  )
+}

@@ -57,7 +57,7 @@ it('tells which responses another version would find incomplete, wrong, or answe
   expect(fit).toMatchObject({ weighed: 3, missing: 2, wrong: 1, unasked: 1 })
   const told = fit.lines.map(l => [l.number, l.isDone, ...l.misfits.map(m => `${m.kind} ${m.label}`)])
   expect(told.toSorted()).toEqual([
-    [1, true, 'wrong vessel', 'missing mast'],
+    [1, true, 'wrong boat', 'missing mast'],
     [3, true, 'missing mast', 'unasked notes'],
   ])
 })

@@ -1,6 +1,8 @@
 import type { Plan } from '../../fill/planned'
 import type { Form, Item } from '../../form/definition'
 import { optionsOf } from '../../form/rows'
+import { ExpressionError, parseCached } from '../../expressions/parse'
+import { namesIn } from '../../expressions/tree'
 import { rulesAt } from '../../form/rules'
 import { isSameJson } from '../../form/sameJson'
 import type { Place } from '../../form/walk'
@@ -48,6 +50,8 @@ export class BothVersions implements SharedAnswers {
     const [was, is] = [placeIn(this.before, code), placeIn(this.after, code)]
     const place = is ?? was
     if (!place || (was && is && !this.isAlike(was, is))) return false
+    if (was?.kind === 'group' && !restsOnItself(this.before, was)) return false
+    if (is?.kind === 'group' && !restsOnItself(this.after, is)) return false
     const item = place.kind === 'group' ? place.node : this.asked(place.node, code)
     if (!item) return false
     this.used.set(code, item)
@@ -141,6 +145,24 @@ export class BothVersions implements SharedAnswers {
     [...this.blanks].flatMap(([code, blank]) => (found[blank] === true ? [code] : []))
 
   isAsked = (code: string): boolean => this.used.has(code)
+}
+
+/** Whether the rules inside of a group ask for nothing outside of it, which would mean something else in a form that asks for everything. */
+function restsOnItself(plan: Plan, group: Place): boolean {
+  const inside = plan.places.filter(p => p.groups.some(g => g.code === group.code))
+  const own = new Set([ROW, ...inside.map(p => p.code)])
+  return inside.flatMap(rulesAt).every(({ text }) => namesOf(text).every(name => own.has(name)))
+}
+/** What the rules that narrow a list call its rows. */
+const ROW = 'row'
+/** The names in a rule; none in one that can’t be read, which is the same wherever it stands. */
+function namesOf(text: string): readonly string[] {
+  try {
+    return namesIn(parseCached(text))
+  } catch (error) {
+    if (error instanceof ExpressionError) return []
+    throw error
+  }
 }
 
 const placeIn = (plan: Plan, code: string): Place | undefined =>

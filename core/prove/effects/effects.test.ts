@@ -12,7 +12,7 @@ import type { Answer, Answers } from '../../form/answers'
 import { applyEdits, EditError } from '../../form/edits'
 import type { Form } from '../../form/definition'
 import { listPlaces } from '../../form/walk'
-import { example, section, text } from '../checks/exampleForms'
+import { example, section, text, whole } from '../checks/exampleForms'
 import { modelOf } from '../model/model'
 import { listAspects } from './aspects'
 import { decideEffects } from './effects'
@@ -170,6 +170,22 @@ it('an option that now counts otherwise makes a difference to what rests on it',
   const asked = effects.filter(e => e.kind === 'asked')
   expect(asked.map(e => e.outcome)).not.toContain('same')
   expect(asked[0]).toMatchObject({ outcome: 'differs', was: false, is: true, witness: { hull: 'w' } })
+})
+
+it('entries whose questions rest on what stands outside of them are not taken for never answered', () => {
+  const form: Form = example(
+    section('s', [
+      { kind: 'question', code: 'sails', type: 'yesNo', label: 'Sails' },
+      {
+        ...{ kind: 'group', code: 'masts', title: 'Masts', repeat: { min: 1, max: 3 } },
+        items: [whole('height', { shownWhen: 'sails' })],
+      },
+      text('why', { shownWhen: 'some m in masts satisfies m.height > 5' }),
+    ]),
+  )
+  const after = applyEdits(form, [{ do: 'remove', what: 'item/why' }]).form
+  const asked = decideEffects(form, after, TODAY).filter(e => e.code === 'why' && e.kind === 'asked')
+  expect(asked.map(e => e.outcome)).not.toContain('same')
 })
 
 describe('what a version of a form with all features does otherwise', () => {

@@ -20,6 +20,7 @@ const ROOMS = [
   'prove/checks',
   'prove/effects',
   'prove',
+  'paper',
 ]
 
 /** What the rooms of the prover share, below them all: the shapes of what it says. */

@@ -202,6 +202,13 @@ async function copy(token: string) {
           >
             {{ r.withdrawnAt ? 'Put back' : 'Withdraw' }}
           </v-btn>
+          <v-btn
+            variant="text"
+            :to="`/printed/form/${draft.id}?version=${r.number}`"
+            target="_blank"
+            title="This version as a paper form, to be filled with a pen"
+            >On paper</v-btn
+          >
           <ProofCheck
             v-if="draft.may('release')"
             :release="r.number"

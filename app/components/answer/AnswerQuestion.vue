@@ -200,7 +200,7 @@ const role = computed(() =>
 .why {
   position: absolute;
   top: 0;
-  right: 0;
+  inset-inline-end: 0;
 }
 .question {
   position: relative;
@@ -219,17 +219,17 @@ const role = computed(() =>
 }
 /* In the rehearsal what is asked leaves room for its “Why?”. */
 .question:has(> .why) > .label {
-  padding-right: 48px;
+  padding-inline-end: 48px;
 }
 .optional {
   font-weight: 400;
   font-size: 13px;
   color: var(--slate);
-  margin-left: 8px;
+  margin-inline-start: 8px;
 }
 /* A floated legend stands in the flow like any other line. */
 fieldset.question > .label {
-  float: left;
+  float: inline-start;
   width: 100%;
   padding-bottom: 8px;
 }
@@ -274,7 +274,7 @@ fieldset.question > :not(.label, .why) {
 .output > .widget {
   grid-area: 1 / 2;
   margin: 0;
-  text-align: right;
+  text-align: end;
 }
 .wrong {
   color: var(--madder);

@@ -32,11 +32,11 @@ const html = computed(() => markdown.render(props.text))
 }
 .formatted :deep(ul) {
   list-style: disc;
-  padding-left: 20px;
+  padding-inline-start: 20px;
 }
 .formatted :deep(ol) {
   list-style: decimal;
-  padding-left: 22px;
+  padding-inline-start: 22px;
 }
 .formatted :deep(:is(h1, h2, h3, h4)) {
   font-size: 17px;

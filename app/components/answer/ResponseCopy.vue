@@ -101,7 +101,7 @@ async function print() {
 }
 .row-flex {
   flex-wrap: wrap;
-  margin-left: -10px;
+  margin-inline-start: -10px;
 }
 @media print {
   .unprinted {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { directionOf } from '#core/form/direction'
 import { callLink, sendFile, useLinkApi } from '~/api/callLink'
 import {
   FILE_ADDRESS,
@@ -33,10 +34,12 @@ const keptWords = computed(() => {
   return kept.isKept.value ? 'Kept on this device' : ''
 })
 const main = useTemplateRef('main')
+const language = computed(() => data.value?.definition.language ?? 'en')
 useHead({
   title: () => data.value?.definition.title ?? 'Form',
   htmlAttrs: {
-    lang: () => data.value?.definition.language ?? 'en',
+    lang: language,
+    dir: () => directionOf(language.value),
     class: () => (data.value?.definition.look ? 'looked' : ''),
   },
 })
@@ -87,179 +90,181 @@ async function toTop(step: void | Promise<void>) {
 </script>
 
 <template>
-  <main
-    ref="main"
-    class="answer looked-text"
-  >
-    <template v-if="error || !data || !filled">
-      <h1>{{ titleOfRefusal(error ? refusalOf(error).code : '') }}</h1>
-      <p>{{ error ? refusalOf(error).sentence : 'Reload the page to try again.' }}</p>
-      <p v-if="error && refusalOf(error).code === 'sign-in'">
-        <a :href="`/sign-in?to=/f/${link}`">Sign in</a>
-      </p>
-      <LazyPassphraseDoor
-        v-if="error && refusalOf(error).code === 'passphrase'"
-        :link="link"
-      />
-    </template>
-    <template v-else>
-      <LazyLookPictures
-        v-if="look?.logo || look?.heading"
-        :look="look"
-      />
-      <div class="top">
-        <strong>{{ data.definition.title }}</strong><span
-          v-if="turn && !turn.isFirst"
-          class="small quiet"
-          >{{ turn.name }}</span
-        ><span
-          v-if="keptWords && stage !== 'sent'"
-          class="quiet small"
-          >{{ keptWords }}</span
-        >
-      </div>
-      <LazyWaitingResponses
-        v-if="answering.offline.waiting.value.length > 0"
-        :offline="answering.offline"
-        @take-back="response => toTop(answering.takeBack(response))"
-      />
-      <v-alert
-        v-if="unknownParameters.length > 0 && stage === 'fill'"
-        type="warning"
-        role="status"
-      >
-        The link brings {{ unknownParameters.map(n => `“${n}”`).join(', ') }}, which this form does not know.
-        It is left aside; please tell whoever sent the link.
-      </v-alert>
-      <HandedOn
-        v-if="turn?.handedOffAt && stage !== 'sent'"
-        :lines="turn.lines"
-        :given-back-to="turn.givenBackTo"
-      />
-      <LazyOwnResponse
-        v-else-if="stage === 'own' && data.own"
-        :own="data.own"
-        :filled="filled"
-        :token="token"
-        @correct="toTop(correct())"
-      />
-      <template v-else-if="stage === 'sent' && sending.message.value">
-        <SentResponse
-          :message="sending.message.value"
-          :sent="sending.sent.value"
-          :can-repeat="data.own === null && (turn === null || turn.isFirst)"
-          @again="toTop(steps.startAnother())"
-        />
-        <LazyResponseCopy
-          v-if="sending.sent.value"
-          :filled="filled"
-          :number="sending.sent.value.number"
-          :sent-at="sending.sent.value.sentAt"
-          :token="token"
-          :sending-key="key"
-          :may-mail="!data.isAnonymous"
+  <v-locale-provider :rtl="directionOf(language) === 'rtl'">
+    <main
+      ref="main"
+      class="answer looked-text"
+    >
+      <template v-if="error || !data || !filled">
+        <h1>{{ titleOfRefusal(error ? refusalOf(error).code : '') }}</h1>
+        <p>{{ error ? refusalOf(error).sentence : 'Reload the page to try again.' }}</p>
+        <p v-if="error && refusalOf(error).code === 'sign-in'">
+          <a :href="`/sign-in?to=/f/${link}`">Sign in</a>
+        </p>
+        <LazyPassphraseDoor
+          v-if="error && refusalOf(error).code === 'passphrase'"
+          :link="link"
         />
       </template>
       <template v-else>
-        <LazyGivenBack
-          v-if="turn?.remark"
-          :turn="turn"
-          @go="code => toTop(steps.goToQuestion(code))"
+        <LazyLookPictures
+          v-if="look?.logo || look?.heading"
+          :look="look"
         />
-        <LazyBegunElsewhere
-          v-if="draft.begunElsewhere.value && stage === 'fill'"
-          :at="draft.begunElsewhere.value"
-          :by="draft.others.value"
-        />
-        <LazyKeptByOthers
-          v-if="draft.state.value === 'others'"
-          :by="draft.others.value"
-          @take-over="turnSteps.takeOver"
-          @go-on-with-theirs="turnSteps.goOnWithTheirs"
-        />
-        <LazyKeptByOthers
-          v-if="answering.elsewhere.state.value === 'others'"
-          by="You or somebody with your link"
-          @take-over="answering.elsewhere.takeOver()"
-          @go-on-with-theirs="goOnWithTheirs"
+        <div class="top">
+          <strong>{{ data.definition.title }}</strong><span
+            v-if="turn && !turn.isFirst"
+            class="small quiet"
+            >{{ turn.name }}</span
+          ><span
+            v-if="keptWords && stage !== 'sent'"
+            class="quiet small"
+            >{{ keptWords }}</span
+          >
+        </div>
+        <LazyWaitingResponses
+          v-if="answering.offline.waiting.value.length > 0"
+          :offline="answering.offline"
+          @take-back="response => toTop(answering.takeBack(response))"
         />
         <v-alert
-          v-if="answering.elsewhere.problem.value && stage === 'fill'"
+          v-if="unknownParameters.length > 0 && stage === 'fill'"
           type="warning"
           role="status"
         >
-          {{ answering.elsewhere.problem.value }}
+          The link brings {{ unknownParameters.map(n => `“${n}”`).join(', ') }}, which this form does not
+          know. It is left aside; please tell whoever sent the link.
         </v-alert>
-        <v-alert
-          v-if="answering.isSentElsewhere.value"
-          type="warning"
-          role="alert"
-        >
-          <p>
-            These answers were sent or dropped in another tab. Sent once more from here, they would not be
-            stored twice.
-          </p>
-        </v-alert>
-        <LazyBegunBefore
-          v-if="begunBefore && stage === 'fill'"
-          :link="begunBefore"
+        <HandedOn
+          v-if="turn?.handedOffAt && stage !== 'sent'"
+          :lines="turn.lines"
+          :given-back-to="turn.givenBackTo"
         />
-        <p
-          v-if="data.isAnonymous && stage === 'fill' && answering.pagination.at.value === 0"
-          class="small quiet"
-        >
-          This form is anonymous: neither who you are, nor your address, nor the link is kept with your
-          answers.
-        </p>
-        <AnswerProgress
-          :count="answering.pagination.pages.value.length"
-          :at="answering.pagination.at.value"
-          :text="answering.pagination.progress.value"
-          :is-last="stage === 'check'"
-        />
-        <CheckAnswers
-          v-if="stage === 'check'"
+        <LazyOwnResponse
+          v-else-if="stage === 'own' && data.own"
+          :own="data.own"
           :filled="filled"
-          :may-change="visible.isFilledHere"
-          :refusal="sending.refusal.value ?? visible.refusal.value"
-          :busy="sending.busy.value"
-          :is-turn="turn !== null"
-          @change="section => toTop(steps.goTo(section))"
-          @back="toTop(steps.goBack())"
-          @send="toTop(steps.send())"
-        />
-        <FillPage
-          v-else
-          :filled="filled"
-          :answers="answering.answers.value"
-          :pagination="answering.pagination"
-          @answer="steps.answer"
-          @next="toTop(steps.goOn())"
-          @back="toTop(steps.goBack())"
-        />
-        <v-alert
-          v-if="stage === 'fill' && sending.refusal.value"
-          type="error"
-        >
-          {{ sending.refusal.value.sentence }}
-        </v-alert>
-        <LazyContinueElsewhere
-          v-if="stage === 'fill' && !data.own && (!turn || turn.isFirst)"
           :token="token"
-          :link="answering.elsewhere.link.value"
-          :secret="answering.elsewhere.secret.value"
-          :may-mail="!data.isAnonymous"
-          :keep="answering.elsewhere.keep"
+          @correct="toTop(correct())"
         />
-        <LazyReturnTurn
-          v-if="turn && turn.returnsTo.length > 0"
-          :turns="turn.returnsTo"
-          :busy="sending.busy.value"
-          @give-back="returning => toTop(turnSteps.giveBack(returning))"
-        />
+        <template v-else-if="stage === 'sent' && sending.message.value">
+          <SentResponse
+            :message="sending.message.value"
+            :sent="sending.sent.value"
+            :can-repeat="data.own === null && (turn === null || turn.isFirst)"
+            @again="toTop(steps.startAnother())"
+          />
+          <LazyResponseCopy
+            v-if="sending.sent.value"
+            :filled="filled"
+            :number="sending.sent.value.number"
+            :sent-at="sending.sent.value.sentAt"
+            :token="token"
+            :sending-key="key"
+            :may-mail="!data.isAnonymous"
+          />
+        </template>
+        <template v-else>
+          <LazyGivenBack
+            v-if="turn?.remark"
+            :turn="turn"
+            @go="code => toTop(steps.goToQuestion(code))"
+          />
+          <LazyBegunElsewhere
+            v-if="draft.begunElsewhere.value && stage === 'fill'"
+            :at="draft.begunElsewhere.value"
+            :by="draft.others.value"
+          />
+          <LazyKeptByOthers
+            v-if="draft.state.value === 'others'"
+            :by="draft.others.value"
+            @take-over="turnSteps.takeOver"
+            @go-on-with-theirs="turnSteps.goOnWithTheirs"
+          />
+          <LazyKeptByOthers
+            v-if="answering.elsewhere.state.value === 'others'"
+            by="You or somebody with your link"
+            @take-over="answering.elsewhere.takeOver()"
+            @go-on-with-theirs="goOnWithTheirs"
+          />
+          <v-alert
+            v-if="answering.elsewhere.problem.value && stage === 'fill'"
+            type="warning"
+            role="status"
+          >
+            {{ answering.elsewhere.problem.value }}
+          </v-alert>
+          <v-alert
+            v-if="answering.isSentElsewhere.value"
+            type="warning"
+            role="alert"
+          >
+            <p>
+              These answers were sent or dropped in another tab. Sent once more from here, they would not be
+              stored twice.
+            </p>
+          </v-alert>
+          <LazyBegunBefore
+            v-if="begunBefore && stage === 'fill'"
+            :link="begunBefore"
+          />
+          <p
+            v-if="data.isAnonymous && stage === 'fill' && answering.pagination.at.value === 0"
+            class="small quiet"
+          >
+            This form is anonymous: neither who you are, nor your address, nor the link is kept with your
+            answers.
+          </p>
+          <AnswerProgress
+            :count="answering.pagination.pages.value.length"
+            :at="answering.pagination.at.value"
+            :text="answering.pagination.progress.value"
+            :is-last="stage === 'check'"
+          />
+          <CheckAnswers
+            v-if="stage === 'check'"
+            :filled="filled"
+            :may-change="visible.isFilledHere"
+            :refusal="sending.refusal.value ?? visible.refusal.value"
+            :busy="sending.busy.value"
+            :is-turn="turn !== null"
+            @change="section => toTop(steps.goTo(section))"
+            @back="toTop(steps.goBack())"
+            @send="toTop(steps.send())"
+          />
+          <FillPage
+            v-else
+            :filled="filled"
+            :answers="answering.answers.value"
+            :pagination="answering.pagination"
+            @answer="steps.answer"
+            @next="toTop(steps.goOn())"
+            @back="toTop(steps.goBack())"
+          />
+          <v-alert
+            v-if="stage === 'fill' && sending.refusal.value"
+            type="error"
+          >
+            {{ sending.refusal.value.sentence }}
+          </v-alert>
+          <LazyContinueElsewhere
+            v-if="stage === 'fill' && !data.own && (!turn || turn.isFirst)"
+            :token="token"
+            :link="answering.elsewhere.link.value"
+            :secret="answering.elsewhere.secret.value"
+            :may-mail="!data.isAnonymous"
+            :keep="answering.elsewhere.keep"
+          />
+          <LazyReturnTurn
+            v-if="turn && turn.returnsTo.length > 0"
+            :turns="turn.returnsTo"
+            :busy="sending.busy.value"
+            @give-back="returning => toTop(turnSteps.giveBack(returning))"
+          />
+        </template>
       </template>
-    </template>
-  </main>
+    </main>
+  </v-locale-provider>
 </template>
 
 <style scoped>

@@ -170,7 +170,7 @@ label :deep(.v-selection-control__input) {
   outline: none;
 }
 label .left {
-  margin-left: 10px;
+  margin-inline-start: 10px;
 }
 .pictured {
   width: 96px;
@@ -185,7 +185,7 @@ label .left {
   max-width: 360px;
 }
 .two label + label {
-  margin-left: -1px;
+  margin-inline-start: -1px;
 }
 .two .under {
   grid-column: 1 / -1;

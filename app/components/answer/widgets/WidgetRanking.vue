@@ -168,7 +168,8 @@ li {
   align-items: center;
   gap: 8px;
   min-height: 44px;
-  padding: 0 6px 0 14px;
+  padding-block: 0;
+  padding-inline: 14px 6px;
   border: 1px solid var(--control-line);
   margin-top: -1px;
   background: var(--paper);

@@ -86,10 +86,10 @@ onBeforeUnmount(() => editor.value?.end())
 }
 .box :deep(ul) {
   list-style: disc;
-  padding-left: 20px;
+  padding-inline-start: 20px;
 }
 .box :deep(ol) {
   list-style: decimal;
-  padding-left: 22px;
+  padding-inline-start: 22px;
 }
 </style>

@@ -87,13 +87,13 @@ label {
   place-items: center;
   min-height: 44px;
   border: 1px solid var(--control-line);
-  margin-left: -1px;
+  margin-inline-start: -1px;
   background: var(--paper);
   cursor: pointer;
   position: relative;
 }
 label:first-child {
-  margin-left: 0;
+  margin-inline-start: 0;
 }
 .beside {
   margin: 8px 0 0;
@@ -138,7 +138,7 @@ label:has(:focus-visible) {
   text-align: center;
 }
 .high {
-  text-align: right;
+  text-align: end;
 }
 @container answers (max-width: 420px) {
   .steps:has(label:nth-child(8)) {
@@ -147,7 +147,7 @@ label:has(:focus-visible) {
     gap: 4px;
   }
   .steps:has(label:nth-child(8)) label {
-    margin-left: 0;
+    margin-inline-start: 0;
   }
 }
 </style>

@@ -17,15 +17,17 @@ it('tells by each answer where to go on, and in words what is asked of whom', ()
       { label: 'No', goOn: 'go to 1.4' },
     ],
   })
-  expect(lineOf('1.3')?.when).toBe('Do you hold a berth at Wherry Reach? (1.2) is Yes')
+  expect(lineOf('1.3')?.when).toBe('“Do you hold a berth at Wherry Reach?” (1.2) is Yes')
   expect(lineOf('2.7')).toMatchObject({
     isRequired: false,
-    requiredWhen: 'Length over all (2.5) is more than 12',
+    requiredWhen: '“Length over all” (2.5) is more than 12',
   })
-  expect(paper[2]?.goOn).toEqual(['If What brings her out of the water? (3.1) is Survey only, go to part 5.'])
+  expect(paper[2]?.goOn).toEqual([
+    'If “What brings her out of the water?” (3.1) is Survey only, go to part 5.',
+  ])
   expect(paper.at(-1)).toMatchObject({
     by: ['Surveyor'],
-    when: 'Must the surveyor look at her first? (7.3) is Yes',
+    when: '“Must the surveyor look at her first?” (7.3) is Yes',
   })
 })
 

@@ -60,7 +60,7 @@ class Paper {
     const question = (code: string) => {
       const label = wording.question(code)
       const number = numbers.get(code)
-      return label && number ? `${withoutQuotes(label)} (${number})` : label
+      return label && number ? `“${withoutQuotes(label)}” (${number})` : label
     }
     this.words = { ...wording, question }
   }

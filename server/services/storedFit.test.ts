@@ -41,7 +41,7 @@ it('tells which responses another version would find incomplete, wrong, or answe
       answers,
     })
   expect(await weighStored(db, id)).toMatchObject({
-    all: 3,
+    isAll: true,
     weighed: 3,
     missing: 0,
     wrong: 0,

@@ -7,7 +7,6 @@ import type { Database } from '../store/database'
 import { releases, responses, turns } from '../store/schema'
 import { runTask } from '../threads/run'
 import { loadFormRow } from './drafts'
-import { countResponses } from './loadForm'
 import { codeAt, loadRenames } from './renames'
 import { loadWorkspace } from './workspace'
 
@@ -23,7 +22,7 @@ export async function weighStored(db: Database, formId: string): Promise<StoredF
   const { draft, revision } = await loadFormRow(db, formId)
   const codes = await codesNow(db, formId, revision)
   const fit: StoredFit = {
-    all: await countResponses(db, formId),
+    isAll: false,
     weighed: 0,
     missing: 0,
     wrong: 0,
@@ -45,7 +44,8 @@ export async function weighStored(db: Database, formId: string): Promise<StoredF
     const found = await runTask('weighResponses', { form: draft, responses: weighed })
     for (const [i, row] of rows.entries()) addTo(fit, row, found[i] ?? [])
     fit.weighed += rows.length
-    if (rows.length < AT_ONCE) break
+    fit.isAll = rows.length < AT_ONCE
+    if (fit.isAll) break
   }
   return fit
 }

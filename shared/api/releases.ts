@@ -59,7 +59,8 @@ export type TurnUnderWay = z.infer<typeof TurnUnderWay>
 
 /** What a version would make of the responses that are stored: how many were weighed, how many would lack something, hold what doesn’t fit, or what is not asked; and the newest of them. */
 export const StoredFit = z.object({
-  all: z.int(),
+  /** Whether all were weighed. */
+  isAll: z.boolean(),
   weighed: z.int(),
   missing: z.int(),
   wrong: z.int(),

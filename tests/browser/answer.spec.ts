@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import axe from 'axe-core'
+import { violationsOn } from './accessibility'
 import { expect, test, type Locator, type Page } from '@playwright/test'
 import { errorsOf, open, ready, released } from './support'
 
@@ -288,18 +288,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     for (const heading of ['Words and numbers', 'Choices', 'The rest']) {
       await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible()
       if (heading === 'The rest') await page.getByRole('button', { name: 'Check your answers' }).click()
-      await page.evaluate(axe.source)
-      const violations = await page.evaluate(async () => {
-        const result = await Reflect.get(window, 'axe').run(document, { resultTypes: ['violations'] })
-        return result.violations.map(
-          (v: { id: string; nodes: { html: string; failureSummary: string }[] }) =>
-            `${v.id}: ${v.nodes
-              .slice(0, 2)
-              .map(n => `${n.html.slice(0, 200)} ${n.failureSummary.slice(0, 200)}`)
-              .join(' | ')}`,
-        )
-      })
-      expect(violations).toEqual([])
+      expect(await violationsOn(page, heading)).toEqual([])
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(360)
       if (heading !== 'The rest') await page.getByRole('button', { name: /^Next/ }).click()
     }

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type APIRequestContext, type Locator, type Page } from '@playwright/test'
-import axe from 'axe-core'
+import { violationsOn } from './accessibility'
 import { giveFiles, open, openForm, responsesOf, signIn } from './support'
 
 const clean = { begunOn: new Date().toISOString().slice(0, 10), release: 1 }
@@ -153,27 +153,6 @@ test('a bad definition gets every problem with its path and changes nothing; a g
   expect((await edit(0, 'Second')).status()).toBe(409)
   expect((await (await page.request.get(`/api/forms/${id}`)).json()).draft.title).toBe('First')
 })
-
-/** What assistive technology would stumble over on a page. */
-async function violationsOn(page: Page, name: string): Promise<string[]> {
-  await page.evaluate(axe.source)
-  // Colours are judged where they have arrived: in the midst of a fade they are nobody's design.
-  await page.evaluate(async () => {
-    const ending = document.getAnimations().filter(a => a.effect?.getComputedTiming().endTime !== Infinity)
-    await Promise.allSettled(ending.map(animation => animation.finished))
-  })
-  const found: string[] = await page.evaluate(async () => {
-    const result = await Reflect.get(window, 'axe').run(document, { resultTypes: ['violations'] })
-    return result.violations.map(
-      (v: { id: string; nodes: { html: string; failureSummary: string }[] }) =>
-        `${v.id}: ${v.nodes
-          .slice(0, 2)
-          .map(n => `${n.html.slice(0, 160)} ${n.failureSummary.slice(0, 200)}`)
-          .join(' | ')}`,
-    )
-  })
-  return found.map(v => `${name}: ${v}`)
-}
 
 /** Every stage and every view of Write: its address, and what stands there once it is shown. */
 const VIEWS: readonly (readonly [string, (page: Page) => Locator])[] = [

@@ -2,48 +2,64 @@
 import type { ResponseLine } from '#core/fill/describeResponse'
 
 /** Answers to be read, question by question; a section's heading may have something beside it. */
-defineProps<{ lines: readonly ResponseLine[] }>()
+const props = defineProps<{ lines: readonly ResponseLine[] }>()
 defineSlots<{ heading?: (scope: { line: ResponseLine }) => unknown }>()
+/** The lines under one heading: of a section, or of an entry. */
+const blocks = computed(() => {
+  const found: ResponseLine[][] = []
+  for (const line of props.lines) {
+    const last = found.at(-1)
+    if (last && !line.heading && !line.entry) last.push(line)
+    else found.push([line])
+  }
+  return found.flatMap(lines => (lines[0] ? [{ first: lines[0], lines }] : []))
+})
 </script>
 
 <template>
-  <dl class="sheet">
+  <div class="sheet">
     <template
-      v-for="l in lines"
-      :key="l.path"
+      v-for="{ first, lines: own } in blocks"
+      :key="first.path"
     >
       <div
-        v-if="l.heading"
+        v-if="first.heading"
         class="head-line"
       >
-        <h2>{{ l.heading }}</h2>
+        <h2>{{ first.heading }}</h2>
         <slot
           name="heading"
-          :line="l"
+          :line="first"
         />
       </div>
       <h3
-        v-if="l.entry"
+        v-if="first.entry"
         class="entry-line"
       >
-        {{ l.entry }}
+        {{ first.entry }}
       </h3>
-      <div class="line">
-        <dt>{{ l.label }}</dt>
-        <dd :class="{ quiet: l.state === 'blank' }">
-          <template v-if="l.state === 'blank'">left blank</template>
-          <AnswerWords
-            v-else
-            :line="l"
-          />
-        </dd>
-      </div>
+      <dl>
+        <div
+          v-for="l in own"
+          :key="l.path"
+          class="line"
+        >
+          <dt>{{ l.label }}</dt>
+          <dd :class="{ quiet: l.state === 'blank' }">
+            <template v-if="l.state === 'blank'">left blank</template>
+            <AnswerWords
+              v-else
+              :line="l"
+            />
+          </dd>
+        </div>
+      </dl>
     </template>
-  </dl>
+  </div>
 </template>
 
 <style scoped>
-dl {
+.sheet {
   padding: 8px 20px 14px;
 }
 .head-line {

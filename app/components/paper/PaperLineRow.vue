@@ -65,8 +65,11 @@ defineProps<{ line: PaperLine }>()
 .group {
   break-after: avoid;
 }
-.group .label {
+.label {
   font-weight: 600;
+}
+.label .small {
+  font-weight: 400;
 }
 .when {
   font-style: italic;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Misfit } from '#core/parties/refit'
 import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
 
@@ -19,7 +20,11 @@ const KINDS = [
   { kind: 'unasked', words: 'would hold an answer that is not asked for' },
 ] as const
 const told = computed(() => KINDS.filter(({ kind }) => (data.value?.[kind] ?? 0) > 0))
-const SAID = { missing: 'lacks', wrong: 'does not fit', unasked: 'not asked' } as const
+const SAID: Record<Misfit['kind'], (label: string, sentence: string) => string> = {
+  missing: label => `lacks “${label}”`,
+  wrong: (label, sentence) => `“${label}” does not fit (${sentence.replace(/\.$/, '')})`,
+  unasked: label => `“${label}” is not asked`,
+}
 </script>
 
 <template>
@@ -39,7 +44,7 @@ const SAID = { missing: 'lacks', wrong: 'does not fit', unasked: 'not asked' } a
     <template v-else>
       <p class="small">
         They stay as they are, on the version that they began. By this one, of
-        {{ data.weighed < data.all ? `the newest ${counted(data.weighed, 'response')}` : data.weighed }}:
+        {{ data.isAll ? data.weighed : `the newest ${data.weighed}` }}:
         <template
           v-for="({ kind, words }, i) in told"
           :key="kind"
@@ -61,10 +66,7 @@ const SAID = { missing: 'lacks', wrong: 'does not fit', unasked: 'not asked' } a
             <template
               v-for="(misfit, i) in line.misfits"
               :key="i"
-              >{{ i > 0 ? '; ' : '' }}{{ misfit.label }}
-              <span class="quiet">{{ SAID[misfit.kind] }}</span><template v-if="misfit.kind === 'wrong'">
-                ({{ misfit.sentence }})</template
-              ></template
+              >{{ i > 0 ? '; ' : '' }}{{ SAID[misfit.kind](misfit.label, misfit.sentence) }}</template
             ><template v-if="line.more > 0"> and {{ line.more }} more</template>
           </li>
         </ul>

@@ -16,6 +16,7 @@ import { largeForm } from './forms'
 import { editRules } from './ruleEdits'
 import { realForm } from './real/realForm'
 import { limitedOption } from './limited'
+import { offlineOutbox } from './outbox'
 import { listEditor, longLists } from './lists'
 import { maps } from './map'
 import { answeringKeystroke, median, withApplication, writingKeystroke } from './pages'
@@ -201,6 +202,7 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   pages,
   server: () => serving(say),
   limited: () => limitedOption(say),
+  outbox: () => offlineOutbox(say),
 }
 const named = process.argv.slice(2)
 for (const name of named)

@@ -13,6 +13,7 @@ const ROOMS = [
   'lists',
   'fill',
   'parties',
+  'formats',
   'prove/solver',
   'prove/model',
   'prove/encode',

@@ -89,6 +89,7 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   listResponses: form('responses'),
   loadResponse: { of: 'response', needs: 'responses' },
   loadFile: { of: 'file', needs: 'responses' },
+  exportResponses: form('responses'),
   loadBoard: form('responses'),
   // What it says of responses is said to who may see them.
   weighStored: form('responses'),

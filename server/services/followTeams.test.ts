@@ -1,3 +1,4 @@
+import { ResponseQuery } from '../../shared/api/responses'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Answers } from '../../core/form/answers'
 import type { Form } from '../../core/form/definition'
@@ -95,7 +96,7 @@ describe('a list fed by a team', () => {
     expect(first?.answers).toEqual({ who: code })
     expect((await loadResponse(db, first!.id, { email: '', mayAct: false })).lines[0]?.text).toBe('Mia Tarn')
     expect((await loadResponse(db, second!.id, { email: '', mayAct: false })).lines[0]?.text).toBe('Ada Lock')
-    const found = await listResponses(db, id, { search: 'Ada L', sort: 'sentAt', page: 1, size: 20 })
+    const found = await listResponses(db, id, { ...ResponseQuery.parse({}), search: 'Ada L', sort: 'sentAt' })
     expect(found.rows.map(row => row.cells.who)).toEqual(['Ada Lock'])
   })
 })

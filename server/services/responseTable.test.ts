@@ -4,6 +4,7 @@ import {
   formOf,
   openTestStore,
   question,
+  refusalOf,
   releaseNew,
   storedReleases,
   type TestStore,
@@ -97,6 +98,27 @@ describe('the table of responses', () => {
       name: `Boat ${n}`,
       hull: `Painted ${COLOURS[n % 3]}`,
       id: '·',
+    })
+  })
+})
+
+describe('the filter of the table', () => {
+  it('filters by a condition, by state, version and day', async () => {
+    const counted = async (query: Partial<ResponseQuery>) => (await list(query)).count
+    expect(await counted({ where: 'size >= 10 and size < 20' })).toBe(10)
+    expect(
+      await counted({ where: 'hull = "red" and ends with(name, "7")', search: 'boat 2' }),
+    ).toBeGreaterThan(5)
+    expect(await counted({ since: '2026-01-02' })).toBe(0)
+    expect(await counted({ since: '2026-01-01', until: '2026-01-01' })).toBe(COUNT)
+    expect(await counted({ state: 'done', release: 1 })).toBe(COUNT)
+    for (const state of ['progress', 'late', 'corrected', 'withdrawn'] as const)
+      expect([state, await counted({ state })]).toEqual([state, 0])
+    expect(await counted({ release: 2 })).toBe(0)
+    expect(await refusalOf(list({ where: 'size >' }))).toMatchObject({ status: 422, code: 'wrong-filter' })
+    expect(await refusalOf(list({ where: 'draught > 2' }))).toMatchObject({
+      code: 'wrong-filter',
+      paths: ['where'],
     })
   })
 })

@@ -1,8 +1,9 @@
-import { asc, eq } from 'drizzle-orm'
-import { describeResponse } from '../../core/fill/describeResponse'
+import { and, asc, eq, isNotNull, isNull } from 'drizzle-orm'
+import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import type { Form } from '../../core/form/definition'
 import { withKeptPeople } from '../../core/lists/people'
+import { readResponse } from '../../core/parties/readResponse'
 import { turnNameOf } from '../../core/parties/turns'
 import type { ResponseDetails } from '../../shared/api/responses'
 import { refuse } from '../http/refuse'
@@ -51,6 +52,7 @@ export async function loadResponse(
     response: { number: row.number, link: `/forms/${row.formId}/collect?response=${id}` },
     workspace: await loadWorkspace(db),
   }
+  const handedOff = await listHandedOff(db, id)
   return {
     id,
     form: row.definition.title,
@@ -62,10 +64,19 @@ export async function loadResponse(
     ...senderNames(row),
     begunOn: row.begunOn,
     release: row.release,
-    lines: describeResponse(plan, row.answers, row.begunOn, standing),
+    lines: readResponse(fill(plan, row.answers, row.begunOn, standing), handedOff),
     turns: await listTurns(db, id, row.definition, reader),
     history: await listHistory(db, { id, plan, standing, ...row }, reader.mayAct),
   }
+}
+
+/** The codes of the turns of a response that were taken and not given back. */
+async function listHandedOff(db: Database, id: string): Promise<string[]> {
+  const rows = await db
+    .select({ code: turns.turn })
+    .from(turns)
+    .where(and(eq(turns.responseId, id), isNotNull(turns.handedOffAt), isNull(turns.givenBackAt)))
+  return rows.map(r => r.code)
 }
 
 /** By which way a response came, and of whom it is: who was signed in, or whose personal link it was. */

@@ -222,6 +222,13 @@ export const API = {
     answer: responses.ResponseTable,
   },
   loadResponse: { method: 'GET', path: '/api/responses/:id', params: Id, answer: responses.ResponseDetails },
+  exportResponses: {
+    method: 'GET',
+    path: '/api/forms/:id/export',
+    params: Id,
+    query: responses.ExportQuery,
+    answer: responses.FileContent,
+  },
   loadFile: { method: 'GET', path: '/api/files/:id', params: Id, answer: responses.FileContent },
   loadBoard: {
     method: 'GET',

@@ -18,20 +18,47 @@ export const ResponseLine = z.object({
   drawn: z.string().nullable(),
 })
 
+/** A line of a response as those read it who work with it; see `readResponse`. */
+export const ReadLine = ResponseLine.extend({ isAhead: z.boolean(), why: z.string() })
+
 /** How many rows a page of the table may have. */
 export const MOST_ROWS_A_PAGE = 200
 
-/** Which page of the table of responses: from 1 on; `search` in answers, `sort` by a column (`cells.` before the code of a question), `-` before it for the greatest first. */
-export const ResponseQuery = z.object({
+const Day = z.union([z.literal(''), z.iso.date()])
+
+/** Which responses are meant. `where`: a condition in the rule language, over the answers as the newest release asks for them; `state`; `release`: its number, 0 for all; `since`, `until`: days on which it was sent, inclusive. Empty: all. */
+export const ResponseFilter = z.object({
+  search: z.string().max(200).default(''),
+  where: z.string().max(2_000).default(''),
+  state: z.enum(['', 'progress', 'done', 'late', 'corrected', 'withdrawn']).default(''),
+  release: z.coerce.number().int().min(0).max(1_000_000).default(0),
+  since: Day.default(''),
+  until: Day.default(''),
+})
+export type ResponseFilter = z.infer<typeof ResponseFilter>
+
+/** Which page of the table of responses: from 1 on; `sort` by a column (`cells.` before the code of a question), `-` before it for the greatest first. */
+export const ResponseQuery = ResponseFilter.extend({
   page: z.coerce.number().int().min(1).max(1_000_000).default(1),
   size: z.coerce.number().int().min(1).max(MOST_ROWS_A_PAGE).default(25),
-  search: z.string().max(200).default(''),
   sort: z
     .string()
     .regex(/^-?(?:number|sentAt|release|turn|cells\.[a-z][a-z0-9_]{0,59})$/)
     .default('-sentAt'),
 })
 export type ResponseQuery = z.infer<typeof ResponseQuery>
+
+/** Responses to be taken out: which, as what, and how choices are told (see `TableStyle`). */
+export const ExportQuery = ResponseFilter.extend({
+  format: z.enum(['csv', 'xlsx', 'jsonl']),
+  values: z.enum(['labels', 'codes', 'both']).default('labels'),
+  spread: z.enum(['', 'yes']).default(''),
+})
+export type ExportQuery = z.infer<typeof ExportQuery>
+
+/** What is wrong with a condition by which responses are filtered, and where in its text: offsets in UTF-16 units. */
+export const FilterProblem = z.object({ sentence: z.string(), from: z.int(), to: z.int() })
+export type FilterProblem = z.infer<typeof FilterProblem>
 
 /** A row of the table: its number, when it was sent, to which release, whose turn it is (null: done, or withdrawn), and a cell for each question by its code. */
 export const ResponseRow = z.object({
@@ -90,7 +117,7 @@ export const ResponseDetails = z.object({
   by: z.string(),
   begunOn: z.string(),
   release: z.int(),
-  lines: z.array(ResponseLine),
+  lines: z.array(ReadLine),
   turns: z.array(
     z.object({
       id: z.string(),

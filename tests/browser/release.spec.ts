@@ -51,6 +51,64 @@ test('before it is released a draft tells what it changes since the last version
   expect(errors).toEqual([])
 })
 
+test('a code that means something else stops a version until it has a new one; promises and stored responses are told', async ({
+  page,
+}) => {
+  await signIn(page)
+  const id = await newForm(page, {
+    ...{ tobbin: 2, code: 'bees', title: 'Swarm report' },
+    sections: [
+      {
+        ...{ code: 's', title: 'Swarm' },
+        items: [
+          yesNo('seen', { label: 'Have you seen a swarm?', required: true }),
+          yesNo('high', { label: 'Does it hang high?', required: 'seen = true' }),
+        ],
+      },
+    ],
+    promises: [
+      {
+        code: 'told',
+        text: 'Of each swarm the height is told',
+        holds: 'if seen = true then high != null else true',
+      },
+    ],
+  })
+  const token = await releaseForm(page, id)
+  const begunOn = new Date().toISOString().slice(0, 10)
+  const sending = { release: 1, key: 'swarm-report-1', begunOn, answers: { seen: false } }
+  expect((await page.request.post(`/api/answer/${token}`, { data: sending })).status()).toBe(200)
+  const { revision } = await (await page.request.get(`/api/forms/${id}`)).json()
+  const edits = [
+    { do: 'change', what: 'item/seen', set: { label: 'Is there honey?' } },
+    { do: 'change', what: 'item/high', set: { required: null } },
+    {
+      do: 'insert',
+      into: 'section/s',
+      at: 2,
+      node: yesNo('name_it', { label: 'May we come?', required: true }),
+    },
+    { do: 'change', what: 'form', set: { promises: null } },
+  ]
+  await page.request.post(`/api/forms/${id}/edits`, { data: { base: revision, edits } })
+  await open(page, `/forms/${id}/release`)
+  const next = page.getByRole('region', { name: 'Next version' })
+  await expect(
+    next.getByText('The promise “Of each swarm the height is told” held, and no longer does.'),
+  ).toBeVisible()
+  await expect(next.getByText('1 would lack an answer')).toBeVisible()
+  const release = page.getByRole('button', { name: 'Release version 2' })
+  await expect(release).toBeDisabled()
+  await next.getByRole('button', { name: 'Give it a new code' }).click()
+  await expect(next.getByRole('heading', { name: 'Codes that mean something else' })).toBeHidden()
+  await saved(page)
+  await expect(release).toBeEnabled()
+  await release.click()
+  await expect(page.getByText('The draft is the same as version 2.')).toBeVisible()
+  const { draft } = await (await page.request.get(`/api/forms/${id}`)).json()
+  expect(draft.sections[0].items.map((i: { code: string }) => i.code)).toEqual(['seen_2', 'high', 'name_it'])
+})
+
 test('a version waits for a second person’s approval, who sees its note and releases it', async ({
   page,
   browser,

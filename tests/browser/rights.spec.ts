@@ -70,6 +70,7 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     listResponses: ['own', 'responses'],
     loadBoard: ['own', 'responses'],
     weighStored: ['own', 'responses'],
+    exportResponses: ['own', 'responses'],
     actOnTurn: ['own', 'act'],
     loadResponse: ['own', 'responses'],
     loadFile: ['own', 'responses'],

@@ -1,19 +1,11 @@
 <script setup lang="ts">
 import type { ResponseLine } from '#core/fill/describeResponse'
+import { linesByHeading } from '#core/fill/linesByHeading'
 
 /** Answers to be read, question by question; a section's heading may have something beside it. */
 const props = defineProps<{ lines: readonly ResponseLine[] }>()
 defineSlots<{ heading?: (scope: { line: ResponseLine }) => unknown }>()
-/** The lines under one heading: of a section, or of an entry. */
-const blocks = computed(() => {
-  const found: ResponseLine[][] = []
-  for (const line of props.lines) {
-    const last = found.at(-1)
-    if (last && !line.heading && !line.entry) last.push(line)
-    else found.push([line])
-  }
-  return found.flatMap(lines => (lines[0] ? [{ first: lines[0], lines }] : []))
-})
+const blocks = computed(() => linesByHeading(props.lines))
 </script>
 
 <template>

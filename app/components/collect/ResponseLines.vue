@@ -1,58 +1,83 @@
 <script setup lang="ts">
-import type { ResponseLine } from '#core/fill/describeResponse'
+import { linesByHeading } from '#core/fill/linesByHeading'
+import type { ReadLine } from '#core/parties/readResponse'
 
 /** The answers of a response, as they are read. */
-defineProps<{ lines: readonly ResponseLine[] }>()
+const props = defineProps<{ lines: readonly ReadLine[] }>()
+const blocks = computed(() => linesByHeading(props.lines))
+function sayNothing({ isAhead, state }: ReadLine): string {
+  if (isAhead) return 'not reached yet'
+  return state === 'blank' ? 'left blank' : 'not asked'
+}
 </script>
 
 <template>
-  <dl>
+  <div>
     <template
-      v-for="l in lines"
-      :key="l.path"
+      v-for="{ first, lines: own } in blocks"
+      :key="first.path"
     >
-      <h3 v-if="l.heading">{{ l.heading }}</h3>
-      <h4 v-if="l.entry">{{ l.entry }}</h4>
-      <div :class="l.state">
-        <dt>{{ l.label }}</dt>
-        <dd>
-          <template v-if="l.files.length > 0"
-            ><a
-              v-for="f in l.files"
-              :key="f.file"
-              :href="`/api/files/${f.file}`"
-              download
-              >{{ f.name }}</a
-            ></template
-          >
-          <svg
-            v-else-if="l.drawn"
-            viewBox="0 0 600 200"
-            class="drawn"
-            role="img"
-            aria-label="Signature"
-          >
-            <path
-              :d="l.drawn"
-              fill="none"
-              stroke="currentColor"
-              stroke-width="3"
+      <h3 v-if="first.heading">{{ first.heading }}</h3>
+      <h4 v-if="first.entry">{{ first.entry }}</h4>
+      <dl>
+        <div
+          v-for="l in own"
+          :key="l.path"
+          :class="l.state"
+        >
+          <dt>{{ l.label }}</dt>
+          <dd>
+            <template v-if="l.files.length > 0"
+              ><a
+                v-for="f in l.files"
+                :key="f.file"
+                :href="`/api/files/${f.file}`"
+                download
+                >{{ f.name }}</a
+              ></template
+            >
+            <svg
+              v-else-if="l.drawn"
+              viewBox="0 0 600 200"
+              class="drawn"
+              role="img"
+              aria-label="Signature"
+            >
+              <path
+                :d="l.drawn"
+                fill="none"
+                stroke="currentColor"
+                stroke-width="3"
+              />
+            </svg>
+            <AnswerWords
+              v-else-if="l.state === 'answered'"
+              :line="l"
             />
-          </svg>
-          <AnswerWords
-            v-else-if="l.state === 'answered'"
-            :line="l"
-          />
-          <template v-else>{{ l.state === 'blank' ? 'left blank' : 'not asked' }}</template>
-        </dd>
-      </div>
+            <template v-else
+              >{{ sayNothing(l)
+              }}<span
+                v-if="l.why"
+                class="why"
+                >{{ l.why }}</span
+              ></template
+            >
+          </dd>
+        </div>
+      </dl>
     </template>
-  </dl>
+  </div>
 </template>
 
 <style scoped>
 h3 {
   margin: 18px 0 4px;
+}
+/* By which rule it was not asked. */
+.why {
+  display: block;
+  font-size: 12px;
+  color: var(--verdigris);
 }
 h4 {
   margin: 10px 0 2px;

@@ -6,7 +6,7 @@ import { callApi } from '~/api/callApi'
 const chosen = defineModel<string | null>('chosen', { required: true })
 const props = defineProps<{ form: string }>()
 
-const { search, settled, page, size } = usePagedSearch()
+const { search, filter, set, isNarrowed, clear, page, size } = useResponseFilter()
 const sortedBy = ref<{ key: string; order: 'asc' | 'desc' }[]>([])
 const sort = computed(() => {
   const [by] = sortedBy.value
@@ -14,9 +14,9 @@ const sort = computed(() => {
   return by.order === 'desc' ? `-${by.key}` : by.key
 })
 const query = computed(() => ({
+  ...filter.value,
   page: page.value,
   size: size.value,
-  search: settled.value,
   sort: sort.value,
 }))
 const { data, error, pending } = await useAsyncData(
@@ -58,7 +58,21 @@ const choose = (_event: unknown, { item }: { item: { id: string } }) => (chosen.
         maxlength="200"
         class="search"
       />
+      <TakeOut
+        v-if="data && data.all > 0"
+        :form="form"
+        :filter="filter"
+        :count="data.count"
+      />
     </div>
+    <FilterTools
+      v-if="data && data.all > 0"
+      :filter="filter"
+      :has-turns="data.hasTurns"
+      :is-narrowed="isNarrowed"
+      @set="set"
+      @clear="clear"
+    />
     <RefusalAlert :refusal="error && `The responses could not be fetched: ${refusalOf(error).sentence}`" />
     <v-data-table-server
       v-if="data && data.all > 0"
@@ -74,7 +88,7 @@ const choose = (_event: unknown, { item }: { item: { id: string } }) => (chosen.
       hover
       fixed-header
       class="sheet"
-      no-data-text="No response has that in it."
+      no-data-text="No response is like that."
       @click:row="choose"
     >
       <template #[`item.sentAt`]="{ item }"

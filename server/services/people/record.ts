@@ -41,6 +41,7 @@ export const ACTS = [
   'deleted',
   'response seen',
   'file fetched',
+  'responses exported',
 ] as const
 export type Act = (typeof ACTS)[number]
 

@@ -1,0 +1,115 @@
+import type { AnyPgColumn } from 'drizzle-orm/pg-core'
+import { and, asc, desc, eq, gte, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm'
+import { planOf } from '../../core/fill/plan'
+import type { Form } from '../../core/form/definition'
+import { isChoice } from '../../core/form/questions'
+import { optionsOf } from '../../core/form/rows'
+import type { ResponseFilter } from '../../shared/api/responses'
+import { refuse } from '../http/refuse'
+import { releases, responses, turns } from '../store/schema'
+import { isoToday } from './calendar'
+import { filterSql, NotAsked } from './filterSql'
+import { answerOf, type Definition } from './versions'
+
+/** Choices of one question whose labels fit a search, at most: beyond, the search is too wide to be told by labels. */
+const MOST_LABELS = 50
+
+/** Which responses of a form are meant, as a condition of SQL over responses and their releases. Refused where the condition can’t be asked. */
+export function selectionOf(
+  formId: string,
+  filter: ResponseFilter,
+  definitions: readonly Definition[],
+): SQL | undefined {
+  const { search, where, state, release, since, until } = filter
+  const text = search.trim()
+  return and(
+    eq(releases.formId, formId),
+    text === '' ? undefined : matches(text, definitions),
+    where === '' ? undefined : conditionOf(where, definitions),
+    state === '' ? undefined : STATES[state](),
+    release === 0 ? undefined : eq(releases.number, release),
+    since === '' ? undefined : gte(responses.sentAt, new Date(`${since}T00:00:00Z`)),
+    until === '' ? undefined : lt(responses.sentAt, dayAfter(until)),
+  )
+}
+
+function dayAfter(day: string): Date {
+  const at = new Date(`${day}T00:00:00Z`)
+  at.setUTCDate(at.getUTCDate() + 1)
+  return at
+}
+
+const STATES: Record<Exclude<ResponseFilter['state'], ''>, () => SQL | undefined> = {
+  progress: () => isNotNull(responses.turn),
+  done: () => and(isNull(responses.turn), isNull(responses.withdrawnAt)),
+  late: () => sql`exists (
+    select 1 from ${turns}
+    where ${turns.responseId} = ${responses.id} and ${turns.handedOffAt} is null
+      and ${turns.givenBackAt} is null and ${turns.dueOn} < ${isoToday()} and ${responses.turn} is not null
+  )`,
+  corrected: () => isNotNull(responses.correctedAt),
+  withdrawn: () => isNotNull(responses.withdrawnAt),
+}
+
+/** A condition in the words of the newest release, over the answers to all. */
+function conditionOf(where: string, definitions: readonly Definition[]): SQL {
+  const [newest] = definitions
+  if (!newest) return sql`false`
+  try {
+    const condition = filterSql(planOf(newest.form), where, code => answerOf(code, definitions), isoToday())
+    return sql`(${condition} is true)`
+  } catch (error) {
+    if (!(error instanceof NotAsked)) throw error
+    const problems = error.problems.map(({ sentence }) => ({ path: 'where', sentence }))
+    return refuse(422, 'wrong-filter', error.message, problems)
+  }
+}
+
+/** What of a response can be sorted by besides its answers. */
+const SORTED = new Map<string, AnyPgColumn>([
+  ['number', responses.number],
+  ['sentAt', responses.sentAt],
+  ['release', releases.number],
+  ['turn', responses.turn],
+])
+
+/** `-sentAt`: the newest first; `cells.berth`: by the answers to a question, whatever it was called in older releases. */
+export function orderBy(sort: string, definitions: readonly Definition[]): SQL {
+  const isDown = sort.startsWith('-')
+  const key = sort.replace(/^-/, '')
+  const code = key.replace('cells.', '')
+  const answer = answerOf(code, definitions)
+  const column = SORTED.get(key) ?? answer
+  return isDown ? sql`${desc(column)} nulls last` : sql`${asc(column)} nulls last`
+}
+
+/** The texts and numbers in an answer, however deep they stand; the codes of questions are none. */
+const VALUES = '$.** ? (@.type() == "string" || @.type() == "number")'
+
+/** Answers that hold a text, or a choice whose label does. */
+function matches(text: string, definitions: readonly Definition[]): SQL | undefined {
+  const typed = `%${text.replaceAll(/[\\%_]/g, '\\$&')}%`
+  const labelled = definitions.flatMap(d => choicesLabelled(d.form, text))
+  return or(
+    sql`exists (
+      select 1 from jsonb_path_query(${responses.answers}, ${VALUES}::jsonpath) as value
+      where value #>> '{}' ilike ${typed}
+    )`,
+    sql`exists (
+      select 1 from jsonb_path_query(${responses.people}, '$.*[*].label'::jsonpath) as name
+      where name #>> '{}' ilike ${typed}
+    )`,
+    ...labelled.map(answer => sql`${responses.answers} @> ${JSON.stringify(answer)}::jsonb`),
+  )
+}
+
+/** The answers that choose something whose label holds a text, as JSON that the stored answers contain. */
+function choicesLabelled(form: Form, text: string): Record<string, unknown>[] {
+  const wanted = text.toLowerCase()
+  return planOf(form).questions.flatMap(({ place: { node, code, entryOf } }) => {
+    if (!isChoice(node) || entryOf !== null) return []
+    const found = (optionsOf(form, node) ?? []).filter(row => row.label.toLowerCase().includes(wanted))
+    if (found.length > MOST_LABELS) return []
+    return found.map(row => ({ [code]: node.type === 'choices' ? [row.code] : row.code }))
+  })
+}

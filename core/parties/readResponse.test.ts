@@ -12,7 +12,7 @@ const filled = fill(planOf(form), { berth_holder: false, insured: false, hull: '
 it('tells what was not reached from what was left blank, and by which rule something was not asked', () => {
   const lines = new Map(readResponse(filled, [form.turns![0]!.code]).map(l => [l.code, l]))
   expect(lines.get('boat_name')).toMatchObject({ state: 'blank', isAhead: false })
-  expect(lines.get('lift_day')).toMatchObject({ isAhead: true, why: '' })
+  expect(lines.get('lift_agreed')).toMatchObject({ isAhead: true, why: '' })
   expect(lines.get('insurer')).toMatchObject({
     ...{ state: 'unasked', isAhead: false },
     why: 'Shown when Is the boat insured against third parties? is Yes',

@@ -56,7 +56,7 @@ const versions = computed(() => [
     role="group"
     aria-label="Filter"
   >
-    <div class="row-flex">
+    <div class="row-flex days">
       <span>Sent from</span>
       <DayField
         :model-value="filter.since"
@@ -82,6 +82,9 @@ const versions = computed(() => [
 <style scoped>
 .choice {
   flex: 0 1 190px;
+}
+.days > :deep(div) {
+  flex: 0 1 220px;
 }
 .more {
   padding: 12px 16px;

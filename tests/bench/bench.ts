@@ -15,6 +15,7 @@ import { prove } from '../../core/prove/prove'
 import { largeForm } from './forms'
 import { editRules } from './ruleEdits'
 import { realForm } from './real/realForm'
+import { collecting } from './collect'
 import { limitedOption } from './limited'
 import { offlineOutbox } from './outbox'
 import { listEditor, longLists } from './lists'
@@ -202,6 +203,7 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   pages,
   server: () => serving(say),
   limited: () => limitedOption(say),
+  collect: () => collecting(say),
   outbox: () => offlineOutbox(say),
 }
 const named = process.argv.slice(2)

@@ -77,7 +77,7 @@ async function bareInsert(db: Database, releaseId: string) {
 }
 
 /** Runs something with the demo's data in a store of its own, outside a server. */
-async function withBareStore(
+export async function withBareStore(
   url: string | undefined,
   run: (db: Database, releaseId: string) => Promise<void>,
 ) {

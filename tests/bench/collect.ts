@@ -1,0 +1,87 @@
+import { randomUUID } from 'node:crypto'
+import type { Readable } from 'node:stream'
+import { eq } from 'drizzle-orm'
+import { bringPatternEngine } from '../../core/expressions/patternEngine'
+import { seededRandom } from '../../core/fill/draw'
+import { answersInPlay, fill } from '../../core/fill/fill'
+import { planOf } from '../../core/fill/plan'
+import { drawPlausibleAnswers } from '../../core/fill/plausible'
+import type { Form } from '../../core/form/definition'
+import { exportResponses } from '../../server/services/exportResponses'
+import { listResponses } from '../../server/services/responseTable'
+import type { Database } from '../../server/store/database'
+import { releases, responses } from '../../server/store/schema'
+import { ExportQuery, ResponseQuery } from '../../shared/api/responses'
+import { withBareStore } from './server'
+
+type Say = (what: string, value: string, goal: string) => void
+const COUNT = 100_000
+const AT_ONCE = 1_000
+/** So many responses are drawn; the rest is like one of them. */
+const DRAWN = 2_000
+const WORDS = ['Saltmarsh', 'Tern', 'Osier', 'Reach', 'Gannet']
+const TODAY = '2026-11-24'
+
+/** The table of many responses to the demo’s form of 48 questions: a page, filters, search, and files of all of them, on the embedded database. */
+export async function collecting(say: Say): Promise<void> {
+  await withBareStore(undefined, async db => {
+    const [release] = await db.select().from(releases).where(eq(releases.token, 'demo_haul_out'))
+    if (!release) throw new Error('The demo has no such form.')
+    await fillStore(db, release.id, release.definition)
+    const list = (query: Partial<ResponseQuery>) =>
+      listResponses(db, release.formId, { ...ResponseQuery.parse({}), ...query })
+    const asked: [string, Partial<ResponseQuery>, string][] = [
+      ['the first page', {}, '< 200 ms'],
+      ['page 2,000', { page: 2_000 }, ''],
+      ['sorted by an answer', { sort: 'cells.loa' }, ''],
+      ['filtered by two answers', { where: 'hull = "wood" and loa > 12' }, '< 500 ms'],
+      ['filtered by a day, sorted by an answer', { since: '2026-06-01', sort: '-cells.draught' }, ''],
+      ['searched for a word', { search: 'osier' }, '< 500 ms'],
+    ]
+    for (const [what, query, goal] of asked) {
+      await list(query)
+      const begun = performance.now()
+      const { count } = await list(query)
+      say(`${COUNT} responses: ${what} (${count})`, `${(performance.now() - begun).toFixed(0)} ms`, goal)
+    }
+    for (const format of ['csv', 'jsonl', 'xlsx'] as const) await takeOut(db, release.formId, format, say)
+  })
+}
+
+async function fillStore(db: Database, releaseId: string, form: Form) {
+  bringPatternEngine()
+  const plan = planOf(form)
+  const next = seededRandom(7)
+  const drawn = Array.from({ length: DRAWN }, () => {
+    const answers = drawPlausibleAnswers(plan, {}, TODAY, next, () => WORDS) ?? {}
+    return answersInPlay(fill(plan, answers, TODAY))
+  })
+  for (let from = 0; from < COUNT; from += AT_ONCE)
+    await db.insert(responses).values(
+      Array.from({ length: AT_ONCE }, (_, i) => ({
+        releaseId,
+        number: 1_000 + from + i,
+        sendingKey: randomUUID(),
+        sentAt: new Date(Date.UTC(2026, 0, 1) + (from + i) * 280_000),
+        begunOn: TODAY,
+        answers: drawn[(from + i) % DRAWN] ?? {},
+      })),
+    )
+}
+
+async function takeOut(db: Database, formId: string, format: ExportQuery['format'], say: Say) {
+  const begun = performance.now()
+  let [bytes, most] = [0, 0]
+  const { content } = await exportResponses(db, formId, ExportQuery.parse({ format }))
+  for await (const piece of content as Readable) {
+    bytes += Buffer.byteLength(piece)
+    most = Math.max(most, process.memoryUsage().rss)
+  }
+  const seconds = (performance.now() - begun) / 1000
+  const size = `${(bytes / 1e6).toFixed(0)} MB`
+  say(
+    `the same taken out as ${format}`,
+    `${seconds.toFixed(1)} s, ${size}, ${(most / 1e6).toFixed(0)} MB at most`,
+    '',
+  )
+}

@@ -90,6 +90,12 @@ export default defineNuxtConfig({
     // The prover counts with big integers.
     esbuild: { options: { target: 'es2022' } },
     compressPublicAssets: true,
+    // What these give to Node.js (their “module-sync” exports) is not found by tracing; workbooks are written with what rests on them.
+    externals: {
+      traceInclude: ['async-function', 'async-generator-function', 'generator-function'].map(name =>
+        fileURLToPath(new URL(`./node_modules/${name}/require.mjs`, import.meta.url)),
+      ),
+    },
     rollupConfig: {
       // Nitro puts one address in the place of every chunk's own.
       plugins: [

@@ -6,7 +6,7 @@ import type { ReadLine } from '#core/parties/readResponse'
 const props = defineProps<{ lines: readonly ReadLine[] }>()
 const blocks = computed(() => linesByHeading(props.lines))
 function sayNothing({ isAhead, state }: ReadLine): string {
-  if (isAhead) return 'not reached yet'
+  if (isAhead) return 'not answered yet'
   return state === 'blank' ? 'left blank' : 'not asked'
 }
 </script>
@@ -109,8 +109,5 @@ dd {
   font-weight: 400;
   color: var(--slate);
   font-style: italic;
-}
-.unasked dt {
-  opacity: 0.8;
 }
 </style>

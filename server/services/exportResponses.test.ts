@@ -12,8 +12,10 @@ import {
   openTestStore,
   question,
   releaseNew,
+  storedReleases,
   type TestStore,
 } from '../testing/testStore'
+import { releases } from '../store/schema'
 import { isoToday } from './calendar'
 import { saveEdits } from './drafts'
 import { exportResponses } from './exportResponses'
@@ -123,4 +125,17 @@ it('what older versions call otherwise stands under its question', async () => {
   const [heads = [], first = []] = await csvOf(id)
   expect(first[heads.indexOf('Frames of comb')]).toBe('-3')
   expect(await csvOf(id, { where: 'combs < 0' })).toHaveLength(2)
+})
+
+it('what an older version held under the code of a day goes into a workbook as it is', async () => {
+  const { db } = store
+  const { id, token } = await releaseNew(store, formOf([question('seen')]))
+  const answers = { seen: 'in May' }
+  await submitAnswers(db, byLink(token), { release: 1, key: fresh('export'), begunOn: isoToday(), answers })
+  const [first] = await storedReleases(db, id)
+  const { id: _, ...rest } = first!
+  const definition = formOf([question('seen', { type: 'date' })])
+  await db.insert(releases).values({ ...rest, number: 2, token: fresh('token'), definition })
+  const [responses] = await readXlsx(await taken(id, { format: 'xlsx' }))
+  expect(responses!.data[1]!.at(-1)).toBe('in May')
 })

@@ -5,6 +5,7 @@ import { factsOf, HEADS, type ExportTable, type TakenOut } from './exportTable'
 
 /** A spreadsheet has no more rows. */
 const MOST_ROWS = 1_048_576
+const DAY = /^\d{4}-\d\d-\d\d$/
 /** The longest text of a cell. */
 const LONGEST_CELL = 32_767
 
@@ -53,7 +54,8 @@ function asWritten(
   isDay: boolean,
 ): string | number | boolean | Date | null {
   if (typeof cell !== 'string') return cell
-  return isDay ? new Date(`${cell}T00:00:00Z`) : cell.slice(0, LONGEST_CELL)
+  // In an older version the same code may have held something else.
+  return isDay && DAY.test(cell) ? new Date(`${cell}T00:00:00Z`) : cell.slice(0, LONGEST_CELL)
 }
 
 /** Names as a workbook takes them: of at most 31 letters, without some signs, each once. */

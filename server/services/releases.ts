@@ -39,7 +39,9 @@ export async function releaseForm(
     const latest = await latestRelease(tx, id)
     // Two who release the same draft at once, or one twice, make one version.
     if (latest && latest.revision === revision) return { number: latest.number, token: latest.token }
-    const accepted = [...risky, ...acceptMeanings(latest?.definition, draft, sameMeanings, designer)]
+    // What a version from before revisions were kept meant, nobody could look at.
+    const before = latest && latest.revision !== null ? latest.definition : undefined
+    const accepted = [...risky, ...acceptMeanings(before, draft, sameMeanings, designer)]
     const { settings, approval } = await loadOpening(tx, id)
     if (settings.audience.isAnonymous) refuseNaming(draft)
     if (settings.needsApproval) refuseUnapproved(approval, revision, designer)

@@ -12,7 +12,7 @@ import { loadFormRow } from './drafts'
 import { factsOf, HEADS, stateOf, tableOf, takeOut, type ExportTable, type TakenOut } from './exportTable'
 import { writeWorkbook } from './exportWorkbook'
 import { selectionOf } from './selectResponses'
-import { loadDefinitions } from './versions'
+import { loadVersions } from './versions'
 
 const MEDIA = {
   csv: 'text/csv; charset=utf-8',
@@ -27,7 +27,7 @@ export async function exportResponses(
   { format, values, spread, ...filter }: ExportQuery,
 ): Promise<{ name: string; mediaType: string; content: Readable }> {
   const { draft } = await loadFormRow(db, formId)
-  const definitions = await loadDefinitions(db, formId)
+  const definitions = await loadVersions(db, formId)
   const [newest] = definitions
   if (!newest) return refuse(404, 'not-found', 'This form has no version yet, and so no responses.')
   const ids = await db

@@ -10,7 +10,7 @@ import { releases, responses } from '../store/schema'
 import { loadFormRow } from './drafts'
 import { countResponses } from './loadForm'
 import { orderBy, selectionOf } from './selectResponses'
-import { loadDefinitions, plansOf, type Definition } from './versions'
+import { loadVersions, plansOf, type Definition } from './versions'
 
 /** A page of the responses to all releases of a form: counted, searched, sorted and paged by the database, its cells made here. */
 export async function listResponses(
@@ -19,7 +19,7 @@ export async function listResponses(
   { page, size, sort, ...filter }: ResponseQuery,
 ): Promise<ResponseTable> {
   await loadFormRow(db, formId)
-  const definitions = await loadDefinitions(db, formId)
+  const definitions = await loadVersions(db, formId)
   const where = selectionOf(formId, filter, definitions)
   const [found] = await db
     .select({ number: count() })

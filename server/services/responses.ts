@@ -1,4 +1,4 @@
-import { and, asc, eq, isNotNull, isNull } from 'drizzle-orm'
+import { asc, eq } from 'drizzle-orm'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import type { Form } from '../../core/form/definition'
@@ -9,6 +9,7 @@ import type { ResponseDetails } from '../../shared/api/responses'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, turns, users, ways } from '../store/schema'
+import { loadHandedOff } from './handedOff'
 import { listHistory } from './responseHistory'
 import { loadWorkspace } from './workspace'
 
@@ -52,7 +53,7 @@ export async function loadResponse(
     response: { number: row.number, link: `/forms/${row.formId}/collect?response=${id}` },
     workspace: await loadWorkspace(db),
   }
-  const handedOff = await listHandedOff(db, id)
+  const handedOff = (await loadHandedOff(db, [id])).get(id) ?? []
   return {
     id,
     form: row.definition.title,
@@ -68,15 +69,6 @@ export async function loadResponse(
     turns: await listTurns(db, id, row.definition, reader),
     history: await listHistory(db, { id, plan, standing, ...row }, reader.mayAct),
   }
-}
-
-/** The codes of the turns of a response that were taken and not given back. */
-async function listHandedOff(db: Database, id: string): Promise<string[]> {
-  const rows = await db
-    .select({ code: turns.turn })
-    .from(turns)
-    .where(and(eq(turns.responseId, id), isNotNull(turns.handedOffAt), isNull(turns.givenBackAt)))
-  return rows.map(r => r.code)
 }
 
 /** By which way a response came, and of whom it is: who was signed in, or whose personal link it was. */

@@ -1,13 +1,13 @@
-import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
-import type { Form } from '../../core/form/definition'
+import { and, desc, eq, isNull } from 'drizzle-orm'
 import { listPlaces } from '../../core/form/walk'
 import type { Misfit } from '../../core/parties/refit'
 import type { StoredFit } from '../../shared/api/releases'
 import type { Database } from '../store/database'
-import { releases, responses, turns } from '../store/schema'
+import { releases, responses } from '../store/schema'
 import { runTask } from '../threads/run'
 import { loadFormRow } from './drafts'
-import { codeAt, loadRenames } from './renames'
+import { loadHandedOff } from './handedOff'
+import { loadVersions } from './versions'
 import { loadWorkspace } from './workspace'
 
 /** So many responses are weighed, the newest first; so many at a time. */
@@ -84,37 +84,17 @@ function addTo(fit: StoredFit, { id, number, release, turn }: StoredRow, misfits
   })
 }
 
-/** The turns of responses in progress that were handed off. */
-async function loadHandedOff(db: Database, ids: readonly string[]): Promise<Map<string, string[]>> {
-  const found = new Map<string, string[]>()
-  if (ids.length === 0) return found
-  const rows = await db
-    .select({ id: turns.responseId, turn: turns.turn })
-    .from(turns)
-    .where(and(inArray(turns.responseId, [...ids]), isNotNull(turns.handedOffAt), isNull(turns.givenBackAt)))
-  for (const { id, turn } of rows) found.set(id, [...(found.get(id) ?? []), turn])
-  return found
-}
-
 /** What the codes of each release are called in the draft, by the number of the release; those only that are called otherwise. */
 async function codesNow(
   db: Database,
   formId: string,
-  until: number,
+  revision: number,
 ): Promise<Map<number, Record<string, string>>> {
-  const renames = await loadRenames(db, formId)
-  if (renames.length === 0) return new Map()
-  const rows = await db
-    .select({ number: releases.number, form: releases.definition, revision: releases.revision })
-    .from(releases)
-    .where(eq(releases.formId, formId))
-  const namesOf = (form: Form, since: number) =>
-    listPlaces(form)
-      .map(({ code }) => [code, codeAt(code, since, until, renames)] as const)
-      .filter(([from, to]) => from !== to)
+  const versions = await loadVersions(db, formId, revision)
   return new Map(
-    rows.flatMap(({ number, form, revision }) =>
-      revision === null ? [] : [[number, Object.fromEntries(namesOf(form, revision))] as const],
-    ),
+    versions.map(({ number, form, newest }) => {
+      const names = listPlaces(form).map(({ code }) => [code, newest(code)] as const)
+      return [number, Object.fromEntries(names.filter(([from, to]) => from !== to))] as const
+    }),
   )
 }

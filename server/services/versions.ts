@@ -11,19 +11,19 @@ import { codeAt, loadRenames } from './renames'
 export interface Definition {
   number: number
   form: Form
-  /** What a code is called in the newest release: columns follow their question. */
+  /** What a code is called in the newest release, or in the state that was asked for: columns follow their question. */
   newest: (code: string) => string
 }
 
-/** The definitions of a form's releases, the newest first. */
-export async function loadDefinitions(db: Database, formId: string): Promise<Definition[]> {
+/** The definitions of a form's releases, the newest first. @param state the revision by whose names codes go; that of the newest release unless it is given */
+export async function loadVersions(db: Database, formId: string, state?: number): Promise<Definition[]> {
   const rows = await db
     .select({ number: releases.number, form: releases.definition, revision: releases.revision })
     .from(releases)
     .where(eq(releases.formId, formId))
     .orderBy(desc(releases.number))
-  const renames = rows.length > 1 ? await loadRenames(db, formId) : []
-  const until = rows[0]?.revision ?? 0
+  const renames = rows.length > 1 || state !== undefined ? await loadRenames(db, formId) : []
+  const until = state ?? rows[0]?.revision ?? 0
   return rows.map(({ number, form, revision }) => ({
     number,
     form,

@@ -48,6 +48,9 @@ test('before it is released a draft tells what it changes since the last version
     .getByRole('button')
     .click()
   await expect(row(page, 'bass')).toBeVisible()
+  await open(page, `/printed/form/${id}?version=1`)
+  await expect(page.getByText('Only if “bass” (1.2) is Yes:')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Print…' })).toBeVisible()
   expect(errors).toEqual([])
 })
 

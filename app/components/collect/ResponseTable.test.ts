@@ -2,6 +2,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { computed, defineComponent, h, ref, shallowRef, Suspense, watch } from 'vue'
+import { usePagedSearch } from '../../composables/usePagedSearch'
 import { useResponseFilter } from '../../composables/useResponseFilter'
 import ResponseTable from './ResponseTable.vue'
 
@@ -44,6 +45,7 @@ beforeEach(() => {
   vi.stubGlobal('computed', computed)
   vi.stubGlobal('ref', ref)
   vi.stubGlobal('watch', watch)
+  vi.stubGlobal('usePagedSearch', usePagedSearch)
   vi.stubGlobal('useResponseFilter', useResponseFilter)
   vi.stubGlobal('counted', (n: number, noun: string) => `${n} ${noun}s`)
   vi.stubGlobal(

@@ -11,7 +11,6 @@ const { data: open, error } = await useAsyncData(
   { server: false },
 )
 useHead({ title: () => (open.value ? `${open.value.form}, response ${open.value.number}` : 'Response') })
-const print = () => window.print()
 </script>
 
 <template>
@@ -21,17 +20,7 @@ const print = () => window.print()
       :refusal="`The response could not be fetched: ${refusalOf(error).sentence}`"
     />
     <template v-else-if="open">
-      <div class="row-flex">
-        <h1>{{ open.form }}</h1>
-        <span class="spread" />
-        <v-btn
-          class="unprinted"
-          variant="flat"
-          color="primary"
-          @click="print"
-          >Print…</v-btn
-        >
-      </div>
+      <PrintedHead :title="open.form" />
       <p class="quiet">
         Response {{ open.number }}, sent {{ readableDay(open.sentAt) }}, begun
         {{ readableDay(open.begunOn) }}, version {{ open.release }}{{ saySender(open)
@@ -66,17 +55,11 @@ const print = () => window.print()
   display: grid;
   gap: 12px;
 }
-h1 {
-  font-size: 22px;
-}
 h2 {
   font-size: 16px;
   margin-top: 12px;
 }
 @media print {
-  .unprinted {
-    display: none;
-  }
   .paper {
     padding: 0;
   }

@@ -22,7 +22,6 @@ const { data, error } = await useAsyncData(
 const form = computed(() => data.value?.form ?? null)
 const sections = computed(() => (form.value ? layOutPaper(form.value) : []))
 useHead({ title: () => (form.value ? `${form.value.title}, on paper` : 'A form on paper') })
-const print = () => window.print()
 </script>
 
 <template>
@@ -36,17 +35,7 @@ const print = () => window.print()
       :refusal="`There is no version ${number} of this form whose state is known.`"
     />
     <template v-else-if="form">
-      <div class="row-flex">
-        <h1>{{ form.title }}</h1>
-        <span class="spread" />
-        <v-btn
-          class="unprinted"
-          variant="flat"
-          color="primary"
-          @click="print"
-          >Print…</v-btn
-        >
-      </div>
+      <PrintedHead :title="form.title" />
       <p class="quiet small">
         {{ number === 0 ? 'Draft' : `Version ${number}` }}. Answer from top to bottom; where an answer says
         where to go, leave out what lies between.
@@ -102,9 +91,6 @@ const print = () => window.print()
   display: grid;
   gap: 12px;
 }
-h1 {
-  font-size: 22px;
-}
 h2 {
   font-size: 16px;
   margin: 16px 0 4px;
@@ -123,9 +109,6 @@ ol {
   text-align: center;
 }
 @media print {
-  .unprinted {
-    display: none;
-  }
   .paper {
     padding: 0;
   }

@@ -14,6 +14,10 @@ const WORDS: Record<HistoryLine['kind'], (line: HistoryLine) => string> = {
   withdrawn: () => 'withdrew the response',
   'link made': ({ turn }) => `made a link to “${turn}”`,
   'links revoked': ({ turn }) => `revoked the links to “${turn}”`,
+  sorted: ({ remark }) => (remark ? 'put it into the tray' : 'took it out of its tray'),
+  noted: ({ to }) => (to.length > 0 ? `noted, and told ${to.join(', ')}` : 'noted'),
+  deleted: () => 'put it into the bin',
+  'put back': () => 'took it out of the bin',
   posted: ({ to, subject }) => `Letter to ${to.join(', ')}: ${subject}`,
 }
 /** What Tobbin does by itself, or tells of without saying who. */
@@ -23,6 +27,9 @@ const BY_ITSELF: ReadonlySet<HistoryLine['kind']> = new Set(['posted', 'escalate
 export function sayHistory(line: HistoryLine): string {
   const words = WORDS[line.kind](line)
   if (BY_ITSELF.has(line.kind)) return words
-  const who = line.who || (line.kind === 'reminded' ? 'Tobbin' : 'Whoever had the link')
+  const who = line.who || nobody(line.kind)
   return `${who} ${words}`
 }
+
+const nobody = (kind: HistoryLine['kind']) =>
+  kind === 'reminded' || kind === 'sorted' ? 'Tobbin' : 'Whoever had the link'

@@ -1,3 +1,4 @@
+import { standpointAtEnd } from '../form/scope'
 import type { Filled } from './frame'
 import { quotedText } from './quote'
 
@@ -22,7 +23,7 @@ export function findClosingMessage(filled: Filled): ClosingMessage {
     filled.closing === null ? undefined : plan.closings.find(c => c.closing.code === filled.closing)
   const found = named ?? plan.closings.find(c => c.when === null || c.when.run(filled.values) === true)
   if (!found) return PLAIN_CLOSING
-  const stand = { section: Math.max(0, plan.sections.length - 1), groups: [], entryOf: null }
+  const stand = standpointAtEnd(plan.form)
   const { title, text, forward } = found.closing
   return {
     title: title === undefined ? PLAIN_CLOSING.title : quotedText(filled, title, stand),

@@ -25,6 +25,13 @@ export interface Standpoint {
 
 const isInside = (stand: Standpoint, group: GroupPlace) => stand.groups.some(g => g.order === group.order)
 
+/** The standpoint behind the last section, from which all answers are seen. */
+export const standpointAtEnd = ({ sections }: Pick<Form, 'sections'>): Standpoint => ({
+  section: Math.max(0, sections.length - 1),
+  groups: [],
+  entryOf: null,
+})
+
 /** The standpoint inside an entry of a repeating group, for its heading. */
 export const standpointInside = (place: GroupPlace): Standpoint => ({
   section: place.section,

@@ -1,3 +1,4 @@
+import { standpointAtEnd } from '../form/scope'
 import { BOOLEAN } from '../expressions/types'
 import { compile } from '../expressions/compile'
 import type { Answers } from '../form/answers'
@@ -36,8 +37,7 @@ export function openNamesOf(form: Form | null, code: string): string {
 
 /** The condition of a hand-off: it sees all answers. */
 function handOffRule(plan: Plan, when: string) {
-  const stand = { section: Math.max(0, plan.form.sections.length - 1), groups: [], entryOf: null }
-  return plan.names.read(when, stand, BOOLEAN)
+  return plan.names.read(when, standpointAtEnd(plan.form), BOOLEAN)
 }
 
 /** The hand-off of a turn that applies: the first whose rule is true (one that leads nowhere is passed over); undefined when none does. */

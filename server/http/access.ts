@@ -88,6 +88,17 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   shareForm: form('own'),
   listResponses: form('responses'),
   loadResponse: { of: 'response', needs: 'responses' },
+  loadWorkbench: form('responses'),
+  // What more an act needs is said by the route: who deletes owns the form.
+  actOnResponses: form('responses'),
+  saveTrays: form('act'),
+  keepView: form('responses'),
+  changeView: form('responses'),
+  deleteView: form('responses'),
+  noteResponse: { of: 'response', needs: 'responses' },
+  // Who corrects has to see it, too; the route says so.
+  loadCorrectable: { of: 'response', needs: 'act' },
+  amendResponse: { of: 'response', needs: 'act' },
   loadFile: { of: 'file', needs: 'responses' },
   exportResponses: form('responses'),
   loadBoard: form('responses'),

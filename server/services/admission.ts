@@ -136,22 +136,37 @@ export async function countSender(db: Database, { caller }: LinkUse, entrance: E
   if (!counted) refuseSpent(null)
 }
 
+/** Whom a response is counted for. */
+interface Sender {
+  wayId: string | null
+  userId: string | null
+}
+
 /** A response no longer stands: its link and its sender may send another one. */
-export async function uncountSender(
+export const uncountSender = (db: Database, formId: string, sender: Sender): Promise<void> =>
+  addToSender(db, formId, sender, -1)
+
+/** A response stands again, and counts for its link and its sender, however many there are of them meanwhile. */
+export const recountSender = (db: Database, formId: string, sender: Sender): Promise<void> =>
+  addToSender(db, formId, sender, 1)
+
+async function addToSender(
   db: Database,
   formId: string,
-  { wayId, userId }: { wayId: string | null; userId: string | null },
+  { wayId, userId }: Sender,
+  change: 1 | -1,
 ): Promise<void> {
-  const less = (taken: typeof ways.taken | typeof personCounts.taken) => sql`greatest(0, ${taken} - 1)`
+  const changed = (taken: typeof ways.taken | typeof personCounts.taken) =>
+    sql`greatest(0, ${taken} + ${change}::integer)`
   if (wayId !== null)
     await db
       .update(ways)
-      .set({ taken: less(ways.taken) })
+      .set({ taken: changed(ways.taken) })
       .where(eq(ways.id, wayId))
   else if (userId !== null)
     await db
       .update(personCounts)
-      .set({ taken: less(personCounts.taken) })
+      .set({ taken: changed(personCounts.taken) })
       .where(and(eq(personCounts.formId, formId), eq(personCounts.userId, userId)))
 }
 

@@ -1,3 +1,4 @@
+import { standpointAtEnd } from '../../core/form/scope'
 import { sql, type SQL } from 'drizzle-orm'
 import type { Plan, PlannedQuestion } from '../../core/fill/planned'
 import { BOOLEAN } from '../../core/expressions/types'
@@ -51,7 +52,7 @@ export function askedKind({ place }: PlannedQuestion): Kind | null {
  * @throws {NotAsked} what can’t be read, or what the database can’t be asked
  */
 export function filterSql(plan: Plan, text: string, answer: (code: string) => SQL, today: string): SQL {
-  const stand = { section: Math.max(0, plan.form.sections.length - 1), groups: [], entryOf: null }
+  const stand = standpointAtEnd(plan.form)
   const { expr, syntax, problems } = plan.names.read(text, stand, BOOLEAN)
   if (syntax) throw new NotAsked([{ sentence: syntax.message, from: syntax.from, to: syntax.to }])
   if (!expr) throw new NotAsked(problems.map(({ sentence, from, to }) => ({ sentence, from, to })))

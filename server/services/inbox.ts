@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, ilike, inArray, isNotNull, lt, or, sql, type SQL } from 'drizzle-orm'
+import { and, asc, desc, eq, ilike, inArray, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm'
 import { openNamesOf, turnNameOf } from '../../core/parties/turns'
 import type { Form } from '../../core/form/definition'
 import type { Inbox, InboxQuery, TurnInInbox } from '../../shared/api/inbox'
@@ -46,7 +46,7 @@ export async function listInbox(db: Database, { id, email }: Designer, query: In
     .innerJoin(responses, eq(turns.responseId, responses.id))
     .innerJoin(releases, eq(responses.releaseId, releases.id))
     .innerJoin(forms, eq(releases.formId, forms.id))
-    .where(and(which, filtered(query, isMine), found(query.search.trim())))
+    .where(and(which, isNull(responses.binnedAt), filtered(query, isMine), found(query.search.trim())))
     .orderBy(...order, turns.id)
     .limit(query.size)
     .offset((query.page - 1) * query.size)

@@ -84,7 +84,7 @@ async function resolveTurn(db: Database, use: LinkUse, lock: boolean): Promise<L
   const row = lock ? ((await lockTurn(db, found)) ?? refuseUnknown()) : found
   const [response] = await db.select().from(responses).where(eq(responses.id, row.responseId))
   if (!response) return refuse(404, 'not-found', 'The response of this link is no longer kept.')
-  if (response.withdrawnAt !== null)
+  if (response.withdrawnAt !== null || response.binnedAt !== null)
     return refuse(410, 'withdrawn', 'This response was withdrawn; there is nothing left to do.')
   const { release, plan } = await readyTarget(db, response.releaseId, response.people ?? {})
   const turn = turnOf(release.definition, row.turn)

@@ -1,4 +1,4 @@
-import { count, eq } from 'drizzle-orm'
+import { and, count, eq, isNull } from 'drizzle-orm'
 import type { AnswerOf, API } from '../../shared/api/endpoints'
 import type { Power } from '../../shared/api/sharing'
 import type { Database } from '../store/database'
@@ -30,12 +30,12 @@ export async function loadForm(
   }
 }
 
-/** How many responses there are to all releases of a form. */
+/** How many responses there are to all releases of a form, but for those in the bin. */
 export async function countResponses(db: Database, formId: string): Promise<number> {
   const [found] = await db
     .select({ number: count() })
     .from(responses)
     .innerJoin(releases, eq(responses.releaseId, releases.id))
-    .where(eq(releases.formId, formId))
+    .where(and(eq(releases.formId, formId), isNull(responses.binnedAt)))
   return Number(found?.number ?? 0)
 }

@@ -35,7 +35,7 @@ export async function findByOwnLink(db: Database, token: string, lock: boolean):
   if (!link) return null
   const query = db.select().from(responses).where(eq(responses.id, link.responseId))
   const [response] = lock ? await query.for('update') : await query
-  if (response?.withdrawnAt) refuse(410, 'withdrawn', 'This response was withdrawn.')
+  if (response?.withdrawnAt || response?.binnedAt) refuse(410, 'withdrawn', 'This response was withdrawn.')
   return response ?? null
 }
 

@@ -62,7 +62,7 @@ async function countByOption(db: Database, formId: string, path: string): Promis
     .from(responses)
     .innerJoin(releases, eq(releases.id, responses.releaseId))
     .innerJoin(sql`jsonb_path_query(${responses.answers}, ${path}::jsonpath) as chosen(value)`, sql`true`)
-    .where(and(eq(releases.formId, formId), isNull(responses.withdrawnAt)))
+    .where(and(eq(releases.formId, formId), isNull(responses.withdrawnAt), isNull(responses.binnedAt)))
     .groupBy(option)
   return new Map(rows.map(r => [r.option, r.count]))
 }

@@ -37,6 +37,7 @@ export async function listResponses(
       number: responses.number,
       isWithdrawn: sql<boolean>`${responses.withdrawnAt} is not null`,
       release: releases.number,
+      tray: responses.trayId,
     })
     .from(responses)
     .innerJoin(releases, eq(responses.releaseId, releases.id))
@@ -73,6 +74,8 @@ const columnsIn = (form: Form | undefined): ResponseTable['columns'] =>
     ? planOf(form).questions.map(({ place }) => ({
         code: place.code,
         label: withoutQuotes(place.node.label),
+        section: withoutQuotes(form.sections[place.section]?.title ?? ''),
+        type: place.node.type,
       }))
     : []
 

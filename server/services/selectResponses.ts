@@ -20,13 +20,15 @@ export function selectionOf(
   filter: ResponseFilter,
   definitions: readonly Definition[],
 ): SQL | undefined {
-  const { search, where, state, release, since, until } = filter
+  const { search, where, state, tray, release, since, until } = filter
   const text = search.trim()
   return and(
     eq(releases.formId, formId),
     text === '' ? undefined : matches(text, definitions),
     where === '' ? undefined : conditionOf(where, definitions),
-    state === '' ? undefined : STATES[state](),
+    state === 'binned' ? isNotNull(responses.binnedAt) : isNull(responses.binnedAt),
+    state === '' || state === 'binned' ? undefined : STATES[state](),
+    trayCondition(tray),
     release === 0 ? undefined : eq(releases.number, release),
     since === '' ? undefined : gte(responses.sentAt, new Date(`${since}T00:00:00Z`)),
     until === '' ? undefined : lt(responses.sentAt, dayAfter(until)),
@@ -39,7 +41,12 @@ function dayAfter(day: string): Date {
   return at
 }
 
-const STATES: Record<Exclude<ResponseFilter['state'], ''>, () => SQL | undefined> = {
+function trayCondition(tray: string): SQL | undefined {
+  if (tray === '') return undefined
+  return tray === 'none' ? isNull(responses.trayId) : eq(responses.trayId, tray)
+}
+
+const STATES: Record<Exclude<ResponseFilter['state'], '' | 'binned'>, () => SQL | undefined> = {
   progress: () => isNotNull(responses.turn),
   done: () => and(isNull(responses.turn), isNull(responses.withdrawnAt)),
   late: () => sql`exists (
@@ -66,7 +73,8 @@ function conditionOf(where: string, definitions: readonly Definition[]): SQL {
 }
 
 /** What of a response can be sorted by besides its answers. */
-const SORTED = new Map<string, AnyPgColumn>([
+const SORTED = new Map<string, AnyPgColumn | SQL>([
+  ['tray', sql`(select position from trays where trays.id = ${responses.trayId})`],
   ['number', responses.number],
   ['sentAt', responses.sentAt],
   ['release', releases.number],
@@ -83,22 +91,12 @@ export function orderBy(sort: string, definitions: readonly Definition[]): SQL {
   return isDown ? sql`${desc(column)} nulls last` : sql`${asc(column)} nulls last`
 }
 
-/** The texts and numbers in an answer, however deep they stand; the codes of questions are none. */
-const VALUES = '$.** ? (@.type() == "string" || @.type() == "number")'
-
 /** Answers that hold a text, or a choice whose label does. */
 function matches(text: string, definitions: readonly Definition[]): SQL | undefined {
   const typed = `%${text.replaceAll(/[\\%_]/g, '\\$&')}%`
   const labelled = definitions.flatMap(d => choicesLabelled(d.form, text))
   return or(
-    sql`exists (
-      select 1 from jsonb_path_query(${responses.answers}, ${VALUES}::jsonpath) as value
-      where value #>> '{}' ilike ${typed}
-    )`,
-    sql`exists (
-      select 1 from jsonb_path_query(${responses.people}, '$.*[*].label'::jsonpath) as name
-      where name #>> '{}' ilike ${typed}
-    )`,
+    sql`${responses.words} like lower(${typed}::text)`,
     ...labelled.map(answer => sql`${responses.answers} @> ${JSON.stringify(answer)}::jsonb`),
   )
 }

@@ -63,7 +63,7 @@ const loadRows = (db: Database, formId: string, offset: number) =>
     })
     .from(responses)
     .innerJoin(releases, eq(responses.releaseId, releases.id))
-    .where(and(eq(releases.formId, formId), isNull(responses.withdrawnAt)))
+    .where(and(eq(releases.formId, formId), isNull(responses.withdrawnAt), isNull(responses.binnedAt)))
     .orderBy(desc(responses.sentAt), desc(responses.id))
     .limit(AT_ONCE)
     .offset(offset)

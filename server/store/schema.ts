@@ -1,3 +1,4 @@
+import { type SQL, sql } from 'drizzle-orm'
 import { date, index, integer, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
 import { KeptAnswers } from '../../shared/api/keptAnswers'
@@ -7,10 +8,12 @@ import { at, bytes, id, json, maybeAt } from './columns'
 import { users } from './peopleTables'
 import { forms } from './formTables'
 import { releases, ways } from './releaseTables'
+import { trays } from './collectTables'
 
 export * from './formTables'
 export * from './peopleTables'
 export * from './releaseTables'
+export * from './collectTables'
 
 /** The answers of one respondent, or one chain of parties, to one release: only those in play. */
 export const responses = pgTable(
@@ -40,11 +43,19 @@ export const responses = pgTable(
     correctedAt: maybeAt('corrected_at'),
     /** When it was taken out of the way before it was done. */
     withdrawnAt: maybeAt('withdrawn_at'),
+    /** In which tray it stands. */
+    trayId: uuid('tray_id').references(() => trays.id, { onDelete: 'set null' }),
+    /** When it was put into the bin, which is emptied of it after some weeks, and the turn that was open then. */
+    binnedAt: maybeAt('binned_at'),
+    turnBefore: text('turn_before'),
+    /** The words and numbers of its answers and of whom they choose, one on a line, in small letters: what is searched. */
+    words: text('words').generatedAlwaysAs((): SQL => sql`words_of(answers, people)`),
   },
   t => [
     uniqueIndex('responses_release_key').on(t.releaseId, t.sendingKey),
     index('responses_sent').on(t.releaseId, t.sentAt),
     index('responses_way').on(t.wayId),
+    index('responses_tray').on(t.trayId),
   ],
 )
 

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import * as answering from './answering'
 import * as board from './board'
+import { COLLECT_ENDPOINTS } from './collectEndpoints'
 import * as forms from './forms'
 import { LINK_ROUTES } from './linkRoutes'
 import * as inbox from './inbox'
@@ -214,14 +215,7 @@ export const API = {
     body: sharing.ShareForm,
     answer: z.array(sharing.Share),
   },
-  listResponses: {
-    method: 'GET',
-    path: '/api/forms/:id/responses',
-    params: Id,
-    query: responses.ResponseQuery,
-    answer: responses.ResponseTable,
-  },
-  loadResponse: { method: 'GET', path: '/api/responses/:id', params: Id, answer: responses.ResponseDetails },
+  ...COLLECT_ENDPOINTS,
   exportResponses: {
     method: 'GET',
     path: '/api/forms/:id/export',

@@ -26,25 +26,29 @@ export const MOST_ROWS_A_PAGE = 200
 
 const Day = z.union([z.literal(''), z.iso.date()])
 
-/** Which responses are meant. `where`: a condition in the rule language, over the answers as the newest release asks for them; `state`; `release`: its number, 0 for all; `since`, `until`: days on which it was sent, inclusive. Empty: all. */
+/** Which responses are meant. `where`: a condition in the rule language, over the answers as the newest release asks for them; `state`: those in the bin are in no other; `tray`: its id, or in none; `release`: its number, 0 for all; `since`, `until`: days on which it was sent, inclusive. Empty: all. */
 export const ResponseFilter = z.object({
   search: z.string().max(200).default(''),
   where: z.string().max(2_000).default(''),
-  state: z.enum(['', 'progress', 'done', 'late', 'corrected', 'withdrawn']).default(''),
+  state: z.enum(['', 'progress', 'done', 'late', 'corrected', 'withdrawn', 'binned']).default(''),
+  tray: z.union([z.literal(['', 'none']), z.uuid()]).default(''),
   release: z.coerce.number().int().min(0).max(1_000_000).default(0),
   since: Day.default(''),
   until: Day.default(''),
 })
 export type ResponseFilter = z.infer<typeof ResponseFilter>
 
-/** Which page of the table of responses: from 1 on; `sort` by a column (`cells.` before the code of a question), `-` before it for the greatest first. */
+/** By what responses are sorted: a column (`cells.` before the code of a question), `-` before it for the greatest first. */
+export const ResponseSort = z
+  .string()
+  .regex(/^-?(?:number|sentAt|release|turn|tray|cells\.[a-z][a-z0-9_]{0,59})$/)
+  .default('-sentAt')
+
+/** Which page of the table of responses: from 1 on, and in which order. */
 export const ResponseQuery = ResponseFilter.extend({
   page: z.coerce.number().int().min(1).max(1_000_000).default(1),
   size: z.coerce.number().int().min(1).max(MOST_ROWS_A_PAGE).default(25),
-  sort: z
-    .string()
-    .regex(/^-?(?:number|sentAt|release|turn|cells\.[a-z][a-z0-9_]{0,59})$/)
-    .default('-sentAt'),
+  sort: ResponseSort,
 })
 export type ResponseQuery = z.infer<typeof ResponseQuery>
 
@@ -60,7 +64,7 @@ export type ExportQuery = z.infer<typeof ExportQuery>
 export const FilterProblem = z.object({ sentence: z.string(), from: z.int(), to: z.int() })
 export type FilterProblem = z.infer<typeof FilterProblem>
 
-/** A row of the table: its number, when it was sent, to which release, whose turn it is (null: done, or withdrawn), and a cell for each question by its code. */
+/** A row of the table: its number, when it was sent, to which release, whose turn it is (null: done, or withdrawn), the id of its tray, and a cell for each question by its code. */
 export const ResponseRow = z.object({
   id: z.string(),
   number: z.int(),
@@ -68,6 +72,7 @@ export const ResponseRow = z.object({
   sentAt: z.string(),
   release: z.int(),
   turn: z.string().nullable(),
+  tray: z.string().nullable(),
   cells: z.record(z.string(), z.string()),
 })
 
@@ -76,7 +81,9 @@ export const ResponseTable = z.object({
   count: z.int(),
   all: z.int(),
   hasTurns: z.boolean(),
-  columns: z.array(z.object({ code: z.string(), label: z.string() })),
+  columns: z.array(
+    z.object({ code: z.string(), label: z.string(), section: z.string(), type: z.enum(QUESTION_TYPES) }),
+  ),
   rows: z.array(ResponseRow),
 })
 export type ResponseTable = z.infer<typeof ResponseTable>
@@ -110,6 +117,10 @@ export const ResponseDetails = z.object({
   number: z.int(),
   sentAt: z.string(),
   withdrawnAt: z.string().nullable(),
+  /** When it was put into the bin. */
+  binnedAt: z.string().nullable(),
+  /** The id of its tray. */
+  tray: z.string().nullable(),
   /** When whoever sent it has corrected it last. */
   correctedAt: z.string().nullable(),
   /** By which further way it came, and who sent it, as far as that is kept; else empty. */

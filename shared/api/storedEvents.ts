@@ -14,12 +14,16 @@ export const EVENT_KINDS = [
   'withdrawn',
   'link made',
   'links revoked',
+  'sorted',
+  'noted',
+  'deleted',
+  'put back',
 ] as const
 export type EventKind = (typeof EVENT_KINDS)[number]
 
 /**
  * What belongs to it. `target`: the code of the turn that it went to, null where the response was done; `to`: the addresses of those who are to
- * act then; `remark`: what was said; `before`: what stood in the answers that it changed, null where nothing did.
+ * act then, or who was told; `remark`: what was said, of `sorted` the name of the tray; `before`: what stood in the answers that it changed, null where nothing did.
  */
 export const EventDetails = z.object({
   target: z.string().nullable().optional(),

@@ -72,6 +72,15 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     weighStored: ['own', 'responses'],
     exportResponses: ['own', 'responses'],
     actOnTurn: ['own', 'act'],
+    actOnResponses: ['own', 'responses'],
+    loadWorkbench: ['own', 'responses'],
+    saveTrays: ['own', 'act'],
+    keepView: ['own', 'responses'],
+    changeView: ['own', 'responses'],
+    deleteView: ['own', 'responses'],
+    noteResponse: ['own', 'responses'],
+    loadCorrectable: ['own', 'act'],
+    amendResponse: ['own', 'act'],
     loadResponse: ['own', 'responses'],
     loadFile: ['own', 'responses'],
   },
@@ -128,7 +137,7 @@ async function isLetThrough(caller: APIRequestContext, name: keyof typeof API, i
   const address = path
     .replace(':id', id ?? NOBODY)
     .replace(/:(?:revision|release)/, '0')
-    .replace(/:(?:file|suggestion|way)/, NOBODY)
+    .replace(/:(?:file|suggestion|way|view)/, NOBODY)
     .replace(/:(?:key|token|code)/, 'nobody')
   const query = name === 'loadChanges' ? '?since=0' : ''
   const data = method === 'POST' || method === 'PUT' ? {} : undefined

@@ -1,16 +1,29 @@
 <script setup lang="ts">
-import { mdiPrinterOutline } from '@mdi/js'
+import {
+  mdiArrowExpandHorizontal,
+  mdiChevronLeft,
+  mdiChevronRight,
+  mdiClose,
+  mdiPrinterOutline,
+} from '@mdi/js'
 import { API } from '#shared/api/endpoints'
 import { callApi } from '~/api/callApi'
 
-/** One response as it is read. */
+/** One response as it is read, beside the others or in full width. */
+const isWide = defineModel<boolean>('wide', { required: true })
 const props = defineProps<{ id: string }>()
 const emit = defineEmits<{ close: [] }>()
+const draft = useDraft()
+const collect = useCollect()
 const id = computed(() => props.id)
 const { data: open, error } = await useAsyncData(
   'response',
   () => callApi(API.loadResponse, { params: { id: id.value } }),
-  { server: false, watch: [id] },
+  { server: false, watch: [id, () => collect.changes] },
+)
+const isCorrecting = ref(false)
+const mayCorrect = computed(
+  () => draft.may('act') && open.value?.withdrawnAt === null && open.value.binnedAt === null,
 )
 </script>
 
@@ -23,12 +36,34 @@ const { data: open, error } = await useAsyncData(
       <h2>{{ open ? `Response ${open.number}` : 'One response' }}</h2>
       <span class="spread" />
       <IconButton
+        :icon="mdiChevronLeft"
+        name="Previous response"
+        keys="K"
+        @click="collect.stepped = -1"
+      />
+      <IconButton
+        :icon="mdiChevronRight"
+        name="Next response"
+        keys="J"
+        @click="collect.stepped = 1"
+      />
+      <IconButton
+        :icon="mdiArrowExpandHorizontal"
+        :name="isWide ? 'Beside the others' : 'Full width'"
+        @click="isWide = !isWide"
+      />
+      <IconButton
         :icon="mdiPrinterOutline"
         name="To be printed"
         :href="`/printed/${id}`"
         target="_blank"
       />
-      <v-btn @click="emit('close')"> Close </v-btn>
+      <IconButton
+        :icon="mdiClose"
+        name="Close"
+        keys="Esc"
+        @click="emit('close')"
+      />
     </div>
     <RefusalAlert
       v-if="error"
@@ -36,15 +71,36 @@ const { data: open, error } = await useAsyncData(
     />
     <template v-else-if="open">
       <p class="quiet small">
-        Sent {{ readableDay(open.sentAt) }}, begun {{ readableDay(open.begunOn) }}, version {{ open.release
-        }}{{ saySender(open) }}
+        Sent {{ readableDay(open.sentAt) }}, {{ readableTime(open.sentAt) }}, begun
+        {{ readableDay(open.begunOn) }}, version {{ open.release }}{{ saySender(open)
+        }}<template v-if="open.correctedAt">, corrected {{ readableDay(open.correctedAt) }}</template>
       </p>
       <p
-        v-if="open.withdrawnAt"
+        v-if="open.binnedAt"
+        class="risk"
+      >
+        In the bin since {{ readableDay(open.binnedAt) }}
+      </p>
+      <p
+        v-else-if="open.withdrawnAt"
         class="risk"
       >
         Withdrawn {{ readableDay(open.withdrawnAt) }}
       </p>
+      <div
+        v-if="!open.binnedAt"
+        class="row-flex acts"
+      >
+        <TrayChoice
+          :response="id"
+          :tray="open.tray"
+        />
+        <v-btn
+          v-if="mayCorrect"
+          @click="isCorrecting = true"
+          >Correct …</v-btn
+        >
+      </div>
       <template v-if="open.turns.length > 0 || open.history.length > 0">
         <ResponseTurns
           v-if="open.turns.length > 0"
@@ -52,8 +108,17 @@ const { data: open, error } = await useAsyncData(
         />
         <ResponseHistory :history="open.history" />
       </template>
+      <ResponseNotes
+        :response="id"
+        :history="open.history"
+      />
       <ResponseLines :lines="open.lines" />
     </template>
+    <LazyCorrectDialog
+      v-if="isCorrecting"
+      :id="id"
+      @close="isCorrecting = false"
+    />
   </aside>
 </template>
 
@@ -61,7 +126,15 @@ const { data: open, error } = await useAsyncData(
 .one {
   background: var(--paper);
   border-left: 1px solid var(--line);
-  padding: 20px;
+  padding: 16px 20px;
   overflow-y: auto;
+}
+.row-flex {
+  flex-wrap: nowrap;
+  gap: 2px;
+}
+.acts {
+  gap: 8px;
+  margin: 8px 0;
 }
 </style>

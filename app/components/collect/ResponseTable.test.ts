@@ -2,8 +2,9 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { computed, defineComponent, h, ref, shallowRef, Suspense, watch } from 'vue'
+import { createPinia, setActivePinia } from 'pinia'
 import { usePagedSearch } from '../../composables/usePagedSearch'
-import { useResponseFilter } from '../../composables/useResponseFilter'
+import { useCollect } from '../../stores/collect'
 import ResponseTable from './ResponseTable.vue'
 
 interface Query {
@@ -17,7 +18,7 @@ const answer = {
   all: 40,
   count: 40,
   hasTurns: true,
-  columns: [{ code: 'boat', label: 'Boat' }],
+  columns: [{ code: 'boat', label: 'Boat', section: 'S', type: 'text' }],
   rows: [
     {
       id: 'r1',
@@ -26,12 +27,13 @@ const answer = {
       sentAt: '2026-11-24',
       release: 3,
       turn: null,
+      tray: null,
       cells: { boat: 'Wherry' },
     },
   ],
 }
 // Settled at once.
-vi.mock('@vueuse/core', () => ({ refDebounced: <T>(typed: T) => typed }))
+vi.mock('@vueuse/core', () => ({ refDebounced: <T>(typed: T) => typed, useEventListener: vi.fn() }))
 vi.mock('~/api/callApi', () => ({
   callApi: (_endpoint: unknown, { query }: { query: Query }) => {
     asked.push(query)
@@ -46,7 +48,9 @@ beforeEach(() => {
   vi.stubGlobal('ref', ref)
   vi.stubGlobal('watch', watch)
   vi.stubGlobal('usePagedSearch', usePagedSearch)
-  vi.stubGlobal('useResponseFilter', useResponseFilter)
+  vi.stubGlobal('shallowRef', shallowRef)
+  vi.stubGlobal('useCollect', useCollect)
+  setActivePinia(createPinia())
   vi.stubGlobal('counted', (n: number, noun: string) => `${n} ${noun}s`)
   vi.stubGlobal(
     'useAsyncData',
@@ -81,7 +85,7 @@ const Field = {
 }
 async function mounted() {
   const page = mount(
-    { render: () => h(Suspense, () => h(ResponseTable, { form: 'f', chosen: null, ...listener })) },
+    { render: () => h(Suspense, () => h(ResponseTable, { form: 'f' })) },
     {
       global: {
         components: { VDataTableServer: Table, VTextField: Field },
@@ -93,16 +97,13 @@ async function mounted() {
   await flushPromises()
   return page
 }
-const chosen: (string | null)[] = []
-const listener = { 'onUpdate:chosen': (id: string | null) => void chosen.push(id) }
-
 describe('the table of responses', () => {
   it('has a column for each question, its turn only where the form has turns, and opens a response', async () => {
     const page = await mounted()
     expect(page.findAll('b').map(b => b.text())).toEqual(['No.', 'Sent', 'Version', 'Turn', 'Boat'])
     expect(page.get('i').text()).toContain('"turn":"done"')
     await page.get('button').trigger('click')
-    expect(chosen).toEqual(['r1'])
+    expect(useCollect().chosen).toBe('r1')
   })
 
   it('asks for the newest first, for a column in the order chosen, and for the next page', async () => {

@@ -137,11 +137,12 @@ async function fillStore(db: Database, path: string, head: Head) {
 
 async function fillTable(db: Database, table: string, content: Content): Promise<number> {
   const name = sql.identifier(table)
+  const columns = sql.join(await listColumns(db, table), sql`, `)
   let waiting: string[] = []
   let rows = 0
   const store = async () => {
     await db.execute(
-      sql`insert into ${name} select * from json_populate_recordset(null::${name}, ${`[${waiting.join()}]`}::json)`,
+      sql`insert into ${name} (${columns}) select ${columns} from json_populate_recordset(null::${name}, ${`[${waiting.join()}]`}::json)`,
     )
     rows += waiting.length
     waiting = []
@@ -152,6 +153,15 @@ async function fillTable(db: Database, table: string, content: Content): Promise
   }
   if (waiting.length > 0) await store()
   return rows
+}
+
+/** The columns of a table that hold what they are given; the others are worked out by the store. */
+async function listColumns(db: Database, table: string) {
+  const found = await db
+    .select({ name: sql<string>`column_name::text` })
+    .from(sql`information_schema.columns`)
+    .where(sql`table_schema = 'public' and table_name = ${table} and is_generated = 'NEVER'`)
+  return found.map(column => sql.identifier(column.name))
 }
 
 async function* linesOf(content: Content): AsyncGenerator<string> {

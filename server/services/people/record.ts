@@ -42,6 +42,10 @@ export const ACTS = [
   'response seen',
   'file fetched',
   'responses exported',
+  'response corrected',
+  'responses deleted',
+  'responses put back',
+  'trays changed',
 ] as const
 export type Act = (typeof ACTS)[number]
 

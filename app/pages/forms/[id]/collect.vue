@@ -1,14 +1,17 @@
 <script setup lang="ts">
 const draft = useDraft()
-/** The response that is read; a link to one names it. */
-const asked = useRoute().query.response
-const chosen = ref(typeof asked === 'string' ? asked : null)
-const VIEWS = [
-  { value: 'responses', title: 'All responses' },
-  { value: 'board', title: 'In progress' },
-] as const
-const view = ref<'responses' | 'board'>('responses')
+const collect = useCollect()
+const { refusal, attempt } = useRefusable()
 const hasTurns = computed(() => (draft.form?.turns ?? []).length > 0)
+const isWide = ref(false)
+onMounted(async () => {
+  if (!draft.may('responses')) return
+  await attempt(() => collect.open(draft.id))
+  /** A link to a response names it. */
+  const asked = useRoute().query.response
+  if (typeof asked === 'string') collect.chosen = asked
+})
+const narrow = (isOpen: boolean) => ({ split: isOpen && !isWide.value, wide: isOpen && isWide.value })
 </script>
 
 <template>
@@ -20,26 +23,27 @@ const hasTurns = computed(() => (draft.form?.turns ?? []).length > 0)
   <div
     v-else
     class="collect"
-    :class="{ split: chosen }"
+    :class="narrow(collect.chosen !== null)"
   >
-    <div class="views">
-      <SegmentedChoice
-        v-if="hasTurns"
-        v-model="view"
-        name="Which responses"
-        :options="VIEWS"
-        class="which"
-      />
+    <CollectRail
+      :all="draft.responses"
+      :has-turns="hasTurns"
+    />
+    <div
+      v-if="collect.form === draft.id"
+      class="middle"
+    >
+      <RefusalAlert :refusal="refusal" />
       <Suspense>
         <ProgressBoard
-          v-if="view === 'board'"
-          v-model:chosen="chosen"
+          v-if="collect.mode === 'progress'"
+          v-model:chosen="collect.chosen"
           :form="draft.id"
           :may-act="draft.may('act')"
         />
+        <TrayBoard v-else-if="collect.mode === 'trays'" />
         <ResponseTable
           v-else
-          v-model:chosen="chosen"
           :form="draft.id"
         >
           <v-empty-state
@@ -67,10 +71,11 @@ const hasTurns = computed(() => (draft.form?.turns ?? []).length > 0)
         </template>
       </Suspense>
     </div>
-    <Suspense v-if="chosen">
+    <Suspense v-if="collect.chosen">
       <ResponsePanel
-        :id="chosen"
-        @close="chosen = null"
+        :id="collect.chosen"
+        v-model:wide="isWide"
+        @close="collect.chosen = null"
       />
       <template #fallback>
         <v-skeleton-loader
@@ -86,22 +91,38 @@ const hasTurns = computed(() => (draft.form?.turns ?? []).length > 0)
 <style scoped>
 .collect {
   display: grid;
-  grid-template-columns: minmax(0, 1fr);
+  grid-template-columns: 190px minmax(0, 1fr);
+  grid-template-rows: minmax(0, 1fr);
   height: 100%;
 }
-.views {
+.middle {
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr);
+  grid-template-rows: minmax(0, 1fr);
   min-height: 0;
 }
-.which {
-  margin: 14px 20px 0;
-  justify-self: start;
+.middle:has(> .v-alert) {
+  grid-template-rows: auto minmax(0, 1fr);
 }
 .waits {
   padding: 20px;
 }
 .collect.split {
-  grid-template-columns: minmax(0, 1fr) 420px;
+  grid-template-columns: 190px minmax(0, 1fr) 380px;
+}
+.collect.wide {
+  grid-template-columns: 190px minmax(0, 1fr);
+}
+.collect.wide .middle {
+  display: none;
+}
+@media (max-width: 900px) {
+  .collect,
+  .collect.split,
+  .collect.wide {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto;
+    height: auto;
+  }
 }
 </style>

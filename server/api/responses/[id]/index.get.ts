@@ -1,7 +1,7 @@
-import { API } from '../../../shared/api/endpoints'
-import { designerRoute } from '../../http/route'
-import { keepRecord } from '../../services/people/record'
-import { loadResponse } from '../../services/responses'
+import { API } from '../../../../shared/api/endpoints'
+import { designerRoute } from '../../../http/route'
+import { keepRecord } from '../../../services/people/record'
+import { loadResponse } from '../../../services/responses'
 
 export default designerRoute(API.loadResponse, async ({ db, params, powers, doer, designer }) => {
   const { formId: form, ...response } = await loadResponse(db, params.id, {

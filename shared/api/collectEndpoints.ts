@@ -1,0 +1,74 @@
+import { z } from 'zod'
+import { Id } from './ids'
+import * as responses from './responses'
+import * as session from './session'
+import * as workbench from './workbench'
+
+const OneView = Id.extend({ view: z.uuid() })
+
+/** Working with the responses of a form. */
+export const COLLECT_ENDPOINTS = {
+  listResponses: {
+    method: 'GET',
+    path: '/api/forms/:id/responses',
+    params: Id,
+    query: responses.ResponseQuery,
+    answer: responses.ResponseTable,
+  },
+  actOnResponses: {
+    method: 'POST',
+    path: '/api/forms/:id/responses/acts',
+    params: Id,
+    body: workbench.ActOnResponses,
+    answer: workbench.ActedOn,
+  },
+  loadWorkbench: { method: 'GET', path: '/api/forms/:id/workbench', params: Id, answer: workbench.Workbench },
+  saveTrays: {
+    method: 'PUT',
+    path: '/api/forms/:id/trays',
+    params: Id,
+    body: workbench.Trays,
+    answer: session.Done,
+  },
+  keepView: {
+    method: 'POST',
+    path: '/api/forms/:id/views',
+    params: Id,
+    body: workbench.NewView,
+    answer: z.object({ id: z.string() }),
+  },
+  changeView: {
+    method: 'PUT',
+    path: '/api/forms/:id/views/:view',
+    params: OneView,
+    body: workbench.NewView,
+    answer: session.Done,
+  },
+  deleteView: { method: 'DELETE', path: '/api/forms/:id/views/:view', params: OneView, answer: session.Done },
+  loadResponse: {
+    method: 'GET',
+    path: '/api/responses/:id',
+    params: Id,
+    answer: responses.ResponseDetails,
+  },
+  loadCorrectable: {
+    method: 'GET',
+    path: '/api/responses/:id/answers',
+    params: Id,
+    answer: workbench.Correctable,
+  },
+  amendResponse: {
+    method: 'PUT',
+    path: '/api/responses/:id/answers',
+    params: Id,
+    body: workbench.Correction,
+    answer: session.Done,
+  },
+  noteResponse: {
+    method: 'POST',
+    path: '/api/responses/:id/notes',
+    params: Id,
+    body: workbench.Note,
+    answer: session.Done,
+  },
+} as const

@@ -14,6 +14,7 @@ const ROOMS = [
   'fill',
   'parties',
   'formats',
+  'summary',
   'prove/solver',
   'prove/model',
   'prove/encode',

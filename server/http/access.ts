@@ -89,6 +89,8 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   listResponses: form('responses'),
   loadResponse: { of: 'response', needs: 'responses' },
   loadWorkbench: form('responses'),
+  summariseResponses: form('responses'),
+  crossResponses: form('responses'),
   // What more an act needs is said by the route: who deletes owns the form.
   actOnResponses: form('responses'),
   saveTrays: form('act'),

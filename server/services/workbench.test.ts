@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Answers } from '../../core/form/answers'
 import { ResponseFilter, ResponseQuery } from '../../shared/api/responses'
 import { RIGHTS, type Power } from '../../shared/api/sharing'
 import type { ResponsesAct } from '../../shared/api/workbench'
@@ -37,7 +38,7 @@ const FORM = formOf([
   question('where_leak', { shownWhen: 'leaks = true', required: true }),
 ])
 const OWNER: ReadonlySet<Power> = new Set([...RIGHTS, 'read'])
-const SENT = [
+const SENT: Answers[] = [
   { boat: 'Öland Skiff', mail: 'lotte@wherry.example', leaks: false },
   { boat: 'Teasel 50%', leaks: true, where_leak: 'a "soft" plank' },
   { boat: 'Dunlin', mail: 'piet@wherry.example', leaks: false },
@@ -111,7 +112,9 @@ describe('the workbench of responses', () => {
     expect((await loadWorkbench(store.db, id, store.designer.id)).binned).toBe(0)
     expect(await store.db.select().from(files).where(eq(files.responseId, two))).toEqual([])
   })
+})
 
+describe('many responses at once', () => {
   it('a message goes to the address of each, with quotes; a wrong quote is refused whole', async () => {
     const { ids, act } = await begun()
     const message = {

@@ -1,5 +1,15 @@
 import { type SQL, sql } from 'drizzle-orm'
-import { date, index, integer, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import {
+  bigint,
+  date,
+  index,
+  integer,
+  pgTable,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import { z } from 'zod'
 import { KeptAnswers } from '../../shared/api/keptAnswers'
 import { AnyAnswers, KeptPeople } from '../../shared/api/stored'
@@ -48,6 +58,10 @@ export const responses = pgTable(
     /** When it was put into the bin, which is emptied of it after some weeks, and the turn that was open then. */
     binnedAt: maybeAt('binned_at'),
     turnBefore: text('turn_before'),
+    /** The transaction that wrote it last: a trigger keeps it, so that whoever has read everything up to one reads only what came after. */
+    touchedBy: bigint('touched_by', { mode: 'bigint' })
+      .notNull()
+      .default(sql`0`),
     /** The words and numbers of its answers and of whom they choose, one on a line, in small letters: what is searched. */
     words: text('words').generatedAlwaysAs((): SQL => sql`words_of(answers, people)`),
   },
@@ -56,6 +70,7 @@ export const responses = pgTable(
     index('responses_sent').on(t.releaseId, t.sentAt),
     index('responses_way').on(t.wayId),
     index('responses_tray').on(t.trayId),
+    index('responses_touched').on(t.releaseId, t.touchedBy),
   ],
 )
 

@@ -29,6 +29,7 @@ it('a task over its limit is stopped, whoever asked is told, and the next one ha
     editForm: 60_000,
     placeProposal: 60_000,
     weighResponses: 60_000,
+    readCells: 60_000,
     readBody: 60_000,
   }
   useThreads(file, { ...within, readDefinition: 300 })

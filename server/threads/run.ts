@@ -8,6 +8,7 @@ const WITHIN: Threads['within'] = {
   editForm: 30_000,
   placeProposal: 30_000,
   weighResponses: 30_000,
+  readCells: 30_000,
   readDefinition: 30_000,
   readBody: 30_000,
 }

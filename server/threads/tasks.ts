@@ -2,10 +2,16 @@ import { applyEdits, EditError, type Edit } from '../../core/form/edits'
 import type { Form } from '../../core/form/definition'
 import { placeProposal, type Proposal } from '../../core/form/proposals'
 import { readForm, type ReadResult } from '../../core/form/read'
+import type { Answers } from '../../core/form/answers'
+import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import type { Plan } from '../../core/fill/planned'
 import { withKeptPeople, type PeopleRows } from '../../core/lists/people'
 import { findMisfits, type Misfit, type StoredResponse } from '../../core/parties/refit'
+import { accessViewOf } from '../../core/parties/access'
+import { turnOf } from '../../core/parties/turns'
+import type { Measure } from '../../core/summary/measures'
+import { readCells, type Cell } from '../../core/summary/readCells'
 import { findAcceptance, type Accepted } from '../../core/prove/acceptance'
 import type { Finding, Tally } from '../../core/prove/finding'
 import { prove } from '../../core/prove/prove'
@@ -72,12 +78,40 @@ export interface Weighed extends StoredResponse {
   codes: Readonly<Record<string, string>>
 }
 
+/** What each response holds of what is summarised. */
+function readCellsOf({ form, measures, codes, responses }: Inputs['readCells']): Cell[][] {
+  const plans = new Map<string, Plan>()
+  return responses.map(({ answers, begunOn, people, turns }) => {
+    const key = JSON.stringify(people)
+    const plan = plans.get(key) ?? planOf(withKeptPeople(form, people))
+    plans.set(key, plan)
+    const views = turns?.map(code => accessViewOf(plan.form, plan.places, turnOf(plan.form, code))) ?? null
+    const own = (code: string) => plan.byCode.get(codes[code] ?? '')
+    return readCells(measures, fill(plan, answers, begunOn), own, views)
+  })
+}
+
+/** A response as it is summarised; `turns`: those that were taken, null where it is done. */
+export interface SummarisedResponse {
+  answers: Answers
+  begunOn: string
+  people: PeopleRows | null
+  turns: readonly string[] | null
+}
+
 /** The tasks by name: what goes into each. Plain data, as it goes between threads. */
 export interface Inputs {
   proveRelease: { form: Form; today: string; accepted: Accepted[] }
   editForm: { form: Form; edits: Edit[] }
   placeProposal: { form: Form; proposal: Proposal }
   weighResponses: { form: Form; responses: Weighed[] }
+  /** `codes`: what each code of the measures’ version is called in this one. */
+  readCells: {
+    form: Form
+    measures: readonly Measure[]
+    codes: Readonly<Record<string, string>>
+    responses: SummarisedResponse[]
+  }
   readDefinition: unknown
   readBody: { endpoint: keyof typeof API; bytes: Uint8Array }
 }
@@ -87,6 +121,7 @@ export interface Results {
   editForm: Edited
   placeProposal: Placed
   weighResponses: Misfit[][]
+  readCells: Cell[][]
   readDefinition: ReadResult
   readBody: ReadJson
 }
@@ -98,6 +133,7 @@ export const TASKS: { readonly [N in TaskName]: (input: Inputs[N]) => Results[N]
   editForm,
   placeProposal: placeInForm,
   weighResponses,
+  readCells: readCellsOf,
   readDefinition: readForm,
   readBody: ({ endpoint, bytes }) => {
     const { body } = { body: undefined, ...API[endpoint] }

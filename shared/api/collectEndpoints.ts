@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Id } from './ids'
 import * as responses from './responses'
 import * as session from './session'
+import * as summaries from './summaries'
 import * as workbench from './workbench'
 
 const OneView = Id.extend({ view: z.uuid() })
@@ -22,12 +23,26 @@ export const COLLECT_ENDPOINTS = {
     body: workbench.ActOnResponses,
     answer: workbench.ActedOn,
   },
+  summariseResponses: {
+    method: 'GET',
+    path: '/api/forms/:id/summary',
+    params: Id,
+    query: summaries.SummaryQuery,
+    answer: summaries.Summary,
+  },
+  crossResponses: {
+    method: 'GET',
+    path: '/api/forms/:id/cross-table',
+    params: Id,
+    query: summaries.CrossQuery,
+    answer: summaries.CrossAnswer,
+  },
   loadWorkbench: { method: 'GET', path: '/api/forms/:id/workbench', params: Id, answer: workbench.Workbench },
   saveTrays: {
     method: 'PUT',
     path: '/api/forms/:id/trays',
     params: Id,
-    body: workbench.Trays,
+    body: workbench.SaveTrays,
     answer: session.Done,
   },
   keepView: {

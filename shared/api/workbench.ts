@@ -38,6 +38,7 @@ export const Trays = z
   .array(z.strictObject({ id: z.uuid().nullable(), name: Name, tells: z.array(Address).max(20) }))
   .max(MOST_TRAYS)
 export type Trays = z.infer<typeof Trays>
+export const SaveTrays = z.strictObject({ trays: Trays })
 
 /** A tray with how many responses stand in it. */
 export const Tray = z.object({

@@ -74,6 +74,8 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     actOnTurn: ['own', 'act'],
     actOnResponses: ['own', 'responses'],
     loadWorkbench: ['own', 'responses'],
+    summariseResponses: ['own', 'responses'],
+    crossResponses: ['own', 'responses'],
     saveTrays: ['own', 'act'],
     keepView: ['own', 'responses'],
     changeView: ['own', 'responses'],

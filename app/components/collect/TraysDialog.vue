@@ -29,7 +29,7 @@ function move(from: number, to: number) {
 }
 const save = () =>
   attempt(async () => {
-    await callApi(API.saveTrays, { params: { id: collect.form }, body: wanted.value })
+    await callApi(API.saveTrays, { params: { id: collect.form }, body: { trays: wanted.value } })
     await collect.changed()
     emit('close')
   })
@@ -61,6 +61,7 @@ const save = () =>
         :aria-label="`Name of tray ${i + 1}`"
         maxlength="80"
         class="name"
+        :data-first="i === 0 ? '' : undefined"
       />
       <v-autocomplete
         v-model="t.tells"

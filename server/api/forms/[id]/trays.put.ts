@@ -4,8 +4,8 @@ import { keepRecord } from '../../../services/people/record'
 import { saveTrays } from '../../../services/workbench'
 
 export default designerRoute(API.saveTrays, async ({ db, params, body, doer }) => {
-  await saveTrays(db, params.id, body)
-  const about = body.map(tray => tray.name).join(', ')
+  await saveTrays(db, params.id, body.trays)
+  const about = body.trays.map(tray => tray.name).join(', ')
   await keepRecord(db, doer, 'trays changed', { form: params.id, about })
   return { done: true } as const
 })

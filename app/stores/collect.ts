@@ -1,39 +1,56 @@
 import { defineStore } from 'pinia'
+import type { Ref } from 'vue'
 import { API } from '#shared/api/endpoints'
 import type { ActedOn, KeptView, ResponsesAct, ViewSettings, Workbench } from '#shared/api/workbench'
 import { callApi } from '~/api/callApi'
 import { ALL_RESPONSES, useResponseFilter } from '~/composables/useResponseFilter'
 
 /** In which shape the responses of a form are looked at. */
-export type CollectMode = 'table' | 'trays' | 'progress'
+export type CollectMode = 'table' | 'trays' | 'progress' | 'figures' | 'cross'
 
 /** Which responses of a form are looked at, how, and what stands beside them. */
 export const useCollect = defineStore('collect', () => {
   const form = ref('')
-  const workbench = shallowRef<Workbench | null>(null)
   const mode = ref<CollectMode>('table')
   const shown = useShownResponses()
+  const bench = useBench(form)
   /** The response that is read, and those that are selected. */
   const chosen = ref<string | null>(null)
   const selected = ref<string[]>([])
-  /** Grows whenever something was done with responses: who shows them fetches them again. */
-  const changes = ref(0)
   /** Another response is to be read: the next or the previous one of those that are listed. */
   const stepped = ref<1 | -1 | null>(null)
 
-  async function refresh() {
-    workbench.value = await callApi(API.loadWorkbench, { params: { id: form.value } })
-  }
   async function open(id: string) {
     if (form.value !== id) {
       form.value = id
-      workbench.value = null
+      bench.workbench.value = null
       mode.value = 'table'
       chosen.value = null
       shown.show(null)
     }
     selected.value = []
-    await refresh()
+    await bench.refresh()
+  }
+  /** The responses behind a part of a figure: those of the filter of which a condition is true besides. */
+  function drill(condition: string) {
+    const { where } = shown.filter.value
+    shown.set({ where: where === '' ? condition : `(${where}) and (${condition})` })
+    mode.value = 'table'
+  }
+  function drillWord(word: string) {
+    shown.search.value = word
+    mode.value = 'table'
+  }
+  return { form, mode, ...shown, ...bench, chosen, selected, stepped, open, drill, drillWord }
+})
+
+/** What stands beside the responses of a form, and what is done with them. */
+function useBench(form: Ref<string>) {
+  const workbench = shallowRef<Workbench | null>(null)
+  /** Grows whenever something was done with responses: who shows them fetches them again. */
+  const changes = ref(0)
+  async function refresh() {
+    workbench.value = await callApi(API.loadWorkbench, { params: { id: form.value } })
   }
   /** What is there now is to be fetched by all who show it. */
   async function changed() {
@@ -48,8 +65,8 @@ export const useCollect = defineStore('collect', () => {
     await changed()
     return acted
   }
-  return { form, workbench, mode, ...shown, chosen, selected, changes, stepped, open, refresh, changed, act }
-})
+  return { workbench, changes, refresh, changed, act }
+}
 
 /** Which responses are shown, in which order, and with which columns; a kept view sets them all. */
 function useShownResponses() {

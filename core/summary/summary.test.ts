@@ -91,7 +91,9 @@ describe('summaries', () => {
       }),
     )
   })
+})
 
+describe('tables', () => {
   it('a cross table counts and adds up what a naive one does, and drops what was taken out', () => {
     fc.assert(
       fc.property(fc.array(arbitrary, { minLength: 1, maxLength: 30 }), all => {

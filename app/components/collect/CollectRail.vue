@@ -140,7 +140,19 @@ const allCount = computed(() => (props.all === null ? '' : `${props.all}`))
       @click="isSettingUp = true"
       >{{ bench && bench.trays.length > 0 ? 'Change the trays …' : '+ trays' }}</v-btn
     >
-    <slot />
+    <h3>Figures</h3>
+    <v-list density="compact">
+      <v-list-item
+        :active="collect.mode === 'figures'"
+        @click="showMode('figures')"
+        >Question by question</v-list-item
+      >
+      <v-list-item
+        :active="collect.mode === 'cross'"
+        @click="showMode('cross')"
+        >Crossed</v-list-item
+      >
+    </v-list>
     <v-list
       v-if="bench && bench.binned > 0"
       density="compact"

@@ -42,6 +42,14 @@ const narrow = (isOpen: boolean) => ({ split: isOpen && !isWide.value, wide: isO
           :may-act="draft.may('act')"
         />
         <TrayBoard v-else-if="collect.mode === 'trays'" />
+        <LazyFiguresPane
+          v-else-if="collect.mode === 'figures'"
+          :form="draft.id"
+        />
+        <LazyCrossPane
+          v-else-if="collect.mode === 'cross'"
+          :form="draft.id"
+        />
         <ResponseTable
           v-else
           :form="draft.id"

@@ -50,7 +50,7 @@ export class ChoiceUses {
     return this.inExpression(source, stand, null, null)
   }
 
-  /** What of a closing’s text stands in a quote, which may use every question. */
+  /** What of a text of a closing or a delivery stands in a quote, which may use every question. */
   inClosing(source: string): Span[] {
     const end = this.places.findLast(p => p.kind === 'section')
     return end ? this.inExpression(source, end, null, null) : []

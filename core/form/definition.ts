@@ -2,6 +2,7 @@ import { GIVEN_TITLES } from './givenTitles'
 import { z } from 'zod'
 import type { Answer } from './answers'
 import { ChoiceList } from './choiceLists'
+import { Delivery } from './deliveries'
 import { checks, Code, Expression, Label, laidOut, Text, Under, When } from './fields'
 import { FORWARD } from './finish'
 import { Look } from './look'
@@ -128,6 +129,7 @@ export const Form = z.strictObject({
   closings: z.array(Closing).max(LIMITS.closings).optional(),
   parties: z.array(Party).max(LIMITS.parties).optional(),
   turns: z.array(Turn).max(LIMITS.turns).optional(),
+  deliveries: z.array(Delivery).max(LIMITS.deliveries).optional(),
   promises: z.array(Promised).max(LIMITS.promises).optional(),
   walks: z.array(Walk).max(LIMITS.walks).optional(),
 })

@@ -19,6 +19,7 @@ export const LIMITS = {
   corner: 24,
   checks: 20,
   closings: 50,
+  deliveries: 50,
   entries: 200,
   gridRows: 100,
   files: 20,

@@ -5,7 +5,7 @@ import type { Form } from './definition'
 import { applyEdit, applyEdits, type Edit } from './edits'
 import { rewriteQuotes } from './quotes'
 import { rulesOf, withRule } from './rules'
-import { textsAt, withClosingTexts, withText } from './texts'
+import { textsAt, withClosingTexts, withDeliveryTexts, withText } from './texts'
 import { listPlaces, type Address, type Place } from './walk'
 
 /** A rule's text with one code replaced, or the same text where the code is not used (or it can't be read). `groups`: paths through one of these name it too. */
@@ -141,6 +141,18 @@ function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => voi
   const closings = withClosingTexts(form, quoting)
   if (closings && JSON.stringify(closings) !== JSON.stringify(form.closings))
     step({ do: 'change', what: 'form', set: { closings } })
+  renamedDeliveries(form, quoting, code => (code === from ? to : code)).forEach(step)
+}
+
+/** The edit by which deliveries quote and name a code anew; none where they do not. */
+function renamedDeliveries(
+  form: Form,
+  text: (text: string) => string,
+  code: (code: string) => string,
+): Edit[] {
+  const deliveries = withDeliveryTexts(form, { text, code })
+  const isSame = JSON.stringify(deliveries) === JSON.stringify(form.deliveries)
+  return deliveries && !isSame ? [{ do: 'change', what: 'form', set: { deliveries } }] : []
 }
 
 /** Renames at once; see `renameEdits`. */

@@ -22,6 +22,7 @@ export type RuleKind =
   | 'closing'
   | 'handOff'
   | 'promise'
+  | 'delivery'
 
 /** A rule of a form: its text and where it acts. */
 export interface Rule {
@@ -50,11 +51,12 @@ export const RULE_WORDS: Record<RuleKind, string> = {
   closing: 'Closes so when',
   handOff: 'Handed off when',
   promise: 'Promises that',
+  delivery: 'Done when',
 }
 /** What a rule's text is: a condition, or an expression that gives a value. */
 export const isCondition = (kind: RuleKind): boolean => kind !== 'default' && kind !== 'value'
 
-/** Every rule of a form, in the order of the form. Rules of closings, hand-offs and promises, which may use every question, stand with the last section. */
+/** Every rule of a form, in the order of the form. Rules of closings, hand-offs, promises and deliveries, which may use every question, stand with the last section. */
 export function rulesOf(form: Form, places: readonly Place[] = listPlaces(form)): Rule[] {
   const place = places.findLast(p => p.kind === 'section')
   if (!place) return []
@@ -75,6 +77,10 @@ export function rulesOf(form: Form, places: readonly Place[] = listPlaces(form))
     ...atEnd(
       'promise',
       (form.promises ?? []).map(p => p.holds),
+    ),
+    ...atEnd(
+      'delivery',
+      (form.deliveries ?? []).map(d => d.when),
     ),
   ]
 }
@@ -157,6 +163,7 @@ const INDEXED: ReadonlySet<RuleKind> = new Set([
   'closing',
   'handOff',
   'promise',
+  'delivery',
 ])
 export const ruleId = (place: Place, kind: RuleKind, index = 0): string =>
   INDEXED.has(kind) ? `${place.address}:${kind}:${index}` : `${place.address}:${kind}`
@@ -172,9 +179,9 @@ export function withRule(
   return { do: 'change', what: place.address, set: changedAtPlace(place, kind, index, text) }
 }
 
-type FormRuleKind = 'closing' | 'handOff' | 'promise'
+type FormRuleKind = 'closing' | 'handOff' | 'promise' | 'delivery'
 const isOfForm = (kind: RuleKind): kind is FormRuleKind =>
-  kind === 'closing' || kind === 'handOff' || kind === 'promise'
+  kind === 'closing' || kind === 'handOff' || kind === 'promise' || kind === 'delivery'
 
 function changedInForm(
   form: Form,
@@ -183,6 +190,8 @@ function changedInForm(
   text: string | null,
 ): Record<string, unknown> {
   if (kind === 'closing') return { closings: changedAt(form.closings, index, c => withText(c, 'when', text)) }
+  if (kind === 'delivery')
+    return { deliveries: changedAt(form.deliveries, index, d => withText(d, 'when', text)) }
   if (kind === 'handOff') return { turns: withHandOff(form, index, h => withText(h, 'when', text)) }
   return { promises: changedOrGone(form.promises, index, 'holds', text) }
 }

@@ -1,4 +1,5 @@
 import type { Form } from './definition'
+import { withDelivery } from './deliveries'
 import type { Edit } from './edits'
 import type { Place } from './walk'
 
@@ -67,6 +68,12 @@ export function withText({ place, key, index }: QuotingText, text: string): Edit
     return { do: 'change', what: address, set: { repeat: { ...place.node.repeat, heading: text } } }
   return { do: 'change', what: address, set: { [key]: text } }
 }
+
+/** The deliveries with their texts rewritten, and the codes that they name. */
+export const withDeliveryTexts = (
+  form: Form,
+  rewrite: Parameters<typeof withDelivery>[1],
+): Form['deliveries'] => form.deliveries?.map(d => withDelivery(d, rewrite))
 
 /** The closings with their texts rewritten. */
 export const withClosingTexts = (form: Form, rewrite: (text: string) => string): Form['closings'] =>

@@ -8,7 +8,7 @@ import type { Form } from '../form/definition'
 import { applyEdit, applyEdits, type Edit } from '../form/edits'
 import { rewriteQuotes } from '../form/quotes'
 import { rulesOf, withRule } from '../form/rules'
-import { textsAt, withClosingTexts, withText } from '../form/texts'
+import { textsAt, withClosingTexts, withDeliveryTexts, withText } from '../form/texts'
 import { listPlaces } from '../form/walk'
 
 /**
@@ -42,6 +42,7 @@ export function renameChoiceEdits(form: Form, at: ChoiceAt, from: string, to: st
     if (uses.isAbove(place) && 'under' in place.node)
       make({ do: 'change', what: place.address, set: { under: { ...place.node.under, option: to } } })
   closingEdits(now, uses, to).forEach(make)
+  deliveryEdits(now, uses, to).forEach(make)
   walkEdits(now, uses, to).forEach(make)
   cellEdits(now, uses, to).forEach(make)
   return edits
@@ -57,6 +58,13 @@ function closingEdits(form: Form, uses: ChoiceUses, to: string): Edit[] {
   )
   const isSame = JSON.stringify(closings) === JSON.stringify(form.closings)
   return closings && !isSame ? [{ do: 'change', what: 'form', set: { closings } }] : []
+}
+
+function deliveryEdits(form: Form, uses: ChoiceUses, to: string): Edit[] {
+  const text = (said: string) => rewriteQuotes(said, source => written(source, uses.inClosing(source), to))
+  const deliveries = withDeliveryTexts(form, { text, code: code => code })
+  const isSame = JSON.stringify(deliveries) === JSON.stringify(form.deliveries)
+  return deliveries && !isSame ? [{ do: 'change', what: 'form', set: { deliveries } }] : []
 }
 
 /** Walks answer with the choice, or expect it. */

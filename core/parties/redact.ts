@@ -75,7 +75,7 @@ class Redactor {
       const items = this.items(section.items)
       return this.seesSection(i) ? [this.section(section, place, items, i, routed)] : []
     })
-    const { parties: _p, turns: _t, promises: _o, walks: _w, lists, closings, ...rest } = form
+    const { parties: _p, turns: _t, promises: _o, walks: _w, deliveries: _d, lists, closings, ...rest } = form
     const used = new Set(sections.flatMap(s => listsIn(s.items)))
     const end: Standpoint = { section: Math.max(0, form.sections.length - 1), groups: [], entryOf: null }
     const sentClosings = closings?.map(c => this.rewritten(c, end, BOOLEAN))

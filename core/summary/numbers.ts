@@ -8,6 +8,7 @@ export interface NumberSummary {
   q1: number
   median: number
   q3: number
+  areWhole: boolean
   bins: Bin[]
 }
 /** So many numbers are at least `from`, and below `to`; in the last bin also at it. */
@@ -28,12 +29,14 @@ export function summariseNumbers(numbers: readonly number[] | Float64Array): Num
   const [min, max] = [sorted[0], sorted.at(-1)]
   if (min === undefined || max === undefined) return null
   const sum = sumOf(sorted)
+  const areWhole = sorted.every(Number.isInteger)
   return {
     ...{ count: sorted.length, sum, mean: sum / sorted.length, min, max },
     q1: quantile(sorted, 0.25),
     median: quantile(sorted, 0.5),
     q3: quantile(sorted, 0.75),
-    bins: binsOf(sorted, binEdges(min, max, sorted.every(Number.isInteger))),
+    areWhole,
+    bins: binsOf(sorted, binEdges(min, max, areWhole)),
   }
 }
 

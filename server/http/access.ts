@@ -98,6 +98,11 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   changeView: form('responses'),
   deleteView: form('responses'),
   noteResponse: { of: 'response', needs: 'responses' },
+  listDeliveries: form('responses'),
+  deliverAgain: form('act'),
+  // Letters and hooks hold what respondents wrote, of every form.
+  loadOutsideWorld: 'admin',
+  tellOutsideWorld: 'admin',
   // Who corrects has to see it, too; the route says so.
   loadCorrectable: { of: 'response', needs: 'act' },
   amendResponse: { of: 'response', needs: 'act' },

@@ -1,5 +1,6 @@
 import { join } from 'node:path'
 import { dailyName, keepDailyBackups, listDailyBackups } from '../services/backup/dailyBackup'
+import { runDeliveries } from '../services/deliveries/run'
 import { postNotices } from '../services/notices'
 import { sweep } from '../services/sweep'
 import type { Job } from './jobs'
@@ -14,6 +15,12 @@ export function ourJobs(dataFolder: string, backupsKept: number): Job[] {
     isDue: () => Promise.resolve(true),
     run: db => postNotices(db),
   }
+  const deliver: Job = {
+    name: 'deliveries',
+    cron: '* * * * *',
+    isDue: () => Promise.resolve(true),
+    run: runDeliveries,
+  }
   const backUp: Job = {
     name: 'back-up',
     cron: '20 3 * * *',
@@ -21,5 +28,5 @@ export function ourJobs(dataFolder: string, backupsKept: number): Job[] {
     isDue: async () => !(await listDailyBackups(folder)).includes(dailyName(new Date())),
     run: db => keepDailyBackups(db, folder, backupsKept),
   }
-  return backupsKept > 0 ? [tidyUp, postDue, backUp] : [tidyUp, postDue]
+  return backupsKept > 0 ? [tidyUp, postDue, deliver, backUp] : [tidyUp, postDue, deliver]
 }

@@ -3,6 +3,9 @@ import { checkSecret, readEnvironment } from '../environment'
 import { beginJobs } from '../jobs/begin'
 import { ourJobs } from '../jobs/ours'
 import { sayBackup, writeBackup } from '../services/backup/writeBackup'
+import { runDeliveries } from '../services/deliveries/run'
+import { lookWith } from '../services/deliveries/soon'
+import { describeForLog } from '../store/storeErrors'
 import { answerCommands, type Command } from '../store/control'
 import { openStore, type Store } from '../store/database'
 import { useFileFolder } from '../store/fileFolder'
@@ -48,11 +51,19 @@ export default defineNitroPlugin(nitro => {
   // Requests that come while the store opens wait for it.
   useStore(opening)
   const endJobs = beginJobs(opening, ourJobs(dataFolder, Number(backupsKept)))
+  lookWith(async () => {
+    try {
+      await runDeliveries((await opening).db)
+    } catch (error) {
+      console.error(`What is to be done by itself waits. ${describeForLog(error)}`)
+    }
+  })
   const isEmbedded = readEnvironment(process.env).databaseUrl === undefined
   const listening = opening.then(store =>
     isEmbedded ? answerCommands(dataFolder, answer(store)) : undefined,
   )
   nitro.hooks.hook('close', async () => {
+    lookWith(null)
     await (
       await listening
     )?.()

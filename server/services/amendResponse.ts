@@ -12,6 +12,7 @@ import { releases, responses } from '../store/schema'
 import { filesIn } from './files'
 import { stateAtOf } from './ownLinks'
 import { takePlaces } from './places'
+import { queueDeliveries } from './deliveries/queue'
 import { answersBefore, keepEvent } from './responseEvents'
 import { presentPeople } from './teamRows'
 
@@ -59,6 +60,8 @@ export async function amendResponse(
       .where(eq(responses.id, id))
     const details = { before: answersBefore(response.answers, kept), remark: reason }
     await keepEvent(tx, { responseId: id, kind: 'corrected', turn: '', who, details })
+    const corrected = { ...response, answers: kept, people }
+    await queueDeliveries(tx, { response: corrected, release }, [{ event: 'corrected' }])
   })
 }
 

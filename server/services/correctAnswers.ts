@@ -12,6 +12,7 @@ import { refuseOtherRelease, sentAnswer } from './handOff'
 import { resolveLink, type LinkUse } from './links'
 import { isStillCorrectable, stateAtOf } from './ownLinks'
 import { takePlaces } from './places'
+import { queueDeliveries } from './deliveries/queue'
 import { answersBefore, keepEvent } from './responseEvents'
 import { standingOf } from './workspace'
 
@@ -55,6 +56,7 @@ export async function correctAnswers(db: Database, use: LinkUse, sending: Sendin
       who: '',
       details: { before: answersBefore(response.answers, kept.answers) },
     })
+    await queueDeliveries(tx, { response: { ...response, ...kept }, release }, [{ event: 'corrected' }])
     return { ...sentAnswer(release, { ...response, sentAt: correctedAt }, null, null), own }
   })
 }

@@ -12,6 +12,7 @@ import { resolveLink, type LinkTarget, type LinkUse } from './links'
 import { findOpenBeside, waits } from './openTurnTarget'
 import { openNextTurn } from './openTurn'
 import { takePlaces } from './places'
+import { handedOn, queueDeliveries } from './deliveries/queue'
 import { answersBefore, keepEvent } from './responseEvents'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
 import { standingOf } from './workspace'
@@ -71,6 +72,9 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
       who,
       details: { target: nextCode, before: answersBefore(response.answers, kept.answers) },
     })
+    const changed = { ...response, ...kept }
+    const isDone = waiting === null && next === null
+    await queueDeliveries(tx, { response: changed, release }, handedOn(turn.code, isDone))
     return sentAnswer(release, { ...response, sentAt: now }, nextCode, `/f/${use.token}`)
   })
 }

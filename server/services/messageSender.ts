@@ -9,7 +9,7 @@ import { refuse } from '../http/refuse'
 import { sendMail } from '../stand-ins/mailer'
 import type { Database } from '../store/database'
 import type { ResponseAct } from './actOnResponses'
-import { linkTo } from './moveToTray'
+import { linkTo } from './deliveries/queue'
 import { loadVersions } from './versions'
 import { loadWorkspace } from './workspace'
 

@@ -4,6 +4,7 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { responses } from '../store/schema'
 import type { ResponseAct } from './actOnResponses'
+import { linkTo, queueDeliveries } from './deliveries/queue'
 import { keepEvent } from './responseEvents'
 import { listTrays } from './workbench'
 
@@ -33,10 +34,7 @@ export async function trayMover(
       text,
     }))
     await sendMail(tx, letters)
+    if (to) await queueDeliveries(tx, { response, release }, [{ event: 'tray', tray: to.name }])
     return null
   }
 }
-
-/** Where a response is read by those who may see it. */
-export const linkTo = (formId: string, responseId: string) =>
-  `/forms/${formId}/collect?response=${responseId}`

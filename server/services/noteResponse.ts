@@ -3,7 +3,7 @@ import { refuse } from '../http/refuse'
 import { sendMail } from '../stand-ins/mailer'
 import type { Database } from '../store/database'
 import { releases, responses, users } from '../store/schema'
-import { linkTo } from './moveToTray'
+import { linkTo } from './deliveries/queue'
 import { findPowers } from './people/rights'
 import { keepEvent } from './responseEvents'
 

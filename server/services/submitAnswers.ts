@@ -17,6 +17,7 @@ import { correctAnswers } from './correctAnswers'
 import { isCorrectable, linkToCorrect } from './ownLinks'
 import { openNextTurn, whoIsToAct } from './openTurn'
 import { standingOf } from './workspace'
+import { handedOn, queueDeliveries } from './deliveries/queue'
 import { keepEvent } from './responseEvents'
 import { makeLink } from './turnLinks'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
@@ -69,10 +70,11 @@ async function answerIfTaken(
 }
 
 /** Whether one statement stores all of a response: it is atomic by itself. */
-const isOneStatement = ({ turn, entrance }: LinkTarget, use: LinkUse, filled: Filled): boolean =>
+const isOneStatement = ({ turn, entrance, release }: LinkTarget, use: LinkUse, filled: Filled): boolean =>
   turn === null &&
   filesIn(filled).length === 0 &&
   !entrance?.places?.length &&
+  !release.definition.deliveries?.length &&
   !isCounted(entrance, use) &&
   !isCorrectable(entrance)
 
@@ -102,9 +104,13 @@ async function storeResponse(
   if (entrance && isCounted(entrance, use)) await countSender(db, use, entrance)
   if (entrance?.places?.length) await takePlaces(db, release, {}, answers.answers)
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
-  if (!turn)
+  const response = { ...stored, ...answers, begunOn: sending.begunOn }
+  if (!turn) {
+    await queueDeliveries(db, { response, release }, [{ event: 'sent' }, { event: 'done' }])
     return { ...sentAnswer(release, stored, null, null), own: await linkToCorrect(db, entrance, stored.id) }
-  return handFirstOn(db, { release, turn, who }, sending, filled, stored)
+  }
+  await queueDeliveries(db, { response, release }, [{ event: 'sent' }])
+  return handFirstOn(db, { release, turn, who }, sending, { filled, answers }, stored)
 }
 
 const refuseSentBefore = () =>
@@ -115,7 +121,7 @@ async function handFirstOn(
   db: Database,
   { release, turn, who }: { release: LinkTarget['release']; turn: Turn; who: string },
   sending: Sending,
-  filled: Filled,
+  { filled, answers: kept }: { filled: Filled; answers: ReturnType<typeof answersToStore> },
   stored: Stored,
 ): Promise<Sent> {
   const next = await openNextTurn(db, release, filled, turn, stored.id)
@@ -143,6 +149,8 @@ async function handFirstOn(
     details: { target },
     at: stored.sentAt,
   })
+  const response = { ...stored, ...kept, begunOn: sending.begunOn }
+  await queueDeliveries(db, { response, release }, handedOn(turn.code, target === null))
   return sentAnswer(release, stored, target, row ? await ownLink(db, row.id, turn) : null)
 }
 

@@ -1,6 +1,7 @@
 import { boolean, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
 import { ViewSettings } from '../../shared/api/workbench'
+import { HOOK_MANNERS } from '../../shared/api/deliveries'
 import { at, id, json } from './columns'
 import { forms } from './formTables'
 import { users } from './peopleTables'
@@ -39,3 +40,32 @@ export const views = pgTable(
   },
   t => [index('views_form').on(t.formId)],
 )
+
+/** By what the web hooks of a form are signed, so that who receives one can tell that it comes from here. */
+export const hookKeys = pgTable('hook_keys', {
+  formId: uuid('form_id')
+    .primaryKey()
+    .references(() => forms.id, { onDelete: 'cascade' }),
+  secret: text('secret').notNull(),
+})
+
+/** What the simulated receiver of web hooks has got. */
+export const receivedHooks = pgTable(
+  'received_hooks',
+  {
+    id: id(),
+    at: at('at'),
+    address: text('address').notNull(),
+    signature: text('signature').notNull(),
+    body: text('body').notNull(),
+    /** What it answered: an HTTP status; 0 for nothing. */
+    answered: integer('answered').notNull(),
+  },
+  t => [index('received_hooks_at').on(t.at)],
+)
+
+/** How the simulated outside world behaves. */
+export const outsideWorld = pgTable('outside_world', {
+  id: boolean('id').primaryKey().default(true),
+  hooks: text('hooks', { enum: HOOK_MANNERS }).notNull(),
+})

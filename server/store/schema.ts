@@ -11,6 +11,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
+import { RUN_STATES } from '../../shared/api/deliveries'
 import { KeptAnswers } from '../../shared/api/keptAnswers'
 import { AnyAnswers, KeptPeople } from '../../shared/api/stored'
 import { EVENT_KINDS, EventDetails } from '../../shared/api/storedEvents'
@@ -231,4 +232,36 @@ export const files = pgTable(
     at: at('at'),
   },
   t => [index('files_sending').on(t.releaseId, t.sendingKey)],
+)
+
+/** What is done by itself for responses: what is waiting, what was done, and what could not be. */
+export const deliveryRuns = pgTable(
+  'delivery_runs',
+  {
+    id: id(),
+    formId: uuid('form_id')
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
+    responseId: uuid('response_id')
+      .notNull()
+      .references(() => responses.id, { onDelete: 'cascade' }),
+    /** The code of the delivery in the release of the response, and what it was called. */
+    delivery: text('delivery').notNull(),
+    title: text('title').notNull(),
+    /** How many deliveries have set each other off before this one. */
+    depth: integer('depth').notNull().default(0),
+    state: text('state', { enum: RUN_STATES }).notNull().default('waiting'),
+    /** When it is tried next, and how often it was. */
+    dueAt: at('due_at'),
+    tries: integer('tries').notNull().default(0),
+    /** What came of the last try. */
+    said: text('said').notNull().default(''),
+    madeAt: at('made_at'),
+    doneAt: maybeAt('done_at'),
+  },
+  t => [
+    index('delivery_runs_due').on(t.state, t.dueAt),
+    index('delivery_runs_form').on(t.formId, t.madeAt),
+    index('delivery_runs_response').on(t.responseId),
+  ],
 )

@@ -1,10 +1,12 @@
 import { z } from 'zod'
+import * as deliveries from './deliveries'
 import { Id } from './ids'
 import * as responses from './responses'
 import * as session from './session'
 import * as summaries from './summaries'
 import * as workbench from './workbench'
 
+const OneRun = Id.extend({ run: z.uuid() })
 const OneView = Id.extend({ view: z.uuid() })
 
 /** Working with the responses of a form. */
@@ -60,6 +62,26 @@ export const COLLECT_ENDPOINTS = {
     answer: session.Done,
   },
   deleteView: { method: 'DELETE', path: '/api/forms/:id/views/:view', params: OneView, answer: session.Done },
+  listDeliveries: {
+    method: 'GET',
+    path: '/api/forms/:id/deliveries',
+    params: Id,
+    query: deliveries.DeliveryQuery,
+    answer: deliveries.DeliveryRuns,
+  },
+  deliverAgain: {
+    method: 'POST',
+    path: '/api/forms/:id/deliveries/:run',
+    params: OneRun,
+    answer: session.Done,
+  },
+  loadOutsideWorld: { method: 'GET', path: '/api/outside-world', answer: deliveries.OutsideWorld },
+  tellOutsideWorld: {
+    method: 'PUT',
+    path: '/api/outside-world',
+    body: deliveries.OutsideManner,
+    answer: session.Done,
+  },
   loadResponse: {
     method: 'GET',
     path: '/api/responses/:id',

@@ -31,8 +31,8 @@ export interface Endpoint {
 
 const State = Id.extend({ revision: CounterInAddress })
 
-/** Every request between the pages and the server: both are made from this table. */
-export const API = {
+/** Requests that no other table has. */
+const OTHERS = {
   signIn: { method: 'POST', path: '/api/session', body: session.SignIn, answer: session.SignedIn },
   signOut: { method: 'DELETE', path: '/api/session', answer: session.Done },
   loadSetUp: { method: 'GET', path: '/api/set-up', answer: people.SetUpState },
@@ -205,8 +205,6 @@ export const API = {
     body: suggestions.Decision,
     answer: session.Done,
   },
-  ...RELEASE_ENDPOINTS,
-  ...WAY_ENDPOINTS,
   listShares: { method: 'GET', path: '/api/forms/:id/shares', params: Id, answer: z.array(sharing.Share) },
   shareForm: {
     method: 'PUT',
@@ -215,7 +213,6 @@ export const API = {
     body: sharing.ShareForm,
     answer: z.array(sharing.Share),
   },
-  ...COLLECT_ENDPOINTS,
   exportResponses: {
     method: 'GET',
     path: '/api/forms/:id/export',
@@ -303,6 +300,10 @@ export const API = {
     answer: answering.TakenFile,
   },
 } as const satisfies Record<string, Endpoint>
+
+/** Every request between the pages and the server: both are made from this table. */
+export const API: typeof OTHERS & typeof COLLECT_ENDPOINTS & typeof RELEASE_ENDPOINTS & typeof WAY_ENDPOINTS =
+  { ...OTHERS, ...COLLECT_ENDPOINTS, ...RELEASE_ENDPOINTS, ...WAY_ENDPOINTS }
 
 /** A part of an endpoint as it is read: `undefined` where there is none. */
 type Read<E extends Endpoint, K extends 'params' | 'query' | 'body'> = E[K] extends z.ZodType

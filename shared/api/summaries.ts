@@ -35,6 +35,7 @@ export const NumberSummary = z.object({
   q1: z.number(),
   median: z.number(),
   q3: z.number(),
+  areWhole: z.boolean(),
   bins: z.array(z.object({ from: z.number(), to: z.number(), count: z.int() })),
 })
 

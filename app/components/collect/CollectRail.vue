@@ -206,6 +206,9 @@ h3:first-child {
 .v-list-item :deep(.v-list-item-title) {
   font-size: 13px;
 }
+.views > .v-btn {
+  margin-left: 3px;
+}
 .bin {
   margin-top: 12px;
 }

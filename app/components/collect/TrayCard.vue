@@ -47,9 +47,10 @@ onMounted(() => {
 .card {
   background: var(--paper);
   padding: 6px 8px;
-  min-height: 0;
+  height: auto;
   cursor: grab;
-  justify-content: start;
+  display: block;
+  text-align: left;
 }
 .card :deep(.v-btn__content) {
   display: grid;

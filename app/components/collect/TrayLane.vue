@@ -97,6 +97,7 @@ onMounted(() => {
   display: grid;
   gap: 6px;
   align-content: start;
+  grid-auto-rows: max-content;
   overflow-y: auto;
 }
 .lane.over {

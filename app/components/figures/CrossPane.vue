@@ -243,6 +243,7 @@ function take() {
 }
 .number {
   text-align: right;
+  white-space: nowrap;
 }
 th[scope='row'] {
   font-weight: 400;

@@ -18,6 +18,7 @@ import type { Figure } from './figure'
 /** A figure as it is drawn; what it shows stands in a table beside it, too. */
 const props = defineProps<{ figure: Figure }>()
 const emit = defineEmits<{ drill: [condition: string] }>()
+Chart.defaults.font.family = "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif"
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip)
 const theme = useTheme()
 const colours = computed(() => PALETTE[theme.current.value.dark ? 'dark' : 'light'])

@@ -85,7 +85,7 @@ function alone({ measure, options, numbers, days, words, answered, blank }: Meas
     }
   if (numbers)
     return {
-      labels: numbers.bins.map(b => binLabel(b)),
+      labels: numbers.bins.map((b, i, all) => binLabel(b, numbers.areWhole && i < all.length - 1)),
       series: one(numbers.bins.map(b => b.count)),
       asked: numbers.bins.map((b, i, all) => binCondition(measure, b.from, b.to, i === all.length - 1)),
       shape: 'columns',
@@ -173,8 +173,11 @@ function tell({ numbers, points, measure, options }: MeasureSummary): string {
   return points ? `Mean ${say(points.mean)}, median ${say(points.median)}.` : ''
 }
 
-const binLabel = ({ from, to }: { from: number; to: number }) =>
-  to - from === 1 && Number.isInteger(from) ? `${from}` : `${from}–${to}`
+/** What lies in a bin; of whole numbers up to the last one before the next bin. */
+function binLabel({ from, to }: { from: number; to: number }, isWhole: boolean): string {
+  const last = isWhole ? to - 1 : to
+  return from === last || (to - from === 1 && Number.isInteger(from)) ? `${from}` : `${from}–${last}`
+}
 
 const SHOWN = { day: 10, week: 10, month: 7, year: 4 } as const
 const spanLabel = (from: string, span: keyof typeof SHOWN) => from.slice(0, SHOWN[span])

@@ -44,7 +44,14 @@ function namesDeciding(model: Model, place: Place): string[] {
 }
 
 /** What decides nothing of what is asked: these stand with the last section. A route and a skip decide what they pass over. */
-const SAID_AT_THE_END: ReadonlySet<string> = new Set(['handOff', 'promise', 'closing', 'route', 'skip'])
+const SAID_AT_THE_END: ReadonlySet<string> = new Set([
+  'handOff',
+  'promise',
+  'delivery',
+  'closing',
+  'route',
+  'skip',
+])
 
 /** The conditions of the skips that can pass over a step. */
 const passingSkips = (step: Step | undefined): (Expr | null | undefined)[] =>

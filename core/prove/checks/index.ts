@@ -8,6 +8,8 @@ import { circle } from './circle'
 import { childlessParent } from './childlessParent'
 import { deadEnd } from './deadEnd'
 import { mayRunOut } from './mayRunOut'
+import { deliveryAddressBlank, deliveryAlways, deliveryNever } from './deliveryRules'
+import { deliveryLeak, deliveryNoAddress, deliveryUnknownTurn } from './deliveryWiring'
 import { doubleLabel } from './doubleLabel'
 import { duplicateRow } from './duplicateRow'
 import { ignoredLevel } from './ignoredLevel'
@@ -127,6 +129,12 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   deadEnd,
   mayRunOut,
   promiseBroken,
+  deliveryNoAddress,
+  deliveryUnknownTurn,
+  deliveryNever,
+  deliveryAddressBlank,
+  deliveryLeak,
+  deliveryAlways,
   alwaysShown,
   alwaysRequired,
   idleValid,

@@ -36,7 +36,7 @@ export const laterTurnAnswer: Check = {
     const filledAt = (place: (typeof plan.places)[number]) =>
       views.flatMap((view, i) => (mayFill(view, place) ? [i] : []))
     return rules.flatMap((rule): Finding[] => {
-      if (!rule.expr || ['handOff', 'promise', 'closing'].includes(rule.kind)) return []
+      if (!rule.expr || ['handOff', 'promise', 'delivery', 'closing'].includes(rule.kind)) return []
       const last = Math.max(-1, ...filledAt(rule.place))
       if (last < 0) return []
       return [...new Set(namesIn(rule.expr))].flatMap((name): Finding[] => {

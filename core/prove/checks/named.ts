@@ -21,6 +21,7 @@ const NOUNS: Record<RuleKind | 'place' | 'limits', string> = {
   closing: 'the closing',
   handOff: 'the hand-offs',
   promise: 'the promise',
+  delivery: 'what is done by itself',
   place: 'what is asked',
   limits: 'the limits',
 }
@@ -30,8 +31,9 @@ const MOST_NAMED = 2
 /** Rules in a sentence, by what they are and where they stand; many are only counted. */
 export function namedRules({ model }: Inquiry, parts: readonly ConflictPart[]): string {
   const names = parts.map(part => {
-    // Hand-offs and promises stand for the form as a whole.
-    if (part.kind === 'handOff' || part.kind === 'promise') return NOUNS[part.kind]
+    // Hand-offs, promises and deliveries stand for the form as a whole.
+    if (part.kind === 'handOff' || part.kind === 'promise' || part.kind === 'delivery')
+      return NOUNS[part.kind]
     const place = model.plan.places.find(p => p.address === part.address)
     return `${NOUNS[part.kind]} of ${place ? quotedName(place) : `“${part.code}”`}`
   })

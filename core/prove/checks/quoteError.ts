@@ -3,6 +3,8 @@ import { nearest } from '../../expressions/near'
 import { standpointInside } from '../../form/scope'
 import { textsAt, withText } from '../../form/texts'
 import type { Closing } from '../../form/definition'
+import { deliveryTexts, type Delivery } from '../../form/deliveries'
+import type { PlaceOf } from '../../form/walk'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
 import { type Check, quotedName, finding, partAt } from './check'
@@ -30,6 +32,7 @@ export const quoteError: Check = {
   run: inquiry => [
     ...inquiry.model.plan.places.flatMap(place => textsAt(place).flatMap(found => quotesIn(inquiry, found))),
     ...(inquiry.form.closings ?? []).flatMap((closing, index) => inClosing(inquiry, closing, index)),
+    ...(inquiry.form.deliveries ?? []).flatMap((delivery, index) => inDelivery(inquiry, delivery, index)),
   ],
 }
 
@@ -37,21 +40,33 @@ export const quoteError: Check = {
 function inClosing(inquiry: Inquiry, { code, title, text: said }: Closing, index: number): Finding[] {
   const place = inquiry.model.plan.sections.at(-1)?.place
   if (!place) return []
-  return [title, said]
-    .flatMap(words => splitQuotes(words ?? '').map(piece => ({ piece, words: words ?? '' })))
-    .flatMap(({ piece, words }): Finding[] => {
-      if (piece.kind === 'words') return []
-      const { syntax, problems } = inquiry.model.plan.names.readQuote(piece.source, place)
-      const why = syntax?.message ?? problems[0]?.sentence
-      if (why === undefined) return []
-      const conflict = [partAt(place, 'closing', index)]
-      return [
-        finding(kind, place, `The closing “${title ?? code}” quotes “${piece.source}”: ${why}`, {
-          conflict,
-          marked: markedIn(words, piece),
-        }),
-      ]
-    })
+  const of = { name: `The closing “${title ?? code}”`, part: partAt(place, 'closing', index) }
+  return [title ?? '', said ?? ''].flatMap(words => atTheEnd(inquiry, place, words, of))
+}
+
+/** The same of what is done by itself. */
+function inDelivery(inquiry: Inquiry, delivery: Delivery, index: number): Finding[] {
+  const place = inquiry.model.plan.sections.at(-1)?.place
+  if (!place) return []
+  const name = `“${delivery.title || delivery.code}”, which is done by itself,`
+  const of = { name, part: partAt(place, 'delivery', index) }
+  return deliveryTexts(delivery).flatMap(({ text: words }) => atTheEnd(inquiry, place, words, of))
+}
+
+function atTheEnd(
+  inquiry: Inquiry,
+  place: PlaceOf<'section'>,
+  words: string,
+  { name, part }: { name: string; part: ReturnType<typeof partAt> },
+): Finding[] {
+  return splitQuotes(words).flatMap((piece): Finding[] => {
+    if (piece.kind === 'words') return []
+    const { syntax, problems } = inquiry.model.plan.names.readQuote(piece.source, place)
+    const why = syntax?.message ?? problems[0]?.sentence
+    if (why === undefined) return []
+    const sentence = `${name} quotes “${piece.source}”: ${why}`
+    return [finding(kind, place, sentence, { conflict: [part], marked: markedIn(words, piece) })]
+  })
 }
 
 /** A quote marked in its text. */

@@ -58,6 +58,9 @@ const REMARKS = [
 
 const TRIES = 60
 
+/** Where in the year something falls that is spread evenly otherwise: more in two seasons, fewer between them; still in order. */
+const inSeason = (share: number): number => share - 0.06 * Math.sin(4 * Math.PI * share)
+
 /**
  * Made-up complete responses to a form, spread over the year before a day.
  * @throws Error when no complete response is found, which says that the form can't be finished
@@ -72,7 +75,7 @@ export function makeUpResponses(
   const next = seededRandom(seed)
   const last = dayNumber(today) ?? 0
   return Array.from({ length: count }, (_, i) => {
-    const begunOn = isoFromDay(last - Math.floor(((i + next()) * 365) / count))
+    const begunOn = isoFromDay(last - Math.floor(365 * inSeason((i + next()) / count)))
     for (let attempt = 0; attempt < TRIES; attempt++) {
       const answers = drawPlausibleAnswers(plan, {}, begunOn, next, code => WORDS[code] ?? REMARKS)
       if (answers) return { begunOn, answers }

@@ -8,6 +8,7 @@ const VIEWS = [
   { key: 'workspace', title: 'Workspace' },
   { key: 'record', title: 'Record' },
   { key: 'post', title: 'Post' },
+  { key: 'outside', title: 'World outside' },
 ] as const
 const view = computed({
   get: () => VIEWS.find(v => v.key === route.query.view)?.key ?? 'people',
@@ -35,7 +36,8 @@ const view = computed({
         <TeamList v-else-if="view === 'teams'" />
         <WorkspacePart v-else-if="view === 'workspace'" />
         <RecordTable v-else-if="view === 'record'" />
-        <PostList v-else />
+        <PostList v-else-if="view === 'post'" />
+        <WorldOutside v-else />
         <template #fallback><v-skeleton-loader type="table-tbody" /></template>
       </Suspense>
     </main>

@@ -20,6 +20,7 @@ import { releases, responseCounts, responseEvents, responses, turns, users } fro
 import { storeForm } from './drafts'
 import { DEMO_OWNER, seedPeople, seedShares } from './seedPeople'
 import { seedTurns } from './seedTurns'
+import { seedCollect } from './seedCollect'
 import { seedWays } from './seedWays'
 import { seedSuggestions } from './seedSuggestions'
 import { hashPassword } from './people/passwords'
@@ -29,9 +30,9 @@ import { datesOf } from './openTurn'
 /** The demo forms: released ones with how many responses, and a draft with planted faults. */
 const DEMO_FORMS: readonly { definition: unknown; responses: number }[] = [
   { definition: mooring, responses: 0 },
-  { definition: afterLaunch, responses: 60 },
-  { definition: slipway, responses: 12 },
-  { definition: haulOut, responses: 40 },
+  { definition: afterLaunch, responses: 180 },
+  { definition: slipway, responses: 48 },
+  { definition: haulOut, responses: 240 },
 ]
 
 /** Fills an empty store with the first designer and, for the demo, with forms and responses. A store with users is left alone. */
@@ -46,6 +47,7 @@ export async function seed(db: Database, demo: boolean): Promise<void> {
     await seedSuggestions(tx)
     await seedTurns(tx)
     await seedWays(tx)
+    await seedCollect(tx)
   })
 }
 

@@ -5,6 +5,7 @@ import { MOST_VIEWS } from '../../shared/api/workbench'
 import { refuse, Refused } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, trays, users, views } from '../store/schema'
+import { countFailing } from './deliveries/log'
 import { listReaders } from './people/readers'
 import { selectionOf } from './selectResponses'
 import { loadVersions } from './versions'
@@ -39,6 +40,7 @@ export async function loadWorkbench(db: Database, formId: string, userId: string
     })),
     untrayed: sum(row => !row.isBinned && row.tray === null),
     binned: sum(row => row.isBinned === true),
+    failing: await countFailing(db, formId),
     readers: await listReaders(db, formId),
     views: await listViews(db, formId, userId, all <= COUNTED_UP_TO),
   }

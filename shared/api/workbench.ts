@@ -49,11 +49,12 @@ export const Tray = z.object({
 })
 export type Tray = z.infer<typeof Tray>
 
-/** What stands beside the responses of a form: trays, views, and how many responses are in none of the trays, and in the bin; `readers`: who may see them, by their addresses. */
+/** What stands beside the responses of a form: trays, views, and how many responses are in none of the trays, and in the bin; `failing`: how many deliveries failed so far; `readers`: who may see them, by their addresses. */
 export const Workbench = z.object({
   trays: z.array(Tray),
   untrayed: z.int(),
   binned: z.int(),
+  failing: z.int(),
   views: z.array(KeptView),
   readers: z.array(z.object({ email: z.string(), name: z.string() })),
 })

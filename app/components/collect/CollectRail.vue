@@ -153,6 +153,18 @@ const allCount = computed(() => (props.all === null ? '' : `${props.all}`))
         >Crossed</v-list-item
       >
     </v-list>
+    <h3>By itself</h3>
+    <v-list density="compact">
+      <v-list-item
+        :active="collect.mode === 'deliveries'"
+        @click="showMode('deliveries')"
+        >Deliveries<template
+          v-if="bench && bench.failing > 0"
+          #append
+          ><span class="num risk">{{ bench.failing }} not done</span></template
+        ></v-list-item
+      >
+    </v-list>
     <v-list
       v-if="bench && bench.binned > 0"
       density="compact"

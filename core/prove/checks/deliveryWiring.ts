@@ -22,8 +22,14 @@ const boat = section('boat', [
 ])
 const thanked = (more: Partial<Extract<Delivery['act'], { do: 'message' }>>, turn?: string): Form => ({
   ...example(boat),
-  parties: [{ code: 'owner', name: 'Owner' }],
-  turns: [{ code: 'ask', party: 'owner', by: 'link', access: { boat: 'fills' } }],
+  parties: [
+    { code: 'owner', name: 'Owner' },
+    { code: 'yard', name: 'Yard', office: true },
+  ],
+  turns: [
+    { code: 'ask', party: 'owner', by: 'link', access: { boat: 'fills' } },
+    { code: 'check', party: 'yard', by: 'link', access: { boat: 'reads', berth_note: 'fills' } },
+  ],
   deliveries: [
     {
       ...{ code: 'thanks', title: 'Thank the owner', on: 'handedOn', turn },

@@ -19,9 +19,7 @@ export async function listDeliveries(
   const own = eq(deliveryRuns.formId, formId)
   const where = and(own, state === '' ? undefined : eq(deliveryRuns.state, state))
   const counted = (fits: typeof where) => db.select({ number: count() }).from(deliveryRuns).where(fits)
-  const isRetried = and(eq(deliveryRuns.state, 'waiting'), gt(deliveryRuns.tries, 0))
   const [found] = await counted(where)
-  const [failing] = await counted(and(own, or(eq(deliveryRuns.state, 'given up'), isRetried)))
   const rows = await db
     .select({ run: deliveryRuns, number: responses.number })
     .from(deliveryRuns)
@@ -32,7 +30,7 @@ export async function listDeliveries(
     .offset((page - 1) * PAGE)
   return {
     count: Number(found?.number ?? 0),
-    failing: Number(failing?.number ?? 0),
+    failing: await countFailing(db, formId),
     secret: powers.has('design') ? await secretOf(db, formId) : null,
     rows: rows.map(({ run: { id, title, responseId, state: is, tries, said, madeAt, dueAt }, number }) => ({
       ...{ id, title, response: responseId, number, state: is, tries, said },
@@ -40,6 +38,16 @@ export async function listDeliveries(
       dueAt: dueAt.toISOString(),
     })),
   }
+}
+
+/** How many deliveries of a form wait for another try, or were given up. */
+export async function countFailing(db: Database, formId: string): Promise<number> {
+  const isRetried = and(eq(deliveryRuns.state, 'waiting'), gt(deliveryRuns.tries, 0))
+  const [found] = await db
+    .select({ number: count() })
+    .from(deliveryRuns)
+    .where(and(eq(deliveryRuns.formId, formId), or(eq(deliveryRuns.state, 'given up'), isRetried)))
+  return Number(found?.number ?? 0)
 }
 
 /** Has something done once more that was given up, left, or waits for another try; what was done stays done. */

@@ -50,6 +50,11 @@ const narrow = (isOpen: boolean) => ({ split: isOpen && !isWide.value, wide: isO
           v-else-if="collect.mode === 'cross'"
           :form="draft.id"
         />
+        <DeliveryLog
+          v-else-if="collect.mode === 'deliveries'"
+          :form="draft.id"
+          :may-act="draft.may('act')"
+        />
         <ResponseTable
           v-else
           :form="draft.id"

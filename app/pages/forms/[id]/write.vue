@@ -11,6 +11,7 @@ const tabs = computed(
       { key: 'map', words: 'Map' },
       { key: 'lists', words: 'Lists' },
       { key: 'parties', words: 'Parties' },
+      { key: 'deliveries', words: 'By itself' },
       { key: 'rulebook', words: 'Rulebook' },
       { key: 'suggestions', words: waiting.value > 0 ? `Suggestions (${waiting.value})` : 'Suggestions' },
       { key: 'history', words: 'History' },
@@ -60,6 +61,13 @@ function show(view: unknown) {
         </template>
       </Suspense>
       <PartiesPane v-else-if="tab === 'parties'" />
+      <fieldset
+        v-else-if="tab === 'deliveries'"
+        class="readable"
+        :disabled="!draft.canEdit"
+      >
+        <DeliveriesPane />
+      </fieldset>
       <fieldset
         v-else-if="tab === 'settings'"
         class="readable"

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { API } from '#shared/api/endpoints'
+import type { HOOK_MANNERS } from '#shared/api/deliveries'
+import { callApi } from '~/api/callApi'
+
+/** The simulated world outside: the receiver of web hooks, which can be told to fail, and the letters that would have gone out. */
+const { refusal, attempt } = useRefusable()
+const { data, error, refresh } = await useAsyncData('outside', () => callApi(API.loadOutsideWorld), {
+  server: false,
+})
+const MANNERS = [
+  { value: 'takes', title: 'takes them' },
+  { value: 'refuses', title: 'refuses (503)' },
+  { value: 'silent', title: 'does not answer' },
+] as const
+const behave = (hooks: (typeof HOOK_MANNERS)[number]) =>
+  attempt(async () => {
+    await callApi(API.tellOutsideWorld, { body: { hooks } })
+    await refresh()
+  })
+/** Links in letters are opened from here. */
+const partsOf = (text: string) => text.split(/(\/(?:f|forms)\/[\w?=&/-]+)/)
+const isLink = (part: string) => /^\/(?:f|forms)\//.test(part)
+</script>
+
+<template>
+  <section
+    class="part"
+    aria-label="World outside"
+  >
+    <RefusalAlert :refusal="refusal ?? (error ? refusalOf(error) : null)" />
+    <template v-if="data">
+      <h2>Web hooks</h2>
+      <div class="row-flex">
+        <span>Addresses that end with <code>.example</code> lead to a simulated receiver. It</span>
+        <SegmentedChoice
+          :model-value="data.hooks"
+          name="How the receiver behaves"
+          :options="MANNERS"
+          @update:model-value="behave"
+        />
+        <span class="spread" />
+        <v-btn @click="refresh()">Look again</v-btn>
+      </div>
+      <v-empty-state
+        v-if="data.received.length === 0"
+        class="sheet"
+        title="No web hook yet"
+        text="A form that calls one by itself sends it here."
+      />
+      <article
+        v-for="(h, i) in data.received"
+        :key="`hook${i}`"
+        class="sheet letter"
+      >
+        <p>
+          <strong>{{ h.address }}</strong>
+          <span class="quiet small">
+            {{ readableDay(h.at) }}, {{ readableTime(h.at) }}, answered with
+            {{ h.answered || 'nothing' }}</span
+          >
+        </p>
+        <p>
+          <code>{{ h.body }}</code>
+        </p>
+        <p class="small quiet">{{ h.signature }}</p>
+      </article>
+      <h2>Letters about responses</h2>
+      <v-empty-state
+        v-if="data.letters.length === 0"
+        class="sheet"
+        title="No letter yet"
+        text="In the demonstration, what would be posted about responses is kept here."
+      />
+      <article
+        v-for="(l, i) in data.letters"
+        :key="`letter${i}`"
+        class="sheet letter"
+      >
+        <p>
+          <strong>{{ l.subject }}</strong> <span class="quiet">to {{ l.to }}, {{ readableDay(l.at) }}</span>
+        </p>
+        <p class="text">
+          <template
+            v-for="(part, k) in partsOf(l.text)"
+            :key="k"
+            ><NuxtLink
+              v-if="isLink(part)"
+              :to="part"
+              >{{ part }}</NuxtLink
+            ><template v-else>{{ part }}</template></template
+          >
+        </p>
+      </article>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.part {
+  display: grid;
+  gap: 12px;
+}
+.letter {
+  padding: 12px 18px;
+  display: grid;
+  gap: 4px;
+  overflow-wrap: anywhere;
+}
+.text {
+  white-space: pre-line;
+}
+h2 {
+  font-size: 17px;
+}
+</style>

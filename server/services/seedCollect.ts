@@ -1,0 +1,112 @@
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { ResponseFilter } from '../../shared/api/responses'
+import type { Database } from '../store/database'
+import {
+  deliveryRuns,
+  forms,
+  releases,
+  responseEvents,
+  responses,
+  trays,
+  users,
+  views,
+} from '../store/schema'
+
+const OF = 'haul_out'
+const DAY = 86_400_000
+const HOUR = 3_600_000
+/** The trays of the demo, and from how many days ago on responses stand in each. */
+const TRAYS = [
+  { name: 'New', from: 0 },
+  { name: 'Checked', from: 12 },
+  { name: 'Ordered', from: 35 },
+  { name: 'Done', from: 90 },
+]
+
+/** What a team has made of the demo’s responses: trays, views, notes, and deliveries, one of which fails. */
+export async function seedCollect(db: Database): Promise<void> {
+  const [form] = await db
+    .select({ id: forms.id })
+    .from(forms)
+    .where(sql`${forms.draft} ->> 'code' = ${OF}`)
+  const [ines] = await db.select().from(users).where(eq(users.email, 'ines@wherry.example'))
+  if (!form || !ines) throw new Error('The demo’s form of haul-outs is missing.')
+  const all = await db
+    .select({ id: responses.id, sentAt: responses.sentAt, turn: responses.turn })
+    .from(responses)
+    .innerJoin(releases, eq(responses.releaseId, releases.id))
+    .where(and(eq(releases.formId, form.id), isNull(responses.withdrawnAt)))
+    .orderBy(asc(responses.number))
+  await seedTrays(db, form.id, all)
+  await seedViews(db, form.id, ines.id)
+  const newest = all.at(-1)
+  if (newest)
+    await db.insert(responseEvents).values({
+      responseId: newest.id,
+      kind: 'noted',
+      turn: '',
+      who: ines.name,
+      details: { remark: 'Rang the owner: any day that week suits them.', to: [] },
+    })
+  const done = all.filter(r => r.turn === null).slice(-8)
+  await db.insert(deliveryRuns).values(done.map((response, i) => seededRun(form.id, response, i)))
+}
+
+interface Seeded {
+  id: string
+  sentAt: Date
+  turn: string | null
+}
+
+async function seedTrays(db: Database, formId: string, all: readonly Seeded[]) {
+  const made = await db
+    .insert(trays)
+    .values(
+      TRAYS.map(({ name }, position) => ({
+        ...{ formId, position, name },
+        tells: name === 'Ordered' ? ['lift@wherry.example'] : [],
+      })),
+    )
+    .returning({ id: trays.id })
+  for (const [i, { from }] of TRAYS.entries()) {
+    const to = TRAYS[i + 1]?.from ?? Infinity
+    const ids = all
+      .filter(({ sentAt, turn }) => {
+        const age = (Date.now() - sentAt.getTime()) / DAY
+        // What is in progress is not ordered yet.
+        return age >= from && age < to && (turn === null || i < 2)
+      })
+      .map(r => r.id)
+    if (ids.length > 0)
+      await db.update(responses).set({ trayId: made[i]?.id }).where(inArray(responses.id, ids))
+  }
+}
+
+async function seedViews(db: Database, formId: string, userId: string) {
+  const columns = ['boat_name', 'owner_name', 'purpose', 'lift_on', 'tons', 'estimate_total']
+  const view = (name: string, isShared: boolean, filter: object) => ({
+    ...{ formId, userId, name, isShared },
+    settings: { filter: ResponseFilter.parse(filter), sort: '-sentAt', columns, pinned: 1 },
+  })
+  await db
+    .insert(views)
+    .values([
+      view('Repairs in work', true, { where: 'purpose = "repair"', state: 'progress' }),
+      view('Heavy boats', false, { where: 'tons > 12' }),
+    ])
+}
+
+/** An order to the works desk: most were taken, one waits for another try, and one was given up. */
+function seededRun(formId: string, { id, sentAt }: Seeded, index: number): typeof deliveryRuns.$inferInsert {
+  const run = {
+    formId,
+    responseId: id,
+    delivery: 'works_order',
+    title: 'Order to the works desk',
+    madeAt: sentAt,
+  }
+  if (index === 5) return { ...run, state: 'given up', tries: 8, said: 'Refused (503).', dueAt: sentAt }
+  if (index === 7)
+    return { ...run, tries: 3, said: 'There was no answer.', dueAt: new Date(Date.now() + HOUR) }
+  return { ...run, state: 'done', tries: 1, said: 'Taken (200).', dueAt: sentAt, doneAt: sentAt }
+}

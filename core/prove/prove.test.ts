@@ -24,6 +24,9 @@ describe('every check', () => {
       for (const { conflict, marked, turn, inList } of found)
         expect([conflict.length > 0, marked, turn, inList]).not.toEqual([false, null, null, null])
       expect(prove(check.spares, TODAY).findings).toEqual([])
+      const memory = new Memory()
+      prove(check.raises, TODAY, memory)
+      expect(prove(check.spares, TODAY, memory).findings, 'after the other').toEqual([])
     })
   }
 })

@@ -11,6 +11,8 @@ import { exportResponses } from '../../server/services/exportResponses'
 import { listResponses } from '../../server/services/responseTable'
 import type { Database } from '../../server/store/database'
 import { releases, responses } from '../../server/store/schema'
+import { crossResponses, summariseResponses } from '../../server/services/summaries'
+import { CrossQuery, SummaryQuery } from '../../shared/api/summaries'
 import { ExportQuery, ResponseQuery } from '../../shared/api/responses'
 import { withBareStore } from './server'
 
@@ -44,8 +46,31 @@ export async function collecting(say: Say): Promise<void> {
       const { count } = await list(query)
       say(`${COUNT} responses: ${what} (${count})`, `${(performance.now() - begun).toFixed(0)} ms`, goal)
     }
+    await summarise(db, release.formId, say)
     for (const format of ['csv', 'jsonl', 'xlsx'] as const) await takeOut(db, release.formId, format, say)
   })
+}
+
+/** Figures of all questions: read for the first time, then again, filtered, compared and crossed. */
+async function summarise(db: Database, formId: string, say: Say) {
+  const ask = (more: object = {}) => summariseResponses(db, formId, SummaryQuery.parse(more))
+  const begun = performance.now()
+  while (!(await ask()).isReady);
+  const seconds = ((performance.now() - begun) / 1000).toFixed(1)
+  const memory = (process.memoryUsage().rss / 1e6).toFixed(0)
+  say(`${COUNT} responses read for figures, once`, `${seconds} s, ${memory} MB`, '')
+  const cross = CrossQuery.parse({ rows: 'hull', columns: 'purpose', figure: 'mean', of: 'loa' })
+  const asked: [string, () => Promise<unknown>][] = [
+    ['figures of all 48 questions', () => ask()],
+    ['the same, filtered by two answers', () => ask({ where: 'hull = "wood" and loa > 12' })],
+    ['the same, compared by a choice', () => ask({ by: 'hull' })],
+    ['two answers crossed with the mean of a third', () => crossResponses(db, formId, cross)],
+  ]
+  for (const [what, run] of asked) {
+    const from = performance.now()
+    await run()
+    say(`${COUNT} responses: ${what}`, `${(performance.now() - from).toFixed(0)} ms`, '< 1 s')
+  }
 }
 
 async function fillStore(db: Database, releaseId: string, form: Form) {

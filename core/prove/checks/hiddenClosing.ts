@@ -1,3 +1,4 @@
+import { print } from '../../expressions/print'
 import { namesIn } from '../../expressions/tree'
 import type { PlannedClosing } from '../../fill/planned'
 import type { Finding } from '../finding'
@@ -63,7 +64,8 @@ function unsaid(inquiry: Inquiry, index: number): Finding[] {
 function saidGoal({ model: { plan } }: Inquiry, closings: readonly PlannedClosing[], index: number): Goal {
   const upTo = closings.slice(0, index + 1).map(c => c.when)
   return {
-    key: `closing:${index}`,
+    // What the conditions say is in no place of the form: it is part of the goal.
+    key: `closing:${upTo.map(when => (when?.expr ? print(when.expr) : '')).join(' | ')}`,
     at: null,
     section: plan.sections.length,
     names: upTo.flatMap(when => (when?.expr ? namesIn(when.expr) : [])),

@@ -55,7 +55,7 @@ const again = (run: string) =>
       <span
         v-if="data && data.failing > 0"
         class="risk"
-        >{{ counted(data.failing, 'delivery') }} not yet done</span
+        >{{ counted(data.failing, 'delivery', 'deliveries') }} not yet done</span
       >
       <span class="spread" />
       <v-select

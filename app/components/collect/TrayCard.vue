@@ -55,6 +55,7 @@ onMounted(() => {
 .card :deep(.v-btn__content) {
   display: grid;
   justify-items: start;
+  justify-content: start;
   gap: 1px;
   width: 100%;
 }

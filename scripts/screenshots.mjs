@@ -73,7 +73,11 @@ const { turns } = await (await page.request.get(`${base}/api/responses/${waiting
 await page.getByRole('link', { name: /Collect/ }).click()
 await page.getByRole('cell', { name: 'Grey Wagtail' }).first().click()
 await shoot('collect')
-await page.getByRole('radio', { name: 'In progress' }).click()
+const rail = page.getByRole('navigation', { name: 'What is looked at' })
+await rail.getByText('Question by question').click()
+await page.getByRole('article', { name: 'Hull material' }).waitFor()
+await shoot('figures')
+await rail.getByText('In progress').click()
 await page.getByText('late', { exact: false }).first().waitFor()
 await shoot('board')
 

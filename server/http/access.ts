@@ -98,6 +98,15 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   changeView: form('responses'),
   deleteView: form('responses'),
   noteResponse: { of: 'response', needs: 'responses' },
+  // Who has one of these reads responses, or sends some, without signing in.
+  listAccessKeys: form('own'),
+  makeAccessKey: form('own'),
+  removeAccessKey: form('own'),
+  readLive: 'anyone',
+  describeApi: 'anyone',
+  listByKey: 'anyone',
+  loadByKey: 'anyone',
+  sendByKey: 'anyone',
   listDeliveries: form('responses'),
   deliverAgain: form('act'),
   // Letters and hooks hold what respondents wrote, of every form.

@@ -91,7 +91,7 @@ const writeXlsx: Writer = (taken, table) => {
 }
 
 /** What is read, written on; where one fails, so does the other. */
-function pipe<W extends NodeJS.ReadWriteStream & Readable>(from: Readable, to: W): W {
+export function pipe<W extends NodeJS.ReadWriteStream & Readable>(from: Readable, to: W): W {
   from.on('error', error => to.destroy(error))
   to.on('close', () => from.destroy())
   from.pipe(to)

@@ -2,7 +2,9 @@ import { boolean, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-cor
 import { z } from 'zod'
 import { ViewSettings } from '../../shared/api/workbench'
 import { HOOK_MANNERS } from '../../shared/api/deliveries'
-import { at, id, json } from './columns'
+import { KEY_KINDS, KEY_RIGHTS } from '../../shared/api/accessKeys'
+import { ResponseFilter } from '../../shared/api/responses'
+import { at, id, json, maybeAt } from './columns'
 import { forms } from './formTables'
 import { users } from './peopleTables'
 
@@ -69,3 +71,28 @@ export const outsideWorld = pgTable('outside_world', {
   id: boolean('id').primaryKey().default(true),
   hooks: text('hooks', { enum: HOOK_MANNERS }).notNull(),
 })
+
+/** What opens the responses of a form to other programs: addresses of a live table, and keys of the API. Only what is made of the secret is kept. */
+export const accessKeys = pgTable(
+  'access_keys',
+  {
+    id: id(),
+    formId: uuid('form_id')
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
+    kind: text('kind', { enum: KEY_KINDS }).notNull(),
+    name: text('name').notNull(),
+    hash: text('hash').notNull().unique(),
+    /** What an API key allows; none for a live address. */
+    rights: json('rights', z.array(z.enum(KEY_RIGHTS))).notNull(),
+    /** Which responses a live address shows. */
+    filter: json('filter', ResponseFilter).notNull(),
+    /** The columns of a live address in the order in which they came up: they only ever grow at the end. */
+    columns: json('columns', z.array(z.string())).notNull().default([]),
+    userId: uuid('user_id').references(() => users.id, { onDelete: 'set null' }),
+    madeAt: at('made_at'),
+    usedAt: maybeAt('used_at'),
+    uses: integer('uses').notNull().default(0),
+  },
+  t => [index('access_keys_form').on(t.formId)],
+)

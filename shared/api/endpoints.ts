@@ -8,6 +8,7 @@ import * as inbox from './inbox'
 import * as lists from './lists'
 import * as looks from './looks'
 import { Id } from './ids'
+import { OUTSIDE_ENDPOINTS } from './outsideEndpoints'
 import * as people from './people'
 import { RELEASE_ENDPOINTS } from './releaseEndpoints'
 import * as responses from './responses'
@@ -302,8 +303,17 @@ const OTHERS = {
 } as const satisfies Record<string, Endpoint>
 
 /** Every request between the pages and the server: both are made from this table. */
-export const API: typeof OTHERS & typeof COLLECT_ENDPOINTS & typeof RELEASE_ENDPOINTS & typeof WAY_ENDPOINTS =
-  { ...OTHERS, ...COLLECT_ENDPOINTS, ...RELEASE_ENDPOINTS, ...WAY_ENDPOINTS }
+export const API: typeof OTHERS &
+  typeof COLLECT_ENDPOINTS &
+  typeof OUTSIDE_ENDPOINTS &
+  typeof RELEASE_ENDPOINTS &
+  typeof WAY_ENDPOINTS = {
+  ...OTHERS,
+  ...COLLECT_ENDPOINTS,
+  ...OUTSIDE_ENDPOINTS,
+  ...RELEASE_ENDPOINTS,
+  ...WAY_ENDPOINTS,
+}
 
 /** A part of an endpoint as it is read: `undefined` where there is none. */
 type Read<E extends Endpoint, K extends 'params' | 'query' | 'body'> = E[K] extends z.ZodType

@@ -72,6 +72,10 @@ async function act(page: Page, title: string | RegExp, fields: Record<string, st
   await page.getByRole('button', { name: button, exact: true }).click()
 }
 
+/** What Collect offers to look at. */
+const lookAt = (page: Page, what: string) =>
+  page.getByRole('navigation', { name: 'What is looked at' }).getByText(what)
+
 test('three parties in three browsers: given to somebody else on the board, given back, and done', async ({
   page,
   browser,
@@ -88,7 +92,7 @@ test('three parties in three browsers: given to somebody else on the board, give
   const ownLink = (await owner.getByRole('link', { name: /\/f\// }).getAttribute('href')) ?? ''
 
   await open(page, `/forms/${id}/collect`)
-  await page.getByRole('radio', { name: 'In progress' }).click()
+  await lookAt(page, 'In progress').click()
   const row = page.getByRole('row', { name: /Kennel/ })
   await expect(row).toContainText('kennel@wherry.example')
   const first = await letterTo(page, id, 'kennel@wherry.example')
@@ -141,10 +145,10 @@ test('a response that nobody needs is withdrawn; its links say so', async ({ pag
   await expect(owner.getByRole('heading', { name: 'Handed on to Kennel' })).toBeVisible()
   const link = await letterTo(page, id, 'kennel@wherry.example')
   await open(page, `/forms/${id}/collect`)
-  await page.getByRole('radio', { name: 'In progress' }).click()
+  await lookAt(page, 'In progress').click()
   await act(page, 'Withdraw', { Why: 'The trip is off.' }, 'Withdraw it')
   await expect(page.getByText('No response is in progress.')).toBeVisible()
-  await page.getByRole('radio', { name: 'All responses' }).click()
+  await lookAt(page, 'All responses').click()
   await expect(page.getByRole('cell', { name: 'withdrawn' })).toBeVisible()
   await open(owner, link)
   await expect(owner.getByText('This response was withdrawn')).toBeVisible()

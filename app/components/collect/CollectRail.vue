@@ -49,7 +49,7 @@ const allCount = computed(() => (props.all === null ? '' : `${props.all}`))
     class="views"
     aria-label="What is looked at"
   >
-    <h3>Views</h3>
+    <h2>Views</h2>
     <v-list density="compact">
       <v-list-item
         :active="isAll"
@@ -103,7 +103,7 @@ const allCount = computed(() => (props.all === null ? '' : `${props.all}`))
       >+ keep this view</v-btn
     >
     <RefusalAlert :refusal="refusal" />
-    <h3>Trays</h3>
+    <h2>Trays</h2>
     <v-list
       v-if="bench && bench.trays.length > 0"
       density="compact"
@@ -140,7 +140,7 @@ const allCount = computed(() => (props.all === null ? '' : `${props.all}`))
       @click="isSettingUp = true"
       >{{ bench && bench.trays.length > 0 ? 'Change the trays …' : '+ trays' }}</v-btn
     >
-    <h3>Figures</h3>
+    <h2>Figures</h2>
     <v-list density="compact">
       <v-list-item
         :active="collect.mode === 'figures'"
@@ -153,7 +153,7 @@ const allCount = computed(() => (props.all === null ? '' : `${props.all}`))
         >Crossed</v-list-item
       >
     </v-list>
-    <h3>By itself</h3>
+    <h2>By itself</h2>
     <v-list density="compact">
       <v-list-item
         :active="collect.mode === 'deliveries'"
@@ -163,6 +163,12 @@ const allCount = computed(() => (props.all === null ? '' : `${props.all}`))
           #append
           ><span class="num risk">{{ bench.failing }} not done</span></template
         ></v-list-item
+      >
+      <v-list-item
+        v-if="draft.may('own')"
+        :active="collect.mode === 'keys'"
+        @click="showMode('keys')"
+        >Live addresses and keys</v-list-item
       >
     </v-list>
     <v-list
@@ -199,11 +205,11 @@ const allCount = computed(() => (props.all === null ? '' : `${props.all}`))
   padding: 14px 12px;
   overflow-y: auto;
 }
-h3 {
+h2 {
   font-size: 13px;
   margin: 12px 8px 2px;
 }
-h3:first-child {
+h2:first-child {
   margin-top: 0;
 }
 .v-list {

@@ -46,6 +46,8 @@ export const ACTS = [
   'responses deleted',
   'responses put back',
   'trays changed',
+  'access key made',
+  'access key revoked',
 ] as const
 export type Act = (typeof ACTS)[number]
 

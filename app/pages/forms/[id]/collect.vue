@@ -50,6 +50,10 @@ const narrow = (isOpen: boolean) => ({ split: isOpen && !isWide.value, wide: isO
           v-else-if="collect.mode === 'cross'"
           :form="draft.id"
         />
+        <AccessKeys
+          v-else-if="collect.mode === 'keys'"
+          :form="draft.id"
+        />
         <DeliveryLog
           v-else-if="collect.mode === 'deliveries'"
           :form="draft.id"

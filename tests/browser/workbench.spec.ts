@@ -105,7 +105,7 @@ test('a response is corrected with a reason, what follows from it is shown befor
   const one = page.getByRole('complementary', { name: 'One response' })
   await expect(one.getByText('frame 2')).toBeVisible()
   await one.getByRole('button', { name: '+ note' }).click()
-  await one.getByLabel('Note').fill('Look again in May')
+  await one.getByRole('textbox', { name: 'Note' }).fill('Look again in May')
   await one.getByRole('button', { name: 'Keep the note' }).click()
   await expect(one.getByText('Look again in May')).toBeVisible()
   await one.getByText(/History:/).click()

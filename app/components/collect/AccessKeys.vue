@@ -57,7 +57,7 @@ const headers = [
   { title: 'What', key: 'kind' },
   { title: 'Made', key: 'madeAt' },
   { title: 'Used', key: 'uses' },
-  { title: '', key: 'acts', width: 110 },
+  { title: 'Revoke', key: 'acts', width: 110 },
 ]
 const kindWords = (key: { kind: 'live' | 'api'; rights: readonly string[] }) =>
   key.kind === 'live' ? 'live address' : `key to ${key.rights.join(' and ')}`

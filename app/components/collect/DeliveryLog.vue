@@ -30,7 +30,7 @@ const headers = [
   { title: 'State', key: 'state' },
   { title: 'Said', key: 'said' },
   { title: 'Since', key: 'madeAt' },
-  { title: '', key: 'acts', width: 110 },
+  { title: 'Once more', key: 'acts', width: 110 },
 ]
 const stateWords = ({ state: is, tries, dueAt }: DeliveryRun) => {
   if (is !== 'waiting') return is

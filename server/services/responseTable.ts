@@ -9,7 +9,7 @@ import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
 import { loadFormRow } from './drafts'
 import { countResponses } from './loadForm'
-import { orderBy, selectionOf } from './selectResponses'
+import { leavesAll, orderBy, selectionOf } from './selectResponses'
 import { loadVersions, plansOf, type Definition } from './versions'
 
 /** A page of the responses to all releases of a form: counted, searched, sorted and paged by the database, its cells made here. */
@@ -46,9 +46,10 @@ export async function listResponses(
     .limit(size)
     .offset((page - 1) * size)
   const planFor = plansOf(definitions)
+  const number = Number(found?.number ?? 0)
   return {
-    count: Number(found?.number ?? 0),
-    all: await countResponses(db, formId),
+    count: number,
+    all: leavesAll(filter) ? number : await countResponses(db, formId),
     hasTurns: definitions.some(d => (d.form.turns ?? []).length > 0),
     columns: columnsIn(definitions[0]?.form),
     rows: rows.map(({ answers, begunOn, turn, people, ...row }) => {

@@ -35,6 +35,10 @@ export function selectionOf(
   )
 }
 
+/** Whether a filter leaves out none but those in the bin. */
+export const leavesAll = ({ release, ...filter }: ResponseFilter): boolean =>
+  release === 0 && Object.values(filter).every(part => part === '')
+
 function dayAfter(day: string): Date {
   const at = new Date(`${day}T00:00:00Z`)
   at.setUTCDate(at.getUTCDate() + 1)

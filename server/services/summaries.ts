@@ -10,7 +10,7 @@ import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
 import { loadFormRow } from './drafts'
 import { loadFacts, type FactsNow } from './facts'
-import { selectionOf } from './selectResponses'
+import { leavesAll, selectionOf } from './selectResponses'
 
 /** Milliseconds after which whoever waits for a summary is told how far it is. */
 const PATIENCE = 1_500
@@ -92,9 +92,6 @@ function groupRows(side: Dimension, rows: Int32Array): { label: string; rows: In
   return groups.map(group => ({ label: group.label, rows: Int32Array.from(group.rows) }))
 }
 
-const isAll = ({ release, ...filter }: ResponseFilter) =>
-  release === 0 && Object.values(filter).every(part => part === '')
-
 async function selectedRows(
   db: Database,
   formId: string,
@@ -102,7 +99,7 @@ async function selectedRows(
   table: FactTable,
   { definitions }: FactsNow,
 ): Promise<Int32Array> {
-  if (isAll(filter)) return table.allRows()
+  if (leavesAll(filter)) return table.allRows()
   const found = await db
     .select({ id: responses.id })
     .from(responses)

@@ -5,7 +5,6 @@ import { useApi } from '~/api/callApi'
 /** The simulated post: the letters that would be in people's letter boxes. Only in the demonstration. */
 const api = useApi()
 const { data, error } = await useAsyncData('post', () => api(API.loadPost))
-const partsOf = (text: string) => text.split(/(\/key\/[\w-]+)/)
 </script>
 
 <template>
@@ -26,26 +25,11 @@ const partsOf = (text: string) => text.split(/(\/key\/[\w-]+)/)
       title="No letters yet"
       text="An invitation or a forgotten password sends one."
     />
-    <article
+    <LetterCard
       v-for="(l, i) in data?.letters"
       :key="i"
-      class="sheet letter"
-    >
-      <p>
-        <strong>{{ l.subject }}</strong> <span class="quiet">to {{ l.to }}, {{ readableDay(l.at) }}</span>
-      </p>
-      <p>
-        <template
-          v-for="(part, k) in partsOf(l.text)"
-          :key="k"
-          ><NuxtLink
-            v-if="part.startsWith('/key/')"
-            :to="part"
-            >{{ part }}</NuxtLink
-          ><template v-else>{{ part }}</template></template
-        >
-      </p>
-    </article>
+      :letter="l"
+    />
   </section>
 </template>
 
@@ -53,11 +37,5 @@ const partsOf = (text: string) => text.split(/(\/key\/[\w-]+)/)
 .part {
   display: grid;
   gap: 12px;
-}
-.letter {
-  padding: 12px 18px;
-  display: grid;
-  gap: 4px;
-  overflow-wrap: anywhere;
 }
 </style>

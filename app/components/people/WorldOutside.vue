@@ -18,9 +18,6 @@ const behave = (hooks: (typeof HOOK_MANNERS)[number]) =>
     await callApi(API.tellOutsideWorld, { body: { hooks } })
     await refresh()
   })
-/** Links in letters are opened from here. */
-const partsOf = (text: string) => text.split(/(\/(?:f|forms)\/[\w?=&/-]+)/)
-const isLink = (part: string) => /^\/(?:f|forms)\//.test(part)
 </script>
 
 <template>
@@ -72,26 +69,11 @@ const isLink = (part: string) => /^\/(?:f|forms)\//.test(part)
         title="No letter yet"
         text="In the demonstration, what would be posted about responses is kept here."
       />
-      <article
-        v-for="(l, i) in data.letters"
-        :key="`letter${i}`"
-        class="sheet letter"
-      >
-        <p>
-          <strong>{{ l.subject }}</strong> <span class="quiet">to {{ l.to }}, {{ readableDay(l.at) }}</span>
-        </p>
-        <p class="text">
-          <template
-            v-for="(part, k) in partsOf(l.text)"
-            :key="k"
-            ><NuxtLink
-              v-if="isLink(part)"
-              :to="part"
-              >{{ part }}</NuxtLink
-            ><template v-else>{{ part }}</template></template
-          >
-        </p>
-      </article>
+      <LetterCard
+        v-for="(l, k) in data.letters"
+        :key="`letter${k}`"
+        :letter="l"
+      />
     </template>
   </section>
 </template>
@@ -106,9 +88,6 @@ const isLink = (part: string) => /^\/(?:f|forms)\//.test(part)
   display: grid;
   gap: 4px;
   overflow-wrap: anywhere;
-}
-.text {
-  white-space: pre-line;
 }
 h2 {
   font-size: 17px;

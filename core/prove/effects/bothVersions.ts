@@ -147,11 +147,11 @@ export class BothVersions implements SharedAnswers {
   isAsked = (code: string): boolean => this.used.has(code)
 }
 
-/** Whether the rules inside of a group ask for nothing outside of it, which would mean something else in a form that asks for everything. */
+/** Whether the rules of a group and inside of it ask for nothing outside of it, which would mean something else in a form that asks for everything, or be unknown there. */
 function restsOnItself(plan: Plan, group: Place): boolean {
   const inside = plan.places.filter(p => p.groups.some(g => g.code === group.code))
-  const own = new Set([ROW, ...inside.map(p => p.code)])
-  return inside.flatMap(rulesAt).every(({ text }) => namesOf(text).every(name => own.has(name)))
+  const own = new Set([ROW, group.code, ...inside.map(p => p.code)])
+  return [group, ...inside].flatMap(rulesAt).every(({ text }) => namesOf(text).every(name => own.has(name)))
 }
 /** What the rules that narrow a list call its rows. */
 const ROW = 'row'

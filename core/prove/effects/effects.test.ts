@@ -188,6 +188,29 @@ it('entries whose questions rest on what stands outside of them are not taken fo
   expect(asked.map(e => e.outcome)).not.toContain('same')
 })
 
+it('entries that are only asked for by a value outside of them are not taken for never given', () => {
+  const form: Form = example(
+    section('s', [
+      whole('tons'),
+      { kind: 'question', type: 'value', code: 'double', label: 'Double', value: 'tons * 2' },
+      {
+        ...{
+          kind: 'group',
+          code: 'masts',
+          title: 'Masts',
+          repeat: { min: 1, max: 3 },
+          shownWhen: 'double > 4',
+        },
+        items: [whole('height')],
+      },
+      text('why', { shownWhen: 'some m in masts satisfies m.height > 5' }),
+    ]),
+  )
+  const after = applyEdits(form, [{ do: 'remove', what: 'item/why' }]).form
+  const asked = decideEffects(form, after, TODAY).filter(e => e.code === 'why' && e.kind === 'asked')
+  expect(asked.map(e => e.outcome)).not.toContain('same')
+})
+
 describe('what a version of a form with all features does otherwise', () => {
   it('is never called the same where a likely response shows a difference', () => {
     let decided = 0

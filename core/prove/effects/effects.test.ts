@@ -12,7 +12,7 @@ import type { Answer, Answers } from '../../form/answers'
 import { applyEdits, EditError } from '../../form/edits'
 import type { Form } from '../../form/definition'
 import { listPlaces } from '../../form/walk'
-import { example, section, text, whole } from '../checks/exampleForms'
+import { example, section, text, whole, yesNo } from '../checks/exampleForms'
 import { modelOf } from '../model/model'
 import { listAspects } from './aspects'
 import { decideEffects } from './effects'
@@ -209,6 +209,17 @@ it('entries that are only asked for by a value outside of them are not taken for
   const after = applyEdits(form, [{ do: 'remove', what: 'item/why' }]).form
   const asked = decideEffects(form, after, TODAY).filter(e => e.code === 'why' && e.kind === 'asked')
   expect(asked.map(e => e.outcome)).not.toContain('same')
+})
+
+it('a route whose section was removed leads nowhere, though it reads as before', () => {
+  const form: Form = example(
+    section('a', [yesNo('ready')], { routes: [{ when: 'ready = true', to: 'c' }] }),
+    section('b', [text('more')]),
+    section('c', [text('last')]),
+  )
+  const after = applyEdits(form, [{ do: 'remove', what: 'section/c' }]).form
+  const asked = decideEffects(form, after, TODAY).filter(e => e.address === 'section/b' && e.kind === 'asked')
+  expect(asked.map(e => e.outcome)).toEqual(['differs'])
 })
 
 describe('what a version of a form with all features does otherwise', () => {

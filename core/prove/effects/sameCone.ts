@@ -24,7 +24,12 @@ function coneOf(plan: Plan, { code, address }: Aspect): unknown[] | null {
     const inside = 'items' in p.node ? { ...p.node, items: null } : p.node
     return [[p.section, p.groups.map(g => g.code), inside]]
   })
-  return [sections, nodes, plan.form.lists ?? []]
+  // A route to what is not there any more leads nowhere, though it reads the same; all that leads past the place is alike.
+  const past = place.section + 1
+  const targets = plan.sections
+    .slice(0, past)
+    .map(s => s.routes.map(r => [r.index, Math.min(r.target, past)]))
+  return [sections, targets, nodes, plan.form.lists ?? []]
 }
 
 /** Whether everything that decides an aspect is the same in two versions. */

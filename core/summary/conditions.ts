@@ -16,4 +16,4 @@ export const binCondition = ({ asked }: Measure, from: number, to: number, isLas
 
 /** The condition that is true of those whose day is in a span. @param from its first day, @param to the first one after it, as ISO dates */
 export const daysCondition = (asked: string, from: string, to: string): string =>
-  `${asked} >= date("${from}") and ${asked} < date("${to}")`
+  `${asked} >= @"${from}" and ${asked} < @"${to}"`

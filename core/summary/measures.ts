@@ -67,9 +67,9 @@ function measuresOf(plan: Plan, { place }: PlannedQuestion): Measure[] {
   return [{ ...about, key: code, label, kind: kindOf(node), options: choicesOf(plan, node) }]
 }
 
-/** Whether the database can be asked for it; a value is worked out, a grid has rows. */
+/** Whether the database can be asked for it; a value is worked out, a grid has rows, and a moment is no day. */
 const isAsked = (node: Question): boolean =>
-  !['value', 'grid', 'ranking', 'file', 'signature', 'hidden'].includes(node.type)
+  !['value', 'grid', 'ranking', 'file', 'signature', 'hidden', 'dateTime'].includes(node.type)
 
 /** What each type is summarised as; contacts, files and the like only by whether they were given. */
 const KINDS: Partial<Record<Question['type'], Measure['kind']>> = {

@@ -1,6 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { renameEdits } from '../../core/form/rename'
-import { CrossQuery, SummaryQuery } from '../../shared/api/summaries'
+import { dayNumber, isoFromDay } from '../../core/expressions/dates'
+import { binCondition, daysCondition } from '../../core/summary/conditions'
+import { nextSpan } from '../../core/summary/days'
+import { ResponseQuery } from '../../shared/api/responses'
+import { CrossQuery, SummaryQuery, type MeasureSummary } from '../../shared/api/summaries'
+import { releases } from '../store/schema'
+import { listResponses } from './responseTable'
 import { RIGHTS } from '../../shared/api/sharing'
 import {
   formOf,
@@ -53,6 +59,25 @@ async function begun() {
   return { ...form, send, summarise, ids: (await storedResponses(db, form.id)).map(r => r.id) }
 }
 
+/** The parts of a figure that lead to responses: the condition behind each, and how many it counts. */
+function partsOf({ measure, options, numbers, days }: MeasureSummary) {
+  const { asked } = measure
+  const bins = numbers?.bins ?? []
+  const spans = days?.spans ?? []
+  const found = [
+    ...options.map(o => ({ where: o.asked, count: o.count })),
+    ...bins.map((b, i) => ({
+      where: binCondition(measure, b.from, b.to, i === bins.length - 1),
+      count: b.count,
+    })),
+    ...spans.map(({ from, count }) => {
+      const next = isoFromDay(nextSpan(dayNumber(from) ?? 0, days?.span ?? 'day'))
+      return { where: asked && daysCondition(asked, from, next), count }
+    }),
+  ]
+  return found.flatMap(({ where, count }) => (where === null ? [] : [{ where, count }]))
+}
+
 describe('summaries of responses', () => {
   it('follow what is sent, corrected, deleted and put back, filtered and compared', async () => {
     const { id, ids, send, summarise } = await begun()
@@ -85,6 +110,20 @@ describe('summaries of responses', () => {
     await send({ built_of: 'steel' }, 2, token)
     expect((await summarise()).shown).toEqual([['', { wood: 2, steel: 2 }, 2]])
   })
+
+  it('the condition behind each part of a figure finds just the responses that the figure counts there', async () => {
+    const { db } = store
+    const rows = await db.select({ formId: releases.formId }).from(releases)
+    for (const { formId } of rows) {
+      const { groups } = await summariseResponses(db, formId, SummaryQuery.parse({ state: 'done' }))
+      const parts = groups[0]?.measures.flatMap(partsOf) ?? []
+      expect(parts.length).toBeGreaterThan(5)
+      for (const { where, count } of parts) {
+        const query = ResponseQuery.parse({ state: 'done', where, size: 1 })
+        expect([where, (await listResponses(db, formId, query)).count]).toEqual([where, count])
+      }
+    }
+  }, 60_000)
 
   it('a table has the mean of a number in each cell, and a mean of words is refused', async () => {
     const { id } = await begun()

@@ -51,7 +51,9 @@ afterAll(async () => {
 async function everythingIn(db: Database) {
   const all: Record<string, string[]> = {}
   for (const name of await listTables(db)) {
-    const rows = await db.select({ row: sql<string>`(to_jsonb(t) - 'touched_by')::text` }).from(sql`${sql.identifier(name)} t`)
+    const rows = await db
+      .select({ row: sql<string>`(to_jsonb(t) - 'touched_by')::text` })
+      .from(sql`${sql.identifier(name)} t`)
     all[name] = rows.map(r => r.row).sort()
   }
   return all

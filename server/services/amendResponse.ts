@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm'
-import { allProblems, answersInPlay, fill, type Filled } from '../../core/fill/fill'
+import { newProblems, NOT_CORRECTED, withChanges } from '../../core/fill/correcting'
+import { answersInPlay, fill, type Filled } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import type { Plan } from '../../core/fill/planned'
 import { sameAnswer, type Answers } from '../../core/form/answers'
@@ -15,9 +16,6 @@ import { takePlaces } from './places'
 import { queueDeliveries } from './deliveries/queue'
 import { answersBefore, keepEvent } from './responseEvents'
 import { presentPeople } from './teamRows'
-
-/** What is not corrected by hand: what is worked out, what came with a link, and what was given as a file or drawn. */
-const FIXED: ReadonlySet<string> = new Set(['value', 'hidden', 'file', 'signature'])
 
 /** Changes answers of a response for those who work with it: the rules are decided again, what stood there is kept in its history with the reason. */
 export async function amendResponse(
@@ -86,7 +84,7 @@ async function planFor(db: Database, form: Plan['form'], kept: Parameters<typeof
 function refuseFixed({ byCode, groups }: Plan, answers: Answers): void {
   const wrong = Object.keys(answers).filter(code => {
     const question = byCode.get(code)
-    if (question) return FIXED.has(question.place.node.type) || question.place.entryOf !== null
+    if (question) return NOT_CORRECTED.has(question.place.node.type) || question.place.entryOf !== null
     return !groups.has(code)
   })
   if (wrong.length === 0) return
@@ -94,15 +92,9 @@ function refuseFixed({ byCode, groups }: Plan, answers: Answers): void {
   refuse(422, 'not-correctable', 'Some of this can’t be corrected; nothing was stored.', problems)
 }
 
-function withChanges(answers: Answers, changes: Answers): Answers {
-  const all = Object.entries({ ...answers, ...changes })
-  return Object.fromEntries(all.filter(([, answer]) => answer !== null))
-}
-
 /** Refused is what does not fit and was not so before: what was let through once stays as it is. Files are neither given nor taken away. */
 function refuseNewProblems(before: Filled, after: Filled): void {
-  const known = new Set(allProblems(before).map(p => `${p.path} ${p.sentence}`))
-  const problems = allProblems(after).filter(p => !known.has(`${p.path} ${p.sentence}`))
+  const problems = newProblems(before, after)
   if (problems.length > 0)
     refuse(
       422,

@@ -1,17 +1,14 @@
-import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
-import { quotedText } from '../../core/fill/quote'
+import { deliveredText } from '../../core/parties/deliveries'
 import { splitQuotes } from '../../core/form/quotes'
 import { standpointAtEnd } from '../../core/form/scope'
-import { withKeptPeople } from '../../core/lists/people'
 import type { ResponsesAct } from '../../shared/api/workbench'
 import { refuse } from '../http/refuse'
 import { sendMail } from '../stand-ins/mailer'
 import type { Database } from '../store/database'
 import type { ResponseAct } from './actOnResponses'
-import { linkTo } from './deliveries/queue'
+import { fillFor } from './deliveries/queue'
 import { loadVersions } from './versions'
-import { loadWorkspace } from './workspace'
 
 type Message = Extract<ResponsesAct, { do: 'message' }>
 
@@ -26,28 +23,21 @@ export async function messageSender(
   const [newest] = definitions
   if (!newest) return refuse(404, 'not-found', 'This form has no version yet, and so no responses.')
   refuseWrongQuotes(newest.form, { subject, text })
-  const workspace = await loadWorkspace(db)
   return async (tx, { response, release }) => {
     if (response.binnedAt !== null) return 'It is in the bin.'
-    const plan = planOf(withKeptPeople(release.definition, response.people))
+    const filled = await fillFor(tx, { response, release })
     const own = definitions.find(d => d.number === release.number)
+    const { plan } = filled
     const question = plan.questions.find(q => (own?.newest(q.place.code) ?? q.place.code) === to)
     if (question?.place.node.type !== 'email') return 'Its version does not ask for that address.'
-    const standing = {
-      release: { number: release.number },
-      response: { number: response.number, link: linkTo(formId, response.id) },
-      workspace,
-    }
-    const filled = fill(plan, response.answers, response.begunOn, standing)
     const address = filled.values[question.slot]
     if (typeof address !== 'string') return 'It gives no address.'
-    const stand = standpointAtEnd(plan.form)
     await sendMail(tx, [
       {
         responseId: response.id,
         to: address,
-        subject: quotedText(filled, subject, stand).replaceAll(/\s+/g, ' '),
-        text: `${quotedText(filled, text, stand)}\n\n${who}`,
+        subject: deliveredText(filled, subject).replaceAll(/\s+/g, ' '),
+        text: `${deliveredText(filled, text)}\n\n${who}`,
       },
     ])
     return null
@@ -55,7 +45,7 @@ export async function messageSender(
 }
 
 /** Refuses texts that quote what a form doesn’t have, with where it stands. */
-export function refuseWrongQuotes(
+function refuseWrongQuotes(
   form: Parameters<typeof planOf>[0],
   texts: Readonly<Record<string, string>>,
 ): void {

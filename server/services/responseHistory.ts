@@ -1,6 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
 import type { Standing } from '../../core/form/standing'
 import { describeResponse, type ResponseLine } from '../../core/fill/describeResponse'
+import { withChanges } from '../../core/fill/correcting'
 import type { Plan } from '../../core/fill/planned'
 import type { Answers } from '../../core/form/answers'
 import { turnNameOf } from '../../core/parties/turns'
@@ -81,17 +82,12 @@ function changesOf(events: readonly EventRow[], { plan, answers, begunOn, standi
     const { before } = event.details
     if (!before || Object.keys(before).length === 0) continue
     lines ??= describeResponse(plan, after, begunOn, standing)
-    after = withBefore(after, before)
+    after = withChanges(after, before)
     const earlier = describeResponse(plan, after, begunOn, standing)
     told.set(event, compareLines(earlier, lines))
     lines = earlier
   }
   return events.map(event => told.get(event) ?? { changes: [], filled: 0 })
-}
-
-function withBefore(after: Answers, before: Answers): Answers {
-  const kept = Object.entries({ ...after, ...before }).filter(([, answer]) => answer !== null)
-  return Object.fromEntries(kept)
 }
 
 /** The answers that were others before, and how many were given first. */

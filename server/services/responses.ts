@@ -9,6 +9,7 @@ import type { ResponseDetails } from '../../shared/api/responses'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, turns, users, ways } from '../store/schema'
+import { linkTo } from './deliveries/queue'
 import { loadHandedOff } from './handedOff'
 import { listHistory } from './responseHistory'
 import { loadWorkspace } from './workspace'
@@ -52,7 +53,7 @@ export async function loadResponse(
   const plan = planOf(withKeptPeople(row.definition, row.people))
   const standing = {
     release: { number: row.release },
-    response: { number: row.number, link: `/forms/${row.formId}/collect?response=${id}` },
+    response: { number: row.number, link: linkTo(row.formId, id) },
     workspace: await loadWorkspace(db),
   }
   const handedOff = (await loadHandedOff(db, [id])).get(id) ?? []

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { describeFilled } from '#core/fill/describeResponse'
-import { allProblems, fill } from '#core/fill/fill'
+import { newProblems, NOT_CORRECTED, withChanges } from '#core/fill/correcting'
+import { fill } from '#core/fill/fill'
 import { planOf } from '#core/fill/plan'
 import { sameAnswer, type Answer, type Answers } from '#core/form/answers'
 import { API } from '#shared/api/endpoints'
@@ -22,21 +23,17 @@ const reason = ref('')
 const plan = computed(() => (open.value ? planOf(open.value.form) : null))
 const answers = computed((): Answers => ({ ...open.value?.answers, ...changes.value }))
 const filledWith = (given: Answers) =>
-  plan.value && open.value ? fill(plan.value, withoutBlanks(given), open.value.begunOn) : null
+  plan.value && open.value ? fill(plan.value, withChanges(given, {}), open.value.begunOn) : null
 const before = computed(() => filledWith(open.value?.answers ?? {}))
 const after = computed(() => filledWith(answers.value))
-function withoutBlanks(given: Answers): Answers {
-  return Object.fromEntries(Object.entries(given).filter(([, answer]) => answer !== null))
-}
-/** What is worked out, drawn or given as a file stays as it is. */
-const FIXED: ReadonlySet<string> = new Set(['value', 'hidden', 'file', 'signature'])
+/** What is not corrected is read. */
 provide(
   PARTY_ACCESS,
   computed(() =>
     Object.fromEntries(
       (plan.value?.questions ?? []).map(({ place: { code, node } }) => [
         code,
-        FIXED.has(node.type) ? ('reads' as const) : ('fills' as const),
+        NOT_CORRECTED.has(node.type) ? ('reads' as const) : ('fills' as const),
       ]),
     ),
   ),
@@ -63,11 +60,7 @@ function sayLine(line: { state: string; text: string } | undefined): string {
   return line.state === 'blank' ? 'left blank' : line.text
 }
 /** What would not fit that fitted before. */
-const problems = computed(() => {
-  if (!before.value || !after.value) return []
-  const known = new Set(allProblems(before.value).map(p => `${p.path} ${p.sentence}`))
-  return allProblems(after.value).filter(p => !known.has(`${p.path} ${p.sentence}`))
-})
+const problems = computed(() => (before.value && after.value ? newProblems(before.value, after.value) : []))
 const isReady = computed(
   () => Object.keys(changes.value).length > 0 && problems.value.length === 0 && reason.value.trim() !== '',
 )

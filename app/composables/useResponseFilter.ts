@@ -5,6 +5,7 @@ export const ALL_RESPONSES: ResponseFilter = {
   search: '',
   where: '',
   state: '',
+  turn: '',
   tray: '',
   release: 0,
   since: '',

@@ -6,7 +6,8 @@ import { callApi } from '~/api/callApi'
 import { ALL_RESPONSES, useResponseFilter } from '~/composables/useResponseFilter'
 
 /** In which shape the responses of a form are looked at. */
-export type CollectMode = 'table' | 'trays' | 'progress' | 'figures' | 'cross' | 'deliveries' | 'keys'
+export type CollectMode =
+  'table' | 'trays' | 'progress' | 'figures' | 'cross' | 'deliveries' | 'keys' | 'keeping'
 
 /** Which responses of a form are looked at, how, and what stands beside them. */
 export const useCollect = defineStore('collect', () => {

@@ -18,6 +18,7 @@ const WORDS: Record<HistoryLine['kind'], (line: HistoryLine) => string> = {
   noted: ({ to }) => (to.length > 0 ? `noted, and told ${to.join(', ')}` : 'noted'),
   deleted: () => 'put it into the bin',
   'put back': () => 'took it out of the bin',
+  stripped: () => 'took the personal answers out',
   posted: ({ to, subject }) => `Letter to ${to.join(', ')}: ${subject}`,
 }
 /** What Tobbin does by itself, or tells of without saying who. */
@@ -31,5 +32,6 @@ export function sayHistory(line: HistoryLine): string {
   return `${who} ${words}`
 }
 
-const nobody = (kind: HistoryLine['kind']) =>
-  kind === 'reminded' || kind === 'sorted' ? 'Tobbin' : 'Whoever had the link'
+/** What Tobbin does where nobody is named. */
+const OURS: ReadonlySet<HistoryLine['kind']> = new Set(['reminded', 'sorted', 'deleted', 'stripped'])
+const nobody = (kind: HistoryLine['kind']) => (OURS.has(kind) ? 'Tobbin' : 'Whoever had the link')

@@ -94,6 +94,7 @@ const COMMON: ReadonlySet<string> = new Set([
   'indent',
   'officeOnly',
   'privateTo',
+  'personal',
 ])
 
 /** Whether a property of a question stays when it becomes one of another type. */

@@ -30,6 +30,9 @@ export const Option = z.strictObject({
   places: z.int().min(1).max(LIMITS.places).optional(),
 })
 
+/** Its answer tells of a person: it is what is taken out where a form keeps personal answers for some months only. */
+const ofPerson = { personal: z.literal(true).optional() }
+
 const asked = {
   kind: z.literal('question'),
   code: Code,
@@ -50,6 +53,7 @@ const asked = {
   under: Under.optional(),
   ...laidOut,
   ...keptFrom,
+  ...ofPerson,
 }
 const Unit = z.string().max(40)
 const lengths = {
@@ -242,6 +246,7 @@ export const ValueQuestion = z.strictObject({
   under: Under.optional(),
   ...laidOut,
   ...keptFrom,
+  ...ofPerson,
   type: z.literal('value'),
   value: Expression,
   decimals: z.int().min(0).max(10).optional(),
@@ -257,6 +262,7 @@ export const HiddenQuestion = z.strictObject({
   shownWhen: Expression.optional(),
   default: Expression.optional(),
   ...keptFrom,
+  ...ofPerson,
   type: z.literal('hidden'),
   holds: z.enum(['text', 'number', 'yesNo', 'date']).optional(),
   from: z

@@ -94,6 +94,10 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   // What more an act needs is said by the route: who deletes owns the form.
   actOnResponses: form('responses'),
   saveTrays: form('act'),
+  saveRetention: form('own'),
+  // Only forms that whoever asks owns are looked through; the service says so.
+  findAboutPerson: 'signedIn',
+  handOutAboutPerson: 'signedIn',
   keepView: form('responses'),
   changeView: form('responses'),
   deleteView: form('responses'),

@@ -1,21 +1,12 @@
-import { asc, eq } from 'drizzle-orm'
 import type { ActedOn, ResponsesAct } from '../../shared/api/workbench'
 import type { Power } from '../../shared/api/sharing'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
-import { releases, responses } from '../store/schema'
+import { actOnOne, type ResponseAct } from './actOnOne'
 import { binResponse, deleteForGood, putBack } from './bin'
 import { messageSender } from './messageSender'
 import { trayMover } from './moveToTray'
-import { ofForm } from './workbench'
-
-/** A response that something is done with, with its release; kept for the transaction. */
-export interface ActedResponse {
-  response: typeof responses.$inferSelect
-  release: typeof releases.$inferSelect
-}
-/** Does something with one response. @returns why it was not done; null where it was */
-export type ResponseAct = (db: Database, one: ActedResponse) => Promise<string | null>
+import { personalStripper } from './stripPersonal'
 
 /** What each act needs besides seeing the responses. */
 const NEEDS: Record<ResponsesAct['do'], Power> = {
@@ -24,6 +15,7 @@ const NEEDS: Record<ResponsesAct['do'], Power> = {
   delete: 'own',
   'put back': 'own',
   'delete for good': 'own',
+  strip: 'own',
 }
 
 /** Does something with several responses of a form, each by itself: where one can’t be, the others are. */
@@ -50,20 +42,7 @@ const SAID: Record<ResponsesAct['do'], string> = {
   delete: 'only owners of the form delete its responses',
   'put back': 'only owners of the form put its responses back',
   'delete for good': 'only owners of the form delete its responses',
-}
-
-async function actOnOne(db: Database, formId: string, id: string, perform: ResponseAct) {
-  // The release alone is not locked: others send to it meanwhile.
-  const [one] = await db
-    .select({ response: responses, release: releases })
-    .from(responses)
-    .innerJoin(releases, eq(responses.releaseId, releases.id))
-    .where(ofForm(db, formId, [id]))
-    .orderBy(asc(responses.number))
-    .for('update', { of: responses })
-  if (!one) return { number: 0, sentence: 'It is not there any more.' }
-  const sentence = await perform(db, one)
-  return sentence === null ? null : { number: one.response.number, sentence }
+  strip: 'only owners of the form take personal answers out',
 }
 
 function actFor(db: Database, formId: string, act: ResponsesAct, who: string): Promise<ResponseAct> {
@@ -78,5 +57,7 @@ function actFor(db: Database, formId: string, act: ResponsesAct, who: string): P
       return Promise.resolve(putBack(who))
     case 'delete for good':
       return Promise.resolve(deleteForGood)
+    case 'strip':
+      return personalStripper(db, formId, who, act.reason)
   }
 }

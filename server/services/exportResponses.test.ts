@@ -2,6 +2,7 @@ import { buffer } from 'node:stream/consumers'
 import Papa from 'papaparse'
 import readXlsx from 'read-excel-file/node'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import type { z } from 'zod'
 import { restoreFormula } from '../../core/formats/formulas'
 import type { Answers } from '../../core/form/answers'
 import { ExportQuery } from '../../shared/api/responses'
@@ -13,6 +14,7 @@ import {
   question,
   releaseNew,
   storedReleases,
+  storedResponses,
   type TestStore,
 } from '../testing/testStore'
 import { releases } from '../store/schema'
@@ -61,11 +63,12 @@ async function released(): Promise<string> {
   }
   return id
 }
-const taken = async (id: string, query: Partial<ExportQuery>) => {
+type Asked = Partial<z.input<typeof ExportQuery>>
+const taken = async (id: string, query: Asked) => {
   const asked = ExportQuery.parse({ format: 'csv', ...query })
   return buffer((await exportResponses(store.db, id, asked)).content)
 }
-const csvOf = async (id: string, query: Partial<ExportQuery> = {}) =>
+const csvOf = async (id: string, query: Asked = {}) =>
   Papa.parse<string[]>((await taken(id, query)).toString('utf8').replace(/^\uFEFF/, ''), {
     skipEmptyLines: true,
   }).data
@@ -93,6 +96,12 @@ it('a table of responses as CSV: quoted, no formula, numbers as numbers, choices
     'yes',
   ])
   expect((await csvOf(id, { values: 'both' }))[0]).toContain('Hives: code')
+  const [, last] = await storedResponses(store.db, id)
+  const picked = await taken(id, { ids: last?.id, where: 'queen = true' })
+  expect(Papa.parse<string[]>(picked.toString('utf8').trim()).data.map(row => row[0]?.trim())).toEqual([
+    'No.',
+    '2',
+  ])
 })
 
 it('a workbook keeps types, has a sheet for what repeats and one of codes; lines are the stored answers', async () => {

@@ -1,6 +1,6 @@
 import { PassThrough, Readable } from 'node:stream'
 import { stringify } from 'csv-stringify'
-import { asc, eq } from 'drizzle-orm'
+import { and, asc, eq, inArray } from 'drizzle-orm'
 import type { AnswerColumn, Cell } from '../../core/formats/answerTable'
 import { defuseFormula } from '../../core/formats/formulas'
 import type { Filled } from '../../core/fill/frame'
@@ -10,6 +10,7 @@ import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
 import { loadFormRow } from './drafts'
 import { factsOf, HEADS, stateOf, tableOf, takeOut, type ExportTable, type TakenOut } from './exportTable'
+import { zipFiles } from './exportFiles'
 import { writeWorkbook } from './exportWorkbook'
 import { selectionOf } from './selectResponses'
 import { loadVersions } from './versions'
@@ -18,33 +19,35 @@ const MEDIA = {
   csv: 'text/csv; charset=utf-8',
   jsonl: 'application/jsonl; charset=utf-8',
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  files: 'application/zip',
 } as const
 
 /** Responses to all releases of a form as a file, in the order of their numbers: read and written piece by piece, however many there are. */
 export async function exportResponses(
   db: Database,
   formId: string,
-  { format, values, spread, ...filter }: ExportQuery,
+  { format, values, spread, ids, ...filter }: ExportQuery,
 ): Promise<{ name: string; mediaType: string; content: Readable }> {
   const { draft } = await loadFormRow(db, formId)
   const definitions = await loadVersions(db, formId)
   const [newest] = definitions
   if (!newest) return refuse(404, 'not-found', 'This form has no version yet, and so no responses.')
-  const ids = await db
+  const found = await db
     .select({ id: responses.id })
     .from(responses)
     .innerJoin(releases, eq(responses.releaseId, releases.id))
-    .where(selectionOf(formId, filter, definitions))
+    .where(and(selectionOf(formId, filter, definitions), picked(ids)))
     .orderBy(asc(responses.number))
-  const taken = takeOut(
-    db,
-    ids.map(r => r.id),
-    definitions,
-  )
+  const wanted = found.map(r => r.id)
+  if (format === 'files')
+    return { name: `${draft.code}.zip`, mediaType: MEDIA.files, content: await zipFiles(db, wanted) }
+  const taken = takeOut(db, wanted, definitions)
   const table = tableOf(newest, definitions, { values, isSpread: spread === 'yes' })
   const content = WRITERS[format](taken, table)
   return { name: `${draft.code}.${format}`, mediaType: MEDIA[format], content }
 }
+
+const picked = (ids: readonly string[]) => (ids.length > 0 ? inArray(responses.id, [...ids]) : undefined)
 
 type Writer = (taken: AsyncGenerator<TakenOut>, table: ExportTable) => Readable
 
@@ -75,7 +78,7 @@ const writeLines: Writer = taken => {
   async function* lines(): AsyncGenerator<string> {
     for await (const one of taken) {
       const { number, sentAt, begunOn, correctedAt, release, answers } = one.row
-      const facts = { number, sentAt, begunOn, correctedAt, version: release, state: stateOf(one.row) }
+      const facts = { number, sentAt, begunOn, correctedAt, version: release, state: stateOf(one) }
       yield `${JSON.stringify({ ...facts, answers })}\n`
     }
   }
@@ -98,4 +101,8 @@ export function pipe<W extends NodeJS.ReadWriteStream & Readable>(from: Readable
   return to
 }
 
-const WRITERS: Record<ExportQuery['format'], Writer> = { csv: writeCsv, jsonl: writeLines, xlsx: writeXlsx }
+const WRITERS: Record<Exclude<ExportQuery['format'], 'files'>, Writer> = {
+  csv: writeCsv,
+  jsonl: writeLines,
+  xlsx: writeXlsx,
+}

@@ -5,6 +5,7 @@ import { fill } from '../../core/fill/fill'
 import type { Filled } from '../../core/fill/frame'
 import { planOf } from '../../core/fill/plan'
 import type { Plan } from '../../core/fill/planned'
+import { openNamesOf } from '../../core/parties/turns'
 import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
 import { plansOf, type Definition } from './versions'
@@ -85,16 +86,12 @@ export function tableOf(
 export const HEADS = ['No.', 'Sent', 'Begun', 'Corrected', 'Version', 'State'] as const
 
 /** What is known of a response besides its answers. */
-export const factsOf = ({ row }: TakenOut): [number, Date, string, Date | null, number, string] => [
-  row.number,
-  row.sentAt,
-  row.begunOn,
-  row.correctedAt,
-  row.release,
-  stateOf(row),
-]
+export const factsOf = (one: TakenOut): [number, Date, string, Date | null, number, string] => {
+  const { number, sentAt, begunOn, correctedAt, release } = one.row
+  return [number, sentAt, begunOn, correctedAt, release, stateOf(one)]
+}
 
-export function stateOf({ turn, withdrawnAt }: StoredRow): string {
-  if (turn !== null) return `in progress: ${turn}`
+export function stateOf({ row: { turn, withdrawnAt }, filled }: TakenOut): string {
+  if (turn !== null) return `in progress: ${openNamesOf(filled.plan.form, turn)}`
   return withdrawnAt ? 'withdrawn' : 'done'
 }

@@ -6,7 +6,7 @@ import type { ResponsesAct } from '../../shared/api/workbench'
 import { refuse } from '../http/refuse'
 import { sendMail } from '../stand-ins/mailer'
 import type { Database } from '../store/database'
-import type { ResponseAct } from './actOnResponses'
+import type { ResponseAct } from './actOnOne'
 import { fillFor } from './deliveries/queue'
 import { loadVersions } from './versions'
 

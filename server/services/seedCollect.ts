@@ -11,6 +11,7 @@ import {
   users,
   views,
 } from '../store/schema'
+import { saveRetention } from './keptFor'
 
 const OF = 'haul_out'
 const DAY = 86_400_000
@@ -39,6 +40,7 @@ export async function seedCollect(db: Database): Promise<void> {
     .orderBy(asc(responses.number))
   await seedTrays(db, form.id, all)
   await seedViews(db, form.id, ines.id)
+  await saveRetention(db, form.id, { months: 60, act: 'strip' })
   const newest = all.at(-1)
   if (newest)
     await db.insert(responseEvents).values({

@@ -20,7 +20,7 @@ export function selectionOf(
   filter: ResponseFilter,
   definitions: readonly Definition[],
 ): SQL | undefined {
-  const { search, where, state, tray, release, since, until } = filter
+  const { search, where, state, turn, tray, release, since, until } = filter
   const text = search.trim()
   return and(
     eq(releases.formId, formId),
@@ -28,6 +28,7 @@ export function selectionOf(
     where === '' ? undefined : conditionOf(where, definitions),
     state === 'binned' ? isNotNull(responses.binnedAt) : isNull(responses.binnedAt),
     state === '' || state === 'binned' ? undefined : STATES[state](),
+    turn === '' ? undefined : isOpenIn(turn),
     trayCondition(tray),
     release === 0 ? undefined : eq(releases.number, release),
     since === '' ? undefined : gte(responses.sentAt, new Date(`${since}T00:00:00Z`)),
@@ -38,6 +39,13 @@ export function selectionOf(
 /** Whether a filter leaves out none but those in the bin. */
 export const leavesAll = ({ release, ...filter }: ResponseFilter): boolean =>
   release === 0 && Object.values(filter).every(part => part === '')
+
+/** A response that a turn is open of. */
+const isOpenIn = (turn: string): SQL => sql`exists (
+    select 1 from ${turns}
+    where ${turns.responseId} = ${responses.id} and ${turns.turn} = ${turn} and ${turns.handedOffAt} is null
+      and ${turns.givenBackAt} is null and ${responses.turn} is not null
+  )`
 
 function dayAfter(day: string): Date {
   const at = new Date(`${day}T00:00:00Z`)

@@ -19,8 +19,10 @@ import {
   type TestStore,
 } from '../testing/testStore'
 import { loadBoard } from './board'
+import { ResponseQuery } from '../../shared/api/responses'
 import { isoToday } from './calendar'
 import { loadRespondentPage } from './respondentPage'
+import { listResponses } from './responseTable'
 import { returnTurn } from './returnTurn'
 import { submitAnswers } from './submitAnswers'
 import { actOnTurn } from './turnActs'
@@ -89,7 +91,11 @@ describe('turns that are open at once', () => {
     expect(posted.map(m => m.to).sort()).toEqual(['fitter@wherry.example', 'rigger@wherry.example'])
     const board = await loadBoard(db, formId, { turn: '', late: false, search: '', page: 1, size: 20 })
     expect(board.rows.map(r => r.turn).sort()).toEqual(['fitter', 'rigger'])
+    const waiting = async (turn: string) =>
+      (await listResponses(db, formId, ResponseQuery.parse({ turn }))).count
+    expect([await waiting('rigger'), await waiting('fitter'), await waiting('office')]).toEqual([1, 1, 0])
     const first = await send(fitter, { fitter_hours: 2 })
+    expect([await waiting('rigger'), await waiting('fitter')]).toEqual([1, 0])
     expect([first.next, (await stored(id))?.turn]).toEqual(['rigger', 'rigger'])
     expect((await refusalOf(send(fitter, { fitter_hours: 3 }))).code).toBe('handed-off')
     const page = await loadRespondentPage(db, byLink(rigger))

@@ -7,6 +7,7 @@ import type { Database } from '../store/database'
 import { releases, responses, trays, users, views } from '../store/schema'
 import { countFailing } from './deliveries/log'
 import { listReaders } from './people/readers'
+import { loadRetention } from './keptFor'
 import { selectionOf } from './selectResponses'
 import { loadVersions } from './versions'
 
@@ -42,6 +43,7 @@ export async function loadWorkbench(db: Database, formId: string, userId: string
     binned: sum(row => row.isBinned === true),
     failing: await countFailing(db, formId),
     readers: await listReaders(db, formId),
+    retention: await loadRetention(db, formId),
     views: await listViews(db, formId, userId, all <= COUNTED_UP_TO),
   }
 }

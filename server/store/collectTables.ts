@@ -1,6 +1,6 @@
 import { boolean, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
-import { ViewSettings } from '../../shared/api/workbench'
+import { RETENTION_ACTS, ViewSettings } from '../../shared/api/workbench'
 import { HOOK_MANNERS } from '../../shared/api/deliveries'
 import { KEY_KINDS, KEY_RIGHTS } from '../../shared/api/accessKeys'
 import { ResponseFilter } from '../../shared/api/responses'
@@ -96,3 +96,12 @@ export const accessKeys = pgTable(
   },
   t => [index('access_keys_form').on(t.formId)],
 )
+
+/** How long the responses of a form are kept. */
+export const retentions = pgTable('retentions', {
+  formId: uuid('form_id')
+    .primaryKey()
+    .references(() => forms.id, { onDelete: 'cascade' }),
+  months: integer('months').notNull(),
+  act: text('act', { enum: RETENTION_ACTS }).notNull(),
+})

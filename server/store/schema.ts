@@ -59,6 +59,8 @@ export const responses = pgTable(
     /** When it was put into the bin, which is emptied of it after some weeks, and the turn that was open then. */
     binnedAt: maybeAt('binned_at'),
     turnBefore: text('turn_before'),
+    /** When its personal answers were taken out. */
+    strippedAt: maybeAt('stripped_at'),
     /** The transaction that wrote it last: a trigger keeps it, so that whoever has read everything up to one reads only what came after. */
     touchedBy: bigint('touched_by', { mode: 'bigint' })
       .notNull()

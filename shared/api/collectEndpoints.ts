@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import * as about from './aboutPerson'
 import * as deliveries from './deliveries'
 import { Id } from './ids'
 import * as responses from './responses'
@@ -47,6 +48,13 @@ export const COLLECT_ENDPOINTS = {
     body: workbench.SaveTrays,
     answer: session.Done,
   },
+  saveRetention: {
+    method: 'PUT',
+    path: '/api/forms/:id/retention',
+    params: Id,
+    body: workbench.SaveRetention,
+    answer: session.Done,
+  },
   keepView: {
     method: 'POST',
     path: '/api/forms/:id/views',
@@ -81,6 +89,18 @@ export const COLLECT_ENDPOINTS = {
     path: '/api/outside-world',
     body: deliveries.OutsideManner,
     answer: session.Done,
+  },
+  findAboutPerson: {
+    method: 'GET',
+    path: '/api/about-person',
+    query: about.AboutQuery,
+    answer: about.AboutPerson,
+  },
+  handOutAboutPerson: {
+    method: 'GET',
+    path: '/api/about-person/hand-out',
+    query: about.AboutQuery,
+    answer: responses.FileContent,
   },
   loadResponse: {
     method: 'GET',

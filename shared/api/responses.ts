@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { QUESTION_TYPES } from '../../core/form/questions'
+import { LIMITS } from '../../core/form/limits'
 import { EVENT_KINDS } from './storedEvents'
 
 /** One question of a response as it is read; see `describeResponse`. */
@@ -26,11 +27,16 @@ export const MOST_ROWS_A_PAGE = 200
 
 const Day = z.union([z.literal(''), z.iso.date()])
 
-/** Which responses are meant. `where`: a condition in the rule language, over the answers as the newest release asks for them; `state`: those in the bin are in no other; `tray`: its id, or in none; `release`: its number, 0 for all; `since`, `until`: days on which it was sent, inclusive. Empty: all. */
+/** Which responses are meant. `where`: a condition in the rule language, over the answers as the newest release asks for them; `state`: those in the bin are in no other; `turn`: the code of the turn that is open; `tray`: its id, or in none; `release`: its number, 0 for all; `since`, `until`: days on which it was sent, inclusive. Empty: all. */
 export const ResponseFilter = z.object({
   search: z.string().max(200).default(''),
   where: z.string().max(2_000).default(''),
   state: z.enum(['', 'progress', 'done', 'late', 'corrected', 'withdrawn', 'binned']).default(''),
+  turn: z
+    .string()
+    .regex(/^(?:[a-z][a-z0-9_]*)?$/)
+    .max(LIMITS.code)
+    .default(''),
   tray: z.union([z.literal(['', 'none']), z.uuid()]).default(''),
   release: z.coerce.number().int().min(0).max(1_000_000).default(0),
   since: Day.default(''),
@@ -52,9 +58,19 @@ export const ResponseQuery = ResponseFilter.extend({
 })
 export type ResponseQuery = z.infer<typeof ResponseQuery>
 
-/** Responses to be taken out: which, as what, and how choices are told (see `TableStyle`). */
+/** So many responses are taken out by their ids at most: they stand in an address, which has an end. */
+export const MOST_PICKED = 200
+const PickedIds = z
+  .string()
+  .max(MOST_PICKED * 37)
+  .transform(text => (text === '' ? [] : text.split(',')))
+  .pipe(z.array(z.uuid()).max(MOST_PICKED))
+  .default([])
+
+/** Responses to be taken out: which, as what, and how choices are told (see `TableStyle`). `ids`: only those, separated by commas; empty for all of the filter. */
 export const ExportQuery = ResponseFilter.extend({
-  format: z.enum(['csv', 'xlsx', 'jsonl']),
+  ids: PickedIds,
+  format: z.enum(['csv', 'xlsx', 'jsonl', 'files']),
   values: z.enum(['labels', 'codes', 'both']).default('labels'),
   spread: z.enum(['', 'yes']).default(''),
 })

@@ -18,6 +18,7 @@ export const EVENT_KINDS = [
   'noted',
   'deleted',
   'put back',
+  'stripped',
 ] as const
 export type EventKind = (typeof EVENT_KINDS)[number]
 

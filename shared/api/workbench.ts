@@ -49,7 +49,17 @@ export const Tray = z.object({
 })
 export type Tray = z.infer<typeof Tray>
 
-/** What stands beside the responses of a form: trays, views, and how many responses are in none of the trays, and in the bin; `failing`: how many deliveries failed so far; `readers`: who may see them, by their addresses. */
+/** What becomes of responses after so many months: they go into the bin, or only their personal answers are taken out. */
+export const RETENTION_ACTS = ['delete', 'strip'] as const
+/** How long the responses of a form are kept; null for always. Those in progress are left alone. */
+export const Retention = z.strictObject({
+  months: z.int().min(1, 'at least a month').max(600),
+  act: z.enum(RETENTION_ACTS),
+})
+export type Retention = z.infer<typeof Retention>
+export const SaveRetention = z.strictObject({ retention: Retention.nullable() })
+
+/** What stands beside the responses of a form: trays, views, and how many responses are in none of the trays, and in the bin; `failing`: how many deliveries failed so far; `readers`: who may see them, by their addresses; `retention`: how long they are kept. */
 export const Workbench = z.object({
   trays: z.array(Tray),
   untrayed: z.int(),
@@ -57,17 +67,19 @@ export const Workbench = z.object({
   failing: z.int(),
   views: z.array(KeptView),
   readers: z.array(z.object({ email: z.string(), name: z.string() })),
+  retention: Retention.nullable(),
 })
 export type Workbench = z.infer<typeof Workbench>
 
 const Reason = z.string().trim().min(1, 'a reason says why').max(LIMITS.remark)
 
-/** What is done with several responses. `tray`: null takes them out of their tray; `message`: to the address that each gives to the question `to`, subject and text with quotes. */
+/** What is done with several responses. `strip`: their personal answers are taken out for good. `tray`: null takes them out of their tray; `message`: to the address that each gives to the question `to`, subject and text with quotes. */
 export const ResponsesAct = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('tray'), tray: z.uuid().nullable() }),
   z.strictObject({ do: z.literal('delete'), reason: Reason }),
   z.strictObject({ do: z.literal('put back') }),
   z.strictObject({ do: z.literal('delete for good') }),
+  z.strictObject({ do: z.literal('strip'), reason: Reason }),
   z.strictObject({
     do: z.literal('message'),
     to: z.string().max(LIMITS.code),

@@ -171,6 +171,18 @@ const allCount = computed(() => (props.all === null ? '' : `${props.all}`))
         >Live addresses and keys</v-list-item
       >
     </v-list>
+    <h2>Keeping</h2>
+    <v-list density="compact">
+      <v-list-item
+        :active="collect.mode === 'keeping'"
+        @click="showMode('keeping')"
+        >How long it is kept<template
+          v-if="bench?.retention"
+          #append
+          ><span class="num">{{ bench.retention.months }} mo.</span></template
+        ></v-list-item
+      >
+    </v-list>
     <v-list
       v-if="bench && bench.binned > 0"
       density="compact"

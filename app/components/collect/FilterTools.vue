@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { ResponseFilter } from '#shared/api/responses'
+import { turnName } from '#core/parties/turns'
 
 /** By what responses are filtered besides words: their state, their version, the days on which they were sent, and a condition over the answers. */
 const props = defineProps<{ filter: ResponseFilter; hasTurns: boolean; isNarrowed: boolean }>()
@@ -15,6 +16,13 @@ const STATES = [
   { value: 'withdrawn', title: 'withdrawn', isOfTurns: true },
 ] as const
 const states = computed(() => STATES.filter(s => props.hasTurns || !s.isOfTurns))
+const turns = computed(() => [
+  { value: '', title: 'whoever’s turn it is' },
+  ...(draft.form?.turns ?? []).map(t => ({
+    value: t.code,
+    title: draft.form ? turnName(draft.form, t) : t.code,
+  })),
+])
 const versions = computed(() => [
   { value: 0, title: 'of every version' },
   ...draft.releases.map(r => ({ value: r.number, title: `of version ${r.number}` })),
@@ -29,6 +37,14 @@ const versions = computed(() => [
       aria-label="State"
       class="choice"
       @update:model-value="emit('set', { state: $event })"
+    />
+    <v-select
+      v-if="turns.length > 2"
+      :model-value="filter.turn"
+      :items="turns"
+      aria-label="Turn"
+      class="choice"
+      @update:model-value="emit('set', { turn: $event })"
     />
     <v-select
       v-if="draft.releases.length > 1"

@@ -5,6 +5,8 @@ import type { ReadLine } from '#core/parties/readResponse'
 /** The answers of a response, as they are read. */
 const props = defineProps<{ lines: readonly ReadLine[] }>()
 const blocks = computed(() => linesByHeading(props.lines))
+/** What a browser shows as a picture; its content was looked at when it was given. */
+const isPicture = (name: string) => /\.(?:jpe?g|png|gif|webp)$/i.test(name)
 function sayNothing({ isAhead, state }: ReadLine): string {
   if (isAhead) return 'not answered yet'
   return state === 'blank' ? 'left blank' : 'not asked'
@@ -33,7 +35,13 @@ function sayNothing({ isAhead, state }: ReadLine): string {
                 :key="f.file"
                 :href="`/api/files/${f.file}`"
                 download
-                >{{ f.name }}</a
+                ><img
+                  v-if="isPicture(f.name)"
+                  :src="`/api/files/${f.file}`"
+                  :alt="`Picture given for ${l.label}`"
+                  loading="lazy"
+                  class="picture"
+                />{{ f.name }}</a
               ></template
             >
             <svg
@@ -82,6 +90,12 @@ h3 {
 h4 {
   margin: 10px 0 2px;
   color: var(--slate);
+}
+.picture {
+  display: block;
+  max-width: 100%;
+  max-height: 220px;
+  border-radius: 2px;
 }
 .drawn {
   width: 200px;

@@ -1,14 +1,15 @@
 <script setup lang="ts">
+import { personalCodes } from '#core/form/personal'
 import type { ResponseTable } from '#shared/api/responses'
 import type { ActedOn, ResponsesAct } from '#shared/api/workbench'
+import { ALL_RESPONSES } from '~/composables/useResponseFilter'
 
 /** What can be done with all the responses that are selected. */
 defineProps<{ isBin: boolean; columns: ResponseTable['columns'] }>()
 const collect = useCollect()
 const draft = useDraft()
 const { say } = useSaid()
-const asking = ref<'delete' | 'delete for good' | 'message' | null>(null)
-const reason = ref('')
+const asking = ref<'delete' | 'delete for good' | 'strip' | 'message' | null>(null)
 const left = ref<ActedOn['left']>([])
 const { refusal, busy, attempt } = useRefusable()
 const count = computed(() => counted(collect.selected.length, 'response'))
@@ -16,6 +17,12 @@ const trays = computed(() => [
   ...(collect.workbench?.trays ?? []).map(t => ({ id: t.id, title: t.name })),
   { id: null, title: 'no tray' },
 ])
+const hasPersonal = computed(() => draft.form !== null && personalCodes(draft.form).size > 0)
+const SAID = {
+  delete: 'deleted',
+  'delete for good': 'deleted for good',
+  strip: 'without personal answers now',
+} as const
 const printed = computed(() => `/printed/responses?ids=${collect.selected.join(',')}`)
 /** More than these no browser prints at once. */
 const MOST_PRINTED = 50
@@ -26,7 +33,6 @@ async function act(what: ResponsesAct, said: string) {
     left.value = acted.left
     collect.selected = []
     asking.value = null
-    reason.value = ''
     say(`${counted(acted.done, 'response')} ${said}.`)
   })
 }
@@ -80,6 +86,17 @@ async function act(what: ResponsesAct, said: string) {
         :title="collect.selected.length > MOST_PRINTED ? `At most ${MOST_PRINTED} at once` : undefined"
         >Print</v-btn
       >
+      <TakeOut
+        :form="collect.form"
+        :filter="ALL_RESPONSES"
+        :count="collect.selected.length"
+        :ids="collect.selected"
+      />
+      <v-btn
+        v-if="draft.may('own') && hasPersonal"
+        @click="asking = 'strip'"
+        >Personal answers …</v-btn
+      >
       <v-btn
         v-if="draft.may('own')"
         class="fault"
@@ -104,41 +121,15 @@ async function act(what: ResponsesAct, said: string) {
     @close="asking = null"
     @post="act({ do: 'message', ...$event }, 'written to')"
   />
-  <PlainDialog
-    v-if="asking === 'delete' || asking === 'delete for good'"
-    :title="asking === 'delete' ? `Delete ${count}?` : `Delete ${count} for good?`"
-    asks
-    :width="480"
+  <RemoveDialog
+    v-if="asking && asking !== 'message'"
+    :what="asking"
+    :count="collect.selected.length"
+    :busy="busy"
+    :refusal="refusal"
     @close="asking = null"
-  >
-    <RefusalAlert :refusal="refusal" />
-    <template v-if="asking === 'delete'">
-      <p>
-        They go into the bin, where an owner can put them back for 30 days. Links to them open nothing any
-        more.
-      </p>
-      <LabelledField
-        v-model="reason"
-        label="Why"
-        hint="It stands in the history of each."
-        required
-      />
-    </template>
-    <p v-else>Their answers, files, history and letters are deleted now. Nobody can bring them back.</p>
-    <template #actions>
-      <v-btn @click="asking = null">Leave them</v-btn
-      ><v-btn
-        class="fault"
-        :disabled="busy || (asking === 'delete' && reason.trim() === '')"
-        @click="
-          asking === 'delete'
-            ? act({ do: 'delete', reason }, 'deleted')
-            : act({ do: 'delete for good' }, 'deleted for good')
-        "
-        >Delete them</v-btn
-      >
-    </template>
-  </PlainDialog>
+    @remove="act($event, SAID[$event.do])"
+  />
   <PlainDialog
     v-if="left.length > 0"
     title="Not done with all"

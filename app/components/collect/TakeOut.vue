@@ -1,8 +1,13 @@
 <script setup lang="ts">
-import type { ExportQuery, ResponseFilter } from '#shared/api/responses'
+import { MOST_PICKED, type ExportQuery, type ResponseFilter } from '#shared/api/responses'
 
-/** Takes out the responses that the table shows, as a file. */
-const props = defineProps<{ form: string; filter: ResponseFilter; count: number }>()
+/** Takes out the responses that the table shows, or only those that are selected, as a file. */
+const { ids = [], ...props } = defineProps<{
+  form: string
+  filter: ResponseFilter
+  count: number
+  ids?: readonly string[]
+}>()
 const values = ref<ExportQuery['values']>('labels')
 const isSpread = ref(false)
 const VALUES = [
@@ -14,11 +19,13 @@ const FORMATS = [
   { format: 'xlsx', title: 'Workbook (XLSX)', about: 'with a sheet for what repeats, and one of codes' },
   { format: 'csv', title: 'Table (CSV)', about: 'one response in a line' },
   { format: 'jsonl', title: 'JSON Lines', about: 'the answers as they are stored' },
+  { format: 'files', title: 'Files (ZIP)', about: 'what was given, a folder for each response' },
 ] as const
 function addressOf(format: ExportQuery['format']): string {
   const query = new URLSearchParams({ format, values: values.value, spread: isSpread.value ? 'yes' : '' })
   for (const [key, value] of Object.entries(props.filter))
     if (value !== '' && value !== 0) query.set(key, `${value}`)
+  if (ids.length > 0) query.set('ids', ids.join(','))
   return `/api/forms/${props.form}/export?${query}`
 }
 </script>
@@ -26,10 +33,22 @@ function addressOf(format: ExportQuery['format']): string {
 <template>
   <v-menu :close-on-content-click="false">
     <template #activator="{ props: opens }">
-      <v-btn v-bind="opens">Take out …</v-btn>
+      <v-btn
+        v-bind="opens"
+        :disabled="ids.length > MOST_PICKED"
+        :title="
+          ids.length > MOST_PICKED
+            ? `At most ${MOST_PICKED} at once; all of a filter can be taken out above`
+            : undefined
+        "
+        >Take out …</v-btn
+      >
     </template>
     <v-card class="take">
-      <p>{{ counted(count, 'response') }}, as the table is filtered.</p>
+      <p>
+        {{ counted(count, 'response') }},
+        {{ ids.length > 0 ? 'those selected' : 'as the table is filtered' }}.
+      </p>
       <div class="row-flex">
         <span>Choices as</span>
         <SegmentedChoice

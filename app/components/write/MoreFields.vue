@@ -132,6 +132,14 @@ const canLock = computed(
       @update:model-value="setSeenBy($event)"
     />
   </template>
+  <template v-if="question">
+    <span class="left">Personal</span>
+    <v-checkbox
+      :model-value="question.personal ?? false"
+      label="tells of a person: can be taken out after some months, at Collect"
+      @update:model-value="emit('set', { personal: $event ? true : null }, null)"
+    />
+  </template>
   <template v-if="place.kind !== 'section' && question?.type !== 'hidden' && (spots.length > 0 || under)">
     <span class="left">Stands</span>
     <v-select

@@ -54,6 +54,7 @@ const narrow = (isOpen: boolean) => ({ split: isOpen && !isWide.value, wide: isO
           v-else-if="collect.mode === 'keys'"
           :form="draft.id"
         />
+        <KeepingPane v-else-if="collect.mode === 'keeping'" />
         <DeliveryLog
           v-else-if="collect.mode === 'deliveries'"
           :form="draft.id"

@@ -9,6 +9,7 @@ const RECORDED: Partial<Record<ResponsesAct['do'], Act>> = {
   delete: 'responses deleted',
   'delete for good': 'responses deleted',
   'put back': 'responses put back',
+  strip: 'personal answers taken out',
 }
 
 export default designerRoute(API.actOnResponses, async ({ db, params, body, designer, doer, powers }) => {

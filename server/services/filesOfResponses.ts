@@ -1,0 +1,42 @@
+import { asc, inArray } from 'drizzle-orm'
+import { readFile } from '../store/fileFolder'
+import type { Database } from '../store/database'
+import { files } from '../store/schema'
+import { zipName, type Part } from './zipStream'
+
+/** A file that a response holds. */
+export interface HeldFile {
+  id: string
+  responseId: string | null
+  question: string
+  name: string
+  size: number
+  content: Uint8Array | null
+}
+
+/** The files of some responses, by question. */
+export const filesOf = (db: Database, responseIds: readonly string[]): Promise<HeldFile[]> =>
+  db
+    .select({
+      id: files.id,
+      responseId: files.responseId,
+      question: files.question,
+      name: files.name,
+      size: files.size,
+      content: files.content,
+    })
+    .from(files)
+    .where(inArray(files.responseId, [...responseIds]))
+    .orderBy(asc(files.question), asc(files.at), asc(files.id))
+
+/** A file as it stands in an archive: in a folder, under its question. */
+export const filePart = (folder: string, { id, question, name, content }: HeldFile): Part => ({
+  name: `${folder}/${zipName(`${question} ${name}`)}`,
+  content: content ? [content] : readPieces(id),
+  isPacked: true,
+})
+
+/** The bytes of a kept file, opened when they are asked for. */
+async function* readPieces(id: string): AsyncGenerator<Uint8Array> {
+  for await (const piece of readFile(id)) yield Buffer.from(piece)
+}

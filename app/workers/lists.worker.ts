@@ -14,6 +14,7 @@ import {
   type TableProblem,
 } from '../../core/lists/table'
 import type { ChoiceList, ColumnKind, Row } from '../../core/form/choiceLists'
+import { decodeText } from './decodeText'
 
 export interface Preview {
   heads: string[]
@@ -111,17 +112,8 @@ function* column(lines: Table, at: number): Generator<string> {
   for (const line of lines) yield line[at] ?? ''
 }
 
-/** UTF-8 with or without its mark; anything else is read as Windows-1252, as older spreadsheets write. */
-function decoded(bytes: ArrayBuffer): string {
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
-  } catch {
-    return new TextDecoder('windows-1252').decode(bytes)
-  }
-}
-
 function fromText(bytes: ArrayBuffer): Table {
-  const text = decoded(bytes).replace(/^\uFEFF/, '')
+  const text = decodeText(bytes)
   reply({ is: 'progress', share: 0.2 })
   const { data } = Papa.parse<string[]>(text, {
     delimitersToGuess: [',', ';', '\t', '|'],

@@ -94,6 +94,9 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   // What more an act needs is said by the route: who deletes owns the form.
   actOnResponses: form('responses'),
   saveTrays: form('act'),
+  // Who brings rows in sees what they change, too; the routes say so.
+  weighImport: form('act'),
+  takeImport: form('act'),
   saveRetention: form('own'),
   // Only forms that whoever asks owns are looked through; the service says so.
   findAboutPerson: 'signedIn',

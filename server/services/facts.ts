@@ -6,7 +6,7 @@ import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
 import { runTask } from '../threads/run'
 import { loadHandedOff } from './handedOff'
-import { loadVersions, type Definition } from './versions'
+import { codesOf, loadVersions, type Definition } from './versions'
 
 /** The responses of a form as summaries need them, kept in memory and brought up to date when somebody asks. */
 interface KeptFacts {
@@ -156,12 +156,6 @@ const factsOf = ({ sentAt, release, turn, tray }: StoredRow): Facts => ({
   state: turn === null ? 'done' : 'in progress',
   tray,
 })
-
-/** What each code of the newest version is called in an older one; those only that it has. */
-function codesOf({ form, newest }: Definition): Record<string, string> {
-  const plan = planOf(form)
-  return Object.fromEntries([...plan.byCode.keys()].map(code => [newest(code), code]))
-}
 
 /** Takes out what is not in the store any more; looked for only where the numbers differ. */
 async function dropDeleted(db: Database, formId: string, table: FactTable): Promise<void> {

@@ -40,7 +40,8 @@ export async function findByOwnLink(db: Database, token: string, lock: boolean):
 }
 
 /** When a response was as it is now. */
-export const stateAtOf = ({ correctedAt, sentAt }: Response): string => (correctedAt ?? sentAt).toISOString()
+export const stateAtOf = ({ correctedAt, sentAt }: Pick<Response, 'correctedAt' | 'sentAt'>): string =>
+  (correctedAt ?? sentAt).toISOString()
 
 /** A response as its own link opens it; null for every other link. */
 export async function ownResponseOf(

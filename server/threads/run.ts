@@ -9,6 +9,7 @@ const WITHIN: Threads['within'] = {
   placeProposal: 30_000,
   weighResponses: 30_000,
   readCells: 30_000,
+  weighRows: 30_000,
   readDefinition: 30_000,
   readBody: 30_000,
 }

@@ -10,6 +10,8 @@ import { withKeptPeople, type PeopleRows } from '../../core/lists/people'
 import { findMisfits, type Misfit, type StoredResponse } from '../../core/parties/refit'
 import { accessViewOf } from '../../core/parties/access'
 import { turnOf } from '../../core/parties/turns'
+import { asCalledIn, matchColumns } from '../../core/formats/readTable'
+import { weighRow, type RowGiven, type WeighedRow } from '../../core/formats/weighRow'
 import type { Measure } from '../../core/summary/measures'
 import { readCells, type Cell } from '../../core/summary/readCells'
 import { findAcceptance, type Accepted } from '../../core/prove/acceptance'
@@ -91,6 +93,25 @@ function readCellsOf({ form, measures, codes, responses }: Inputs['readCells']):
   })
 }
 
+/** Says of rows of a table what they would make of the responses to one version; heads go by the newest. */
+function weighRowsOf({ form, newest, codes, heads, rows, today }: Inputs['weighRows']): {
+  unread: string[]
+  rows: WeighedRow[]
+} {
+  const codeOf = (code: string) => codes[code] ?? code
+  const matched = matchColumns(planOf(newest), heads, (filled, code) => filled.plan.byCode.get(codeOf(code)))
+  const plans = new Map<string, Plan>()
+  return {
+    unread: matched.flatMap(column => (column.key === null ? [column.head] : [])),
+    rows: rows.map(({ given, stored, people }) => {
+      const key = JSON.stringify(people)
+      const plan = plans.get(key) ?? planOf(withKeptPeople(form, people))
+      plans.set(key, plan)
+      return weighRow(plan, asCalledIn(plan, matched, codeOf), given, stored, today)
+    }),
+  }
+}
+
 /** A response as it is summarised; `turns`: those that were taken, null where it is done. */
 export interface SummarisedResponse {
   answers: Answers
@@ -112,6 +133,19 @@ export interface Inputs {
     codes: Readonly<Record<string, string>>
     responses: SummarisedResponse[]
   }
+  /** `codes`: what each code of the newest version is called in this one. */
+  weighRows: {
+    form: Form
+    newest: Form
+    codes: Readonly<Record<string, string>>
+    heads: readonly string[]
+    today: string
+    rows: {
+      given: RowGiven
+      stored: { answers: Answers; begunOn: string } | null
+      people: PeopleRows | null
+    }[]
+  }
   readDefinition: unknown
   readBody: { endpoint: keyof typeof API; bytes: Uint8Array }
 }
@@ -122,6 +156,7 @@ export interface Results {
   placeProposal: Placed
   weighResponses: Misfit[][]
   readCells: Cell[][]
+  weighRows: { unread: string[]; rows: WeighedRow[] }
   readDefinition: ReadResult
   readBody: ReadJson
 }
@@ -134,6 +169,7 @@ export const TASKS: { readonly [N in TaskName]: (input: Inputs[N]) => Results[N]
   placeProposal: placeInForm,
   weighResponses,
   readCells: readCellsOf,
+  weighRows: weighRowsOf,
   readDefinition: readForm,
   readBody: ({ endpoint, bytes }) => {
     const { body } = { body: undefined, ...API[endpoint] }

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import * as about from './aboutPerson'
 import * as deliveries from './deliveries'
 import { Id } from './ids'
+import * as imports from './imports'
 import * as responses from './responses'
 import * as session from './session'
 import * as summaries from './summaries'
@@ -47,6 +48,20 @@ export const COLLECT_ENDPOINTS = {
     params: Id,
     body: workbench.SaveTrays,
     answer: session.Done,
+  },
+  weighImport: {
+    method: 'POST',
+    path: '/api/forms/:id/imports/looks',
+    params: Id,
+    body: imports.WeighImport,
+    answer: imports.WeighedImport,
+  },
+  takeImport: {
+    method: 'POST',
+    path: '/api/forms/:id/imports',
+    params: Id,
+    body: imports.TakeImport,
+    answer: imports.TakenImport,
   },
   saveRetention: {
     method: 'PUT',

@@ -77,6 +77,7 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     summariseResponses: ['own', 'responses'],
     crossResponses: ['own', 'responses'],
     saveTrays: ['own', 'act'],
+    ...{ weighImport: ['own', 'act'], takeImport: ['own', 'act'] },
     ...{ saveRetention: ['own'], findAboutPerson: SIGNED_IN, handOutAboutPerson: SIGNED_IN },
     keepView: ['own', 'responses'],
     changeView: ['own', 'responses'],

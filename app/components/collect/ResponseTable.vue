@@ -7,6 +7,8 @@ import { useShownColumns } from '~/composables/collect/useShownColumns'
 /** The responses of a form: counted, found, sorted and paged by the server. */
 const props = defineProps<{ form: string }>()
 const collect = useCollect()
+const draft = useDraft()
+const isBringing = ref(false)
 const query = computed(() => ({
   ...collect.filter,
   page: collect.page,
@@ -69,7 +71,17 @@ const rowOf = ({ item }: { item: { id: string } }) => ({
         :filter="collect.filter"
         :count="data.count"
       />
+      <v-btn
+        v-if="draft.may('act') && draft.releases.length > 0"
+        @click="isBringing = true"
+        >Bring in …</v-btn
+      >
     </div>
+    <LazyImportDialog
+      v-if="isBringing"
+      :form="form"
+      @close="isBringing = false"
+    />
     <FilterTools
       v-if="data && hasAny"
       :filter="collect.filter"

@@ -42,6 +42,7 @@ export const ACTS = [
   'response seen',
   'file fetched',
   'responses exported',
+  'responses brought in',
   'response corrected',
   'responses deleted',
   'responses put back',

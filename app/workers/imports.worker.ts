@@ -1,0 +1,100 @@
+import Papa from 'papaparse'
+import readXlsx from 'read-excel-file/web-worker'
+import { restoreFormula } from '../../core/formats/formulas'
+import type { Cell } from '../../core/formats/answerTable'
+import type { Answers } from '../../core/form/answers'
+import { decodeText } from './decodeText'
+
+/** A row of a file of responses: the number of its response, null for a new one, and what it says. */
+export interface FileRow {
+  line: number
+  number: number | null
+  given: { cells: Cell[] } | { answers: Answers }
+}
+export type ImportFile = { is: 'read'; heads: string[]; rows: FileRow[] } | { is: 'failed'; sentence: string }
+
+/** So many rows of a file are read. */
+const MOST_ROWS = 100_000
+/** What stands in a table of responses besides answers; see `HEADS` of the export. */
+const NUMBER = 'No.'
+const FACTS: ReadonlySet<string> = new Set([NUMBER, 'Sent', 'Begun', 'Corrected', 'Version', 'State'])
+
+addEventListener('message', ({ data }: MessageEvent<File>) => {
+  read(data).then(
+    found => postMessage(found),
+    (error: unknown) => {
+      console.error(error)
+      const why = error instanceof Error ? error.message : String(error)
+      postMessage({ is: 'failed', sentence: `The file can’t be read: ${why}` } satisfies ImportFile)
+    },
+  )
+})
+
+async function read(file: File): Promise<ImportFile> {
+  if (/\.jsonl$/i.test(file.name)) return fromLines(decodeText(await file.arrayBuffer()))
+  if (/\.xlsx$/i.test(file.name)) {
+    const [first] = await readXlsx(file)
+    return fromTable((first?.data ?? []).map(line => line.map(cellOf)))
+  }
+  const { data } = Papa.parse<string[]>(decodeText(await file.arrayBuffer()), {
+    delimitersToGuess: [',', ';', '\t', '|'],
+    skipEmptyLines: 'greedy',
+  })
+  return fromTable(data.map(line => line.map(restoreFormula)))
+}
+
+function cellOf(cell: unknown): Cell {
+  if (cell instanceof Date) return cell.toISOString().slice(0, 10)
+  if (typeof cell === 'string' || typeof cell === 'number' || typeof cell === 'boolean') return cell
+  return null
+}
+
+function fromTable([first = [], ...lines]: readonly (readonly Cell[])[]): ImportFile {
+  const heads = first.map(head => (head === null ? '' : String(head)))
+  const columns = heads.flatMap((head, i) => (FACTS.has(head) ? [] : [i]))
+  if (columns.length === 0) return failed('It has no columns with answers.')
+  if (lines.length > MOST_ROWS) return failed(`It has more than ${MOST_ROWS} rows.`)
+  const at = heads.indexOf(NUMBER)
+  const rows = lines.flatMap((line, i): FileRow[] => {
+    const cells = columns.map(column => line[column] ?? null)
+    if (cells.every(cell => cell === null || cell === '')) return []
+    return [{ line: i + 2, number: numberIn(line[at] ?? null), given: { cells } }]
+  })
+  return { is: 'read', heads: columns.map(column => heads[column] ?? ''), rows }
+}
+
+function numberIn(cell: Cell): number | null {
+  const number = Number(cell)
+  return cell !== null && cell !== '' && Number.isInteger(number) && number > 0 ? number : null
+}
+
+function fromLines(text: string): ImportFile {
+  const lines = text.split('\n').map(line => line.trim())
+  if (lines.length > MOST_ROWS) return failed(`It has more than ${MOST_ROWS} rows.`)
+  const rows: FileRow[] = []
+  for (const [i, line] of lines.entries()) {
+    if (line === '') continue
+    const row = lineOf(line)
+    if (row === null) return failed(`Line ${i + 1} is no response as it is taken out.`)
+    rows.push({ line: i + 1, ...row })
+  }
+  return { is: 'read', heads: [], rows }
+}
+
+function lineOf(line: string): Omit<FileRow, 'line'> | null {
+  const read: unknown = JSON.parse(line)
+  if (typeof read !== 'object' || read === null || !('answers' in read)) return null
+  const { answers } = read
+  if (!isAnswers(answers)) return null
+  const number = 'number' in read && typeof read.number === 'number' ? read.number : null
+  return { number, given: { answers } }
+}
+
+/** What of it is no answer is refused by the server. */
+const isAnswers = (value: unknown): value is Answers =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+
+const failed = (why: string): ImportFile => ({
+  is: 'failed',
+  sentence: `The file can’t be read: ${why}`,
+})

@@ -1,0 +1,110 @@
+import { newProblems, NOT_CORRECTED, withChanges } from '../fill/correcting'
+import { describeFilled, type ResponseLine } from '../fill/describeResponse'
+import { fill } from '../fill/fill'
+import type { Filled } from '../fill/frame'
+import type { Plan } from '../fill/planned'
+import { sameAnswer, type Answers } from '../form/answers'
+import { firstTurn, withTurn } from '../parties/turns'
+import { tellProblems } from '../parties/tellProblems'
+import type { Cell } from './answerTable'
+import { readTableRow, type RowReading, type TableColumn } from './readTable'
+
+/** A row that is brought in: cells of a table, or answers as they are stored. */
+export type RowGiven = { cells: readonly Cell[] } | { answers: Answers }
+
+/**
+ * What a row would do: begin a response, change one, or nothing; or why it does neither. `answers`: of a new response all of them, else those
+ * that become others, null for none; `changes`: the same in words.
+ */
+export interface WeighedRow {
+  is: 'new' | 'changed' | 'same' | 'refused'
+  answers: Answers
+  changes: { label: string; before: string; after: string }[]
+  problems: { path: string; sentence: string }[]
+}
+
+/** Says what a row would make of a response: the rules are decided over it. @param stored the response that it is about; null for a new one */
+export function weighRow(
+  plan: Plan,
+  columns: readonly TableColumn[],
+  given: RowGiven,
+  stored: { answers: Answers; begunOn: string } | null,
+  today: string,
+): WeighedRow {
+  const before = stored && fill(plan, stored.answers, stored.begunOn)
+  const { answers, problems } =
+    'cells' in given
+      ? readTableRow(plan, columns, given.cells, before)
+      : differing(plan, given.answers, stored?.answers ?? null)
+  if (problems.length > 0) return refused(problems)
+  return before && stored
+    ? weighChange(plan, before, stored.answers, answers)
+    : weighNew(plan, answers, today)
+}
+
+const refused = (problems: RowReading['problems']): WeighedRow => ({
+  ...{ is: 'refused', answers: {}, changes: [] },
+  problems: problems.map(({ path, sentence }) => ({ path, sentence })),
+})
+
+/** The answers that are others than those that are stored. What no correction changes is refused. */
+function differing({ byCode, groups }: Plan, given: Answers, stored: Answers | null): RowReading {
+  if (stored === null) return { answers: given, problems: [] }
+  const codes = [...new Set([...Object.keys(given), ...Object.keys(stored)])].filter(
+    code => !sameAnswer(given[code] ?? null, stored[code] ?? null),
+  )
+  return {
+    answers: Object.fromEntries(codes.map(code => [code, given[code] ?? null])),
+    problems: codes.flatMap(code => {
+      const node = byCode.get(code)?.place.node
+      const isKnown = node ? !NOT_CORRECTED.has(node.type) : groups.has(code)
+      return isKnown ? [] : [{ path: code, sentence: `“${code}” can’t be changed by a table.` }]
+    }),
+  }
+}
+
+function weighNew(plan: Plan, given: Answers, today: string): WeighedRow {
+  const turn = firstTurn(plan.form)
+  const own = Object.fromEntries(Object.entries(given).filter(([, answer]) => answer !== null))
+  const { answers, foreign } = withTurn(plan, turn, {}, own)
+  if (foreign.length > 0)
+    return refused(
+      foreign.map(code => ({
+        path: code,
+        sentence: `A new response is not asked for “${code}” at its beginning.`,
+      })),
+    )
+  const filled = fill(plan, answers, today)
+  const problems = tellProblems(filled, turn, answers)
+  if (problems.length > 0) return refused(problems)
+  return { is: 'new', answers, changes: comparedLines([], describeFilled(filled)), problems: [] }
+}
+
+function weighChange(plan: Plan, before: Filled, stored: Answers, changes: Answers): WeighedRow {
+  if (Object.keys(changes).length === 0) return { is: 'same', answers: {}, changes: [], problems: [] }
+  const fixed = Object.keys(changes).filter(code => {
+    const question = plan.byCode.get(code)
+    return question && NOT_CORRECTED.has(question.place.node.type)
+  })
+  if (fixed.length > 0)
+    return refused(fixed.map(code => ({ path: code, sentence: `“${code}” can’t be changed by a table.` })))
+  const after = fill(plan, withChanges(stored, changes), before.today)
+  const problems = newProblems(before, after)
+  if (problems.length > 0) return refused(problems)
+  const compared = comparedLines(describeFilled(before), describeFilled(after))
+  return { is: compared.length > 0 ? 'changed' : 'same', answers: changes, changes: compared, problems: [] }
+}
+
+function comparedLines(
+  before: readonly ResponseLine[],
+  after: readonly ResponseLine[],
+): WeighedRow['changes'] {
+  const textOf = (lines: readonly ResponseLine[]) =>
+    new Map(lines.map(line => [line.path, line.state === 'answered' ? line.text : '']))
+  const [old, now] = [textOf(before), textOf(after)]
+  const labels = new Map([...before, ...after].map(line => [line.path, line.label]))
+  return [...labels].flatMap(([path, label]) => {
+    const texts = { before: old.get(path) ?? '', after: now.get(path) ?? '' }
+    return texts.before === texts.after ? [] : [{ label, ...texts }]
+  })
+}

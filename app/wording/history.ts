@@ -19,7 +19,15 @@ const WORDS: Record<HistoryLine['kind'], (line: HistoryLine) => string> = {
   deleted: () => 'put it into the bin',
   'put back': () => 'took it out of the bin',
   stripped: () => 'took the personal answers out',
-  posted: ({ to, subject }) => `Letter to ${to.join(', ')}: ${subject}`,
+  posted: ({ to, subject, letter }) =>
+    `Letter to ${to.join(', ')}: ${subject}${LETTER_WORDS[letter ?? 'sent']}`,
+}
+/** How a letter stands, behind its subject. */
+const LETTER_WORDS: Record<NonNullable<HistoryLine['letter']>, string> = {
+  sent: '',
+  waiting: ' (waits for the mail server)',
+  bounced: ' (came back)',
+  'given up': ' (given up)',
 }
 /** What Tobbin does by itself, or tells of without saying who. */
 const BY_ITSELF: ReadonlySet<HistoryLine['kind']> = new Set(['posted', 'escalated'])

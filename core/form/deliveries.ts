@@ -6,6 +6,9 @@ import { LIMITS } from './limits'
 export const DELIVERY_EVENTS = ['sent', 'handedOn', 'done', 'corrected', 'tray'] as const
 
 const Address = z.email('an e-mail address is written name@wherry.example').max(200)
+/** What goes with a message: the answers as a PDF, and the files that the response holds. */
+export const ATTACHED = ['copy', 'files'] as const
+
 /** To whom a message goes: some addresses, the address that an answer gives, or the people of a team of the workspace, by its name. */
 export const Recipient = z.union([
   z.strictObject({ addresses: z.array(Address).min(1).max(LIMITS.team) }),
@@ -18,7 +21,7 @@ const HookAddress = z
   .regex(/^https:\/\/[^\s/]+/, 'an address begins with https://')
 
 /**
- * What is done: a message, whose texts may quote answers, with a copy of them below; a web hook, which sends JSON, that of the answers as they are
+ * What is done: a message, whose texts may quote answers, with a copy of them below, and more attached; a web hook, which sends JSON, that of the answers as they are
  * stored or a template with quotes; the response is put into a tray; or a link to another form of the workspace goes out, with answers carried over
  * to its hidden questions.
  */
@@ -29,6 +32,7 @@ export const DeliveryAct = z.discriminatedUnion('do', [
     subject: Label,
     text: Text,
     copy: z.literal(true).optional(),
+    attached: z.array(z.enum(ATTACHED)).min(1).max(ATTACHED.length).optional(),
   }),
   z.strictObject({ do: z.literal('hook'), address: HookAddress, body: Text.optional() }),
   z.strictObject({ do: z.literal('tray'), tray: z.string().min(1).max(80) }),
@@ -76,6 +80,13 @@ export function deliveryTexts({ act }: Delivery): { key: 'subject' | 'text' | 'b
     case 'tray':
       return []
   }
+}
+
+/** The answers that a delivery tells besides those that it quotes: all of them, those to questions for files, or none. */
+export function toldBesides({ act }: Delivery): 'all' | 'files' | 'none' {
+  if (act.do !== 'message') return 'none'
+  if (act.copy || act.attached?.includes('copy')) return 'all'
+  return act.attached ? 'files' : 'none'
 }
 
 /** The question that gives the address of a delivery; null where none does. */

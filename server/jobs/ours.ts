@@ -1,5 +1,6 @@
 import { join } from 'node:path'
 import { dailyName, keepDailyBackups, listDailyBackups } from '../services/backup/dailyBackup'
+import { postLetters } from '../services/post/run'
 import { runDeliveries } from '../services/deliveries/run'
 import { postNotices } from '../services/notices'
 import { sweep } from '../services/sweep'
@@ -19,7 +20,10 @@ export function ourJobs(dataFolder: string, backupsKept: number): Job[] {
     name: 'deliveries',
     cron: '* * * * *',
     isDue: () => Promise.resolve(true),
-    run: runDeliveries,
+    run: async db => {
+      await runDeliveries(db)
+      await postLetters(db)
+    },
   }
   const backUp: Job = {
     name: 'back-up',

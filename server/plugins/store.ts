@@ -1,10 +1,13 @@
 import { bringPatternEngine } from '../../core/expressions/patternEngine'
 import { checkSecret, readEnvironment } from '../environment'
+import { usePostOffice } from '../services/post/office'
+import { postLetters } from '../services/post/run'
+import { smtpOffice } from '../services/post/smtp'
 import { beginJobs } from '../jobs/begin'
 import { ourJobs } from '../jobs/ours'
 import { sayBackup, writeBackup } from '../services/backup/writeBackup'
 import { runDeliveries } from '../services/deliveries/run'
-import { lookWith } from '../services/deliveries/soon'
+import { lookWith, soon } from '../services/deliveries/soon'
 import { describeForLog } from '../store/storeErrors'
 import { answerCommands, type Command } from '../store/control'
 import { openStore, type Store } from '../store/database'
@@ -51,13 +54,18 @@ export default defineNitroPlugin(nitro => {
   // Requests that come while the store opens wait for it.
   useStore(opening)
   const endJobs = beginJobs(opening, ourJobs(dataFolder, Number(backupsKept)))
-  lookWith(async () => {
+  const look = async () => {
     try {
-      await runDeliveries((await opening).db)
+      const { db } = await opening
+      await runDeliveries(db)
+      await postLetters(db)
     } catch (error) {
       console.error(`What is to be done by itself waits. ${describeForLog(error)}`)
     }
-  })
+  }
+  lookWith(look)
+  const { mail } = readEnvironment(process.env)
+  usePostOffice(mail ? smtpOffice(mail.url, { ...mail, soon }) : null)
   const isEmbedded = readEnvironment(process.env).databaseUrl === undefined
   const listening = opening.then(store =>
     isEmbedded ? answerCommands(dataFolder, answer(store)) : undefined,

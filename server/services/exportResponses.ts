@@ -11,6 +11,7 @@ import { releases, responses } from '../store/schema'
 import { loadFormRow } from './drafts'
 import { factsOf, HEADS, stateOf, tableOf, takeOut, type ExportTable, type TakenOut } from './exportTable'
 import { zipFiles } from './exportFiles'
+import { printPdf } from './exportPdf'
 import { writeWorkbook } from './exportWorkbook'
 import { selectionOf } from './selectResponses'
 import { loadVersions } from './versions'
@@ -20,6 +21,7 @@ const MEDIA = {
   jsonl: 'application/jsonl; charset=utf-8',
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   files: 'application/zip',
+  pdf: 'application/pdf',
 } as const
 
 /** Responses to all releases of a form as a file, in the order of their numbers: read and written piece by piece, however many there are. */
@@ -41,6 +43,12 @@ export async function exportResponses(
   const wanted = found.map(r => r.id)
   if (format === 'files')
     return { name: `${draft.code}.zip`, mediaType: MEDIA.files, content: await zipFiles(db, wanted) }
+  if (format === 'pdf')
+    return {
+      name: `${draft.code}.pdf`,
+      mediaType: MEDIA.pdf,
+      content: await printPdf(db, wanted, definitions),
+    }
   const taken = takeOut(db, wanted, definitions)
   const table = tableOf(newest, definitions, { values, isSpread: spread === 'yes' })
   const content = WRITERS[format](taken, table)
@@ -101,7 +109,7 @@ export function pipe<W extends NodeJS.ReadWriteStream & Readable>(from: Readable
   return to
 }
 
-const WRITERS: Record<Exclude<ExportQuery['format'], 'files'>, Writer> = {
+const WRITERS: Record<Exclude<ExportQuery['format'], 'files' | 'pdf'>, Writer> = {
   csv: writeCsv,
   jsonl: writeLines,
   xlsx: writeXlsx,

@@ -35,6 +35,9 @@ export async function listHistory(db: Database, told: Told, mayAct: boolean): Pr
     to: [letter.to],
     subject: letter.subject,
     text: mayAct ? letter.text : withoutLinks(letter.text),
+    attachments: letter.attachments.map(a => a.name),
+    letter: letter.state,
+    said: letter.said,
   }))
   const changes = changesOf(events, told)
   const happened = events.map((event, i): HistoryLine => {
@@ -66,6 +69,9 @@ const NOTHING = {
   filled: 0,
   subject: '',
   text: '',
+  attachments: [],
+  letter: null,
+  said: '',
 }
 
 /** What was posted, without the links that were in it. */

@@ -1,6 +1,6 @@
 import { desc, sql } from 'drizzle-orm'
 import type { z } from 'zod'
-import type { HOOK_MANNERS, OutsideWorld } from '../../shared/api/deliveries'
+import type { HOOK_MANNERS, OutsideManner, OutsideWorld } from '../../shared/api/deliveries'
 import type { Database } from '../store/database'
 import { messages, outsideWorld, receivedHooks } from '../store/schema'
 
@@ -18,12 +18,19 @@ export async function mannerOf(db: Database): Promise<Manner> {
   return row?.hooks ?? 'takes'
 }
 
+/** Addresses at which letters come back, in small letters. */
+export async function listBouncing(db: Database): Promise<string[]> {
+  const [row] = await db.select({ bounces: outsideWorld.bounces }).from(outsideWorld)
+  return row?.bounces ?? []
+}
+
 /** Tells it how to behave. */
-export async function behave(db: Database, hooks: Manner): Promise<void> {
+export async function behave(db: Database, manner: z.output<typeof OutsideManner>): Promise<void> {
+  const bounces = manner.bounces.map(address => address.toLowerCase())
   await db
     .insert(outsideWorld)
-    .values({ hooks })
-    .onConflictDoUpdate({ target: outsideWorld.id, set: { hooks } })
+    .values({ ...manner, bounces })
+    .onConflictDoUpdate({ target: outsideWorld.id, set: { ...manner, bounces } })
 }
 
 /** Stands in for whoever receives web hooks: keeps what comes, and answers as it was told to. @returns the status that it answers with */
@@ -45,12 +52,21 @@ export async function takeHook(
 export async function loadOutsideWorld(db: Database): Promise<z.output<typeof OutsideWorld>> {
   const hooks = await db.select().from(receivedHooks).orderBy(desc(receivedHooks.at)).limit(MOST_SHOWN)
   const letters = await db
-    .select({ at: messages.at, to: messages.to, subject: messages.subject, text: messages.text })
+    .select({
+      at: messages.at,
+      to: messages.to,
+      subject: messages.subject,
+      text: messages.text,
+      attachments: messages.attachments,
+      state: messages.state,
+      said: messages.said,
+    })
     .from(messages)
     .orderBy(desc(messages.at))
     .limit(MOST_SHOWN)
   return {
     hooks: await mannerOf(db),
+    bounces: await listBouncing(db),
     received: hooks.map(({ at, address, signature, body, answered }) => ({
       ...{ address, signature, body, answered },
       at: at.toISOString(),

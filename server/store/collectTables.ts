@@ -69,7 +69,9 @@ export const receivedHooks = pgTable(
 /** How the simulated outside world behaves. */
 export const outsideWorld = pgTable('outside_world', {
   id: boolean('id').primaryKey().default(true),
-  hooks: text('hooks', { enum: HOOK_MANNERS }).notNull(),
+  hooks: text('hooks', { enum: HOOK_MANNERS }).notNull().default('takes'),
+  /** Addresses, or what stands after their “@”, at which letters come back. */
+  bounces: json('bounces', z.array(z.string())).notNull().default([]),
 })
 
 /** What opens the responses of a form to other programs: addresses of a live table, and keys of the API. Only what is made of the secret is kept. */

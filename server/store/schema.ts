@@ -12,6 +12,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
 import { RUN_STATES } from '../../shared/api/deliveries'
+import { Attachment, LETTER_STATES } from '../../shared/api/letters'
 import { KeptAnswers } from '../../shared/api/keptAnswers'
 import { AnyAnswers, KeptPeople } from '../../shared/api/stored'
 import { EVENT_KINDS, EventDetails } from '../../shared/api/storedEvents'
@@ -200,7 +201,7 @@ export const responseEvents = pgTable(
   t => [index('response_events_response').on(t.responseId, t.at)],
 )
 
-/** What would go out as e-mail: the simulated post of the application. */
+/** What goes out as e-mail: by a mail server, or by the simulated post of the application. */
 export const messages = pgTable(
   'messages',
   {
@@ -210,8 +211,20 @@ export const messages = pgTable(
     subject: text('subject').notNull(),
     text: text('text').notNull(),
     at: at('at'),
+    attachments: json('attachments', z.array(Attachment)).notNull().default([]),
+    state: text('state', { enum: LETTER_STATES }).notNull().default('sent'),
+    /** When it is tried next, how often it was, and what was said then. */
+    dueAt: at('due_at'),
+    tries: integer('tries').notNull().default(0),
+    said: text('said').notNull().default(''),
   },
-  t => [index('messages_at').on(t.at)],
+  t => [
+    index('messages_at').on(t.at),
+    index('messages_response').on(t.responseId),
+    index('messages_due')
+      .on(t.dueAt)
+      .where(sql`state = 'waiting'`),
+  ],
 )
 
 /** Files that respondents gave, kept apart from the answers: these hold the id and the name. Unclaimed ones are cleared after some days. */

@@ -31,6 +31,7 @@ it('a task over its limit is stopped, whoever asked is told, and the next one ha
     weighResponses: 60_000,
     readCells: 60_000,
     weighRows: 60_000,
+    makePdf: 60_000,
     readBody: 60_000,
   }
   useThreads(file, { ...within, readDefinition: 300 })

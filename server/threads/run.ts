@@ -10,6 +10,7 @@ const WITHIN: Threads['within'] = {
   weighResponses: 30_000,
   readCells: 30_000,
   weighRows: 30_000,
+  makePdf: 60_000,
   readDefinition: 30_000,
   readBody: 30_000,
 }

@@ -12,6 +12,7 @@ import { accessViewOf } from '../../core/parties/access'
 import { turnOf } from '../../core/parties/turns'
 import { asCalledIn, matchColumns } from '../../core/formats/readTable'
 import { weighRow, type RowGiven, type WeighedRow } from '../../core/formats/weighRow'
+import type { PaperCopy } from '../../core/paper/responsePaper'
 import type { Measure } from '../../core/summary/measures'
 import { readCells, type Cell } from '../../core/summary/readCells'
 import { findAcceptance, type Accepted } from '../../core/prove/acceptance'
@@ -19,6 +20,7 @@ import type { Finding, Tally } from '../../core/prove/finding'
 import { prove } from '../../core/prove/prove'
 import { API } from '../../shared/api/endpoints'
 import { readJson, type ReadJson } from '../http/readJson'
+import { makePdf } from './makePdf'
 
 /** What edits made of a form; or why they can't be made of it. */
 export type Edited = ReadResult | { form: null; problems: null; impossible: string }
@@ -146,6 +148,7 @@ export interface Inputs {
       people: PeopleRows | null
     }[]
   }
+  makePdf: { copies: readonly PaperCopy[] }
   readDefinition: unknown
   readBody: { endpoint: keyof typeof API; bytes: Uint8Array }
 }
@@ -157,19 +160,21 @@ export interface Results {
   weighResponses: Misfit[][]
   readCells: Cell[][]
   weighRows: { unread: string[]; rows: WeighedRow[] }
+  makePdf: Uint8Array
   readDefinition: ReadResult
   readBody: ReadJson
 }
 export type TaskName = keyof Inputs
 
 /** The work that may take long: done beside the thread that answers requests. */
-export const TASKS: { readonly [N in TaskName]: (input: Inputs[N]) => Results[N] } = {
+export const TASKS: { readonly [N in TaskName]: (input: Inputs[N]) => Results[N] | Promise<Results[N]> } = {
   proveRelease,
   editForm,
   placeProposal: placeInForm,
   weighResponses,
   readCells: readCellsOf,
   weighRows: weighRowsOf,
+  makePdf,
   readDefinition: readForm,
   readBody: ({ endpoint, bytes }) => {
     const { body } = { body: undefined, ...API[endpoint] }

@@ -4,6 +4,11 @@ import { TASKS, type Inputs, type Results, type TaskName } from './tasks'
 bringPatternEngine()
 
 /** What a worker thread does: one of the tasks. */
-const work = <N extends TaskName>({ name, input }: { name: N; input: Inputs[N] }): Results[N] =>
-  TASKS[name](input)
+const work = <N extends TaskName>({
+  name,
+  input,
+}: {
+  name: N
+  input: Inputs[N]
+}): Results[N] | Promise<Results[N]> => TASKS[name](input)
 export default work

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { Letter } from './letters'
 
 /** How a delivery can stand: waiting for its time or for another try; done; not done, since there was nothing to be done; given up after a day. */
 export const RUN_STATES = ['waiting', 'done', 'left', 'given up'] as const
@@ -46,6 +47,11 @@ export const OutsideWorld = z.object({
       answered: z.int(),
     }),
   ),
-  letters: z.array(z.object({ at: z.string(), to: z.string(), subject: z.string(), text: z.string() })),
+  /** Addresses, or what stands after their “@”, at which letters come back. */
+  bounces: z.array(z.string()),
+  letters: z.array(Letter),
 })
-export const OutsideManner = z.strictObject({ hooks: z.enum(HOOK_MANNERS) })
+export const OutsideManner = z.strictObject({
+  hooks: z.enum(HOOK_MANNERS),
+  bounces: z.array(z.string().trim().min(3).max(200)).max(50),
+})

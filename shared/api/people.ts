@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { LIMITS } from '../../core/form/limits'
+import { Letter } from './letters'
 
 /** What the workspace says of itself in forms: its name, and its address in lines. */
 export const Workspace = z.strictObject({
@@ -97,7 +98,5 @@ export const RecordQuery = z.object({
 })
 export const RecordPage = z.object({ count: z.int(), lines: z.array(RecordLine) })
 
-/** A letter of the simulated post that is about nobody's response. */
-export const Letter = z.object({ to: z.string(), subject: z.string(), text: z.string(), at: z.string() })
 /** What the simulated post has delivered to people of the workspace, the newest first. */
 export const Post = z.object({ letters: z.array(Letter) })

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { QUESTION_TYPES } from '../../core/form/questions'
 import { LIMITS } from '../../core/form/limits'
+import { LETTER_STATES } from './letters'
 import { EVENT_KINDS } from './storedEvents'
 
 /** One question of a response as it is read; see `describeResponse`. */
@@ -70,7 +71,7 @@ const PickedIds = z
 /** Responses to be taken out: which, as what, and how choices are told (see `TableStyle`). `ids`: only those, separated by commas; empty for all of the filter. */
 export const ExportQuery = ResponseFilter.extend({
   ids: PickedIds,
-  format: z.enum(['csv', 'xlsx', 'jsonl', 'files']),
+  format: z.enum(['csv', 'xlsx', 'jsonl', 'files', 'pdf']),
   values: z.enum(['labels', 'codes', 'both']).default('labels'),
   spread: z.enum(['', 'yes']).default(''),
 })
@@ -107,7 +108,7 @@ export type ResponseTable = z.infer<typeof ResponseTable>
 /**
  * Something that happened to a response. `turn`: the name of the turn that it happened in; `who`: empty for whoever had the link, and for what
  * was done unasked; `target`: the turn that it went to, `isDone` where the response was done; `changes`: answers that were others before (empty
- * where there is none now); `filled`: how many were given first. Of a letter: `to`, `subject`, `text`.
+ * where there is none now); `filled`: how many were given first. Of a letter: `to`, `subject`, `text`, what goes with it, how it stands, and what the mail server said.
  */
 export const HistoryLine = z.object({
   kind: z.enum([...EVENT_KINDS, 'posted']),
@@ -122,6 +123,9 @@ export const HistoryLine = z.object({
   filled: z.int(),
   subject: z.string(),
   text: z.string(),
+  attachments: z.array(z.string()),
+  letter: z.enum(LETTER_STATES).nullable(),
+  said: z.string(),
 })
 export type HistoryLine = z.infer<typeof HistoryLine>
 

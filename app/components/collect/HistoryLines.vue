@@ -2,22 +2,15 @@
 import type { ResponseDetails } from '#shared/api/responses'
 
 /** The steps and letters of a response, one by one. */
-const props = defineProps<{
+defineProps<{
   history: ResponseDetails['history']
   /** Letters without what stands in them: their links are for whom they were posted to. */
   isOnPaper?: boolean
 }>()
-const hasLetters = computed(() => props.history.some(h => h.kind === 'posted'))
 </script>
 
 <template>
   <div>
-    <p
-      v-if="hasLetters && !isOnPaper"
-      class="small quiet"
-    >
-      Letters are kept here, not sent: there is no mail server.
-    </p>
     <ol>
       <li
         v-for="(h, i) in history"
@@ -32,6 +25,18 @@ const hasLetters = computed(() => props.history.some(h => h.kind === 'posted'))
           class="quiet"
         >
           {{ h.text }}
+        </p>
+        <p
+          v-if="h.attachments.length > 0"
+          class="quiet"
+        >
+          With it: {{ h.attachments.join(', ') }}
+        </p>
+        <p
+          v-if="h.said"
+          class="risk"
+        >
+          {{ h.said }}
         </p>
         <p
           v-if="h.filled > 0"

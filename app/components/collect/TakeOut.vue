@@ -19,6 +19,7 @@ const FORMATS = [
   { format: 'xlsx', title: 'Workbook (XLSX)', about: 'with a sheet for what repeats, and one of codes' },
   { format: 'csv', title: 'Table (CSV)', about: 'one response in a line' },
   { format: 'jsonl', title: 'JSON Lines', about: 'the answers as they are stored' },
+  { format: 'pdf', title: 'To be read (PDF)', about: 'each on pages of its own, 100 at most' },
   { format: 'files', title: 'Files (ZIP)', about: 'what was given, a folder for each response' },
 ] as const
 function addressOf(format: ExportQuery['format']): string {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DeliveryAct } from '#core/form/deliveries'
+import type { ATTACHED, DeliveryAct } from '#core/form/deliveries'
 import type { Place } from '#core/form/walk'
 
 /** What is done, in its parts. */
@@ -19,6 +19,15 @@ const message = computed(() => (props.act.do === 'message' ? props.act : null))
 const hook = computed(() => (props.act.do === 'hook' ? props.act : null))
 const tray = computed(() => (props.act.do === 'tray' ? props.act : null))
 const next = computed(() => (props.act.do === 'nextForm' ? props.act : null))
+const ATTACHABLE = [
+  { what: 'copy', words: 'the answers attached as a PDF' },
+  { what: 'files', words: 'the files that were given attached' },
+] as const
+function attach(what: (typeof ATTACHED)[number], isMeant: boolean) {
+  const others = (message.value?.attached ?? []).filter(other => other !== what)
+  const attached = isMeant ? [...others, what] : others
+  put({ attached: attached.length > 0 ? attached : undefined }, 'attached')
+}
 /** Answers that are carried over, a line each: `into = from`. */
 const carried = computed(() =>
   Object.entries(next.value?.carry ?? {})
@@ -66,6 +75,13 @@ function setCarried(text: string) {
       :model-value="message.copy === true"
       label="with a copy of the answers below"
       @update:model-value="put({ copy: $event ? true : undefined }, 'copy')"
+    />
+    <v-checkbox
+      v-for="{ what, words } in ATTACHABLE"
+      :key="what"
+      :model-value="message.attached?.includes(what) ?? false"
+      :label="words"
+      @update:model-value="attach(what, $event === true)"
     />
   </template>
   <template v-else-if="hook">

@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import type { Letter } from '#shared/api/letters'
+
 /** A letter of the simulated post; the links in it can be opened from here. */
-const props = defineProps<{ letter: { at: string; to: string; subject: string; text: string } }>()
+const props = defineProps<{ letter: Letter }>()
 const parts = computed(() => props.letter.text.split(/(\/(?:key|f|forms)\/[\w?=&/-]+)/))
 const isLink = (part: string) => /^\/(?:key|f|forms)\//.test(part)
 </script>
@@ -21,6 +23,18 @@ const isLink = (part: string) => /^\/(?:key|f|forms)\//.test(part)
           >{{ part }}</NuxtLink
         ><template v-else>{{ part }}</template></template
       >
+    </p>
+    <p
+      v-if="letter.attachments.length > 0"
+      class="quiet small"
+    >
+      With it: {{ letter.attachments.map(a => a.name).join(', ') }}
+    </p>
+    <p
+      v-if="letter.state === 'bounced'"
+      class="risk small"
+    >
+      It came back: {{ letter.said }}
     </p>
   </article>
 </template>

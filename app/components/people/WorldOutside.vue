@@ -13,9 +13,12 @@ const MANNERS = [
   { value: 'refuses', title: 'refuses (503)' },
   { value: 'silent', title: 'does not answer' },
 ] as const
+const bounces = ref('')
+watch(data, world => world && (bounces.value = world.bounces.join(', ')), { immediate: true })
+const listed = computed(() => bounces.value.split(/[\s,;]+/).filter(Boolean))
 const behave = (hooks: (typeof HOOK_MANNERS)[number]) =>
   attempt(async () => {
-    await callApi(API.tellOutsideWorld, { body: { hooks } })
+    await callApi(API.tellOutsideWorld, { body: { hooks, bounces: listed.value } })
     await refresh()
   })
 </script>
@@ -63,6 +66,22 @@ const behave = (hooks: (typeof HOOK_MANNERS)[number]) =>
         <p class="small quiet">{{ h.signature }}</p>
       </article>
       <h2>Letters about responses</h2>
+      <form
+        v-if="data"
+        class="row-flex"
+        @submit.prevent="behave(data.hooks)"
+      >
+        <span>What goes to</span>
+        <v-text-field
+          v-model="bounces"
+          placeholder="nobody@wherry.example, @gone.example"
+          aria-label="Addresses at which letters come back"
+          maxlength="2000"
+          class="bounces"
+        />
+        <span>comes back.</span>
+        <v-btn type="submit">Keep it so</v-btn>
+      </form>
       <v-empty-state
         v-if="data.letters.length === 0"
         class="sheet"
@@ -91,5 +110,8 @@ const behave = (hooks: (typeof HOOK_MANNERS)[number]) =>
 }
 h2 {
   font-size: 17px;
+}
+.bounces {
+  flex: 0 1 420px;
 }
 </style>

@@ -1,6 +1,6 @@
 import { namesIn } from '../../expressions/tree'
 import type { Form } from '../../form/definition'
-import { addressQuestion, deliveryTexts, type Delivery } from '../../form/deliveries'
+import { addressQuestion, deliveryTexts, toldBesides, type Delivery } from '../../form/deliveries'
 import { splitQuotes } from '../../form/quotes'
 import { standpointAtEnd } from '../../form/scope'
 import { accessViewOf, maySee, mayFill } from '../../parties/access'
@@ -90,9 +90,12 @@ function leaksIn({ form, model: { plan } }: Inquiry, delivery: Delivery, index: 
   const turns = form.turns ?? []
   const views = (turns.length === 0 ? [null] : turns).map(turn => accessViewOf(form, plan.places, turn))
   const theirs = views.filter(view => mayFill(view, address))
-  const { act } = delivery
   const quoted = deliveryTexts(delivery).flatMap(({ text: said }) => namesQuoted(plan, said))
-  const told = 'copy' in act && act.copy ? [...plan.byCode.keys()] : quoted
+  const besides = toldBesides(delivery)
+  const whole = plan.questions.filter(
+    q => besides === 'all' || (besides === 'files' && q.place.node.type === 'file'),
+  )
+  const told = [...quoted, ...whole.map(q => q.place.code)]
   const hidden = [...new Set(told)].flatMap(name => {
     const place = plan.byCode.get(name)?.place
     return place && theirs.length > 0 && !theirs.some(view => maySee(view, place)) ? [place] : []

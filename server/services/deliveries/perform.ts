@@ -1,11 +1,13 @@
 import { and, eq, sql } from 'drizzle-orm'
-import type { DeliveryAct, Recipient } from '../../../core/form/deliveries'
+import type { ATTACHED, DeliveryAct, Recipient } from '../../../core/form/deliveries'
 import { addressesOf, copyOfAnswers, deliveredText } from '../../../core/parties/deliveries'
 import { numberText, isNumber } from '../../../core/expressions/decimal'
 import type { Filled } from '../../../core/fill/frame'
 import { sendMail } from '../../stand-ins/mailer'
 import type { Database } from '../../store/database'
 import { forms, openings, responses, trays } from '../../store/schema'
+import type { Attachment } from '../../../shared/api/letters'
+import { filesOf } from '../filesOfResponses'
 import { keepEvent } from '../responseEvents'
 import { addressesOfTeams } from '../teamRows'
 import { queueDeliveries } from './queue'
@@ -36,19 +38,38 @@ async function recipients(db: Database, filled: Filled, to: Recipient): Promise<
 
 async function postMessage(
   db: Database,
-  { filled, response }: Doing,
-  { to, subject, text, copy }: Extract<InStore, { do: 'message' }>,
+  doing: Doing,
+  { to, subject, text, copy, attached = [] }: Extract<InStore, { do: 'message' }>,
 ): Promise<Outcome> {
+  const { filled, response } = doing
   const addresses = await recipients(db, filled, to)
   if (addresses.length === 0) return left('There is no address to write to.')
   const said = deliveredText(filled, text)
   const whole = copy ? `${said}\n\n${copyOfAnswers(filled)}` : said
   const title = deliveredText(filled, subject).replaceAll(/\s+/g, ' ')
+  const attachments = await attachmentsOf(db, doing, attached)
   await sendMail(
     db,
-    addresses.map(address => ({ responseId: response.id, to: address, subject: title, text: whole })),
+    addresses.map(address => ({
+      responseId: response.id,
+      to: address,
+      subject: title,
+      text: whole,
+      attachments,
+    })),
   )
   return done(`Written to ${addresses.join(', ')}.`)
+}
+
+async function attachmentsOf(
+  db: Database,
+  { response, filled }: Doing,
+  attached: readonly (typeof ATTACHED)[number][],
+): Promise<Attachment[]> {
+  const copy = { name: `${filled.plan.form.code}-${response.number}.pdf`, file: null }
+  const held = attached.includes('files') ? await filesOf(db, [response.id]) : []
+  const files = held.map(({ id, name }) => ({ name, file: id }))
+  return attached.includes('copy') ? [copy, ...files] : files
 }
 
 /** Posts a link to another form, with answers for its hidden questions. */

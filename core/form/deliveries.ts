@@ -15,7 +15,8 @@ export const Recipient = z.union([
   z.strictObject({ answer: Code }),
   z.strictObject({ team: z.string().min(1).max(LIMITS.label) }),
 ])
-const HookAddress = z
+/** Where a web hook leads. */
+export const HookAddress = z
   .string()
   .max(500)
   .regex(/^https:\/\/[^\s/]+/, 'an address begins with https://')

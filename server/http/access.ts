@@ -114,6 +114,9 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   listByKey: 'anyone',
   loadByKey: 'anyone',
   sendByKey: 'anyone',
+  listHooksByKey: 'anyone',
+  makeHookByKey: 'anyone',
+  removeHookByKey: 'anyone',
   listDeliveries: form('responses'),
   deliverAgain: form('act'),
   // Letters and hooks hold what respondents wrote, of every form.

@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import { dailyName, keepDailyBackups, listDailyBackups } from '../services/backup/dailyBackup'
 import { postLetters } from '../services/post/run'
+import { postDigests } from '../services/digests'
 import { runDeliveries } from '../services/deliveries/run'
 import { postNotices } from '../services/notices'
 import { sweep } from '../services/sweep'
@@ -25,6 +26,12 @@ export function ourJobs(dataFolder: string, backupsKept: number): Job[] {
       await postLetters(db)
     },
   }
+  const digest: Job = {
+    name: 'digests',
+    cron: '10 5 * * *',
+    isDue: () => Promise.resolve(true),
+    run: db => postDigests(db),
+  }
   const backUp: Job = {
     name: 'back-up',
     cron: '20 3 * * *',
@@ -32,5 +39,6 @@ export function ourJobs(dataFolder: string, backupsKept: number): Job[] {
     isDue: async () => !(await listDailyBackups(folder)).includes(dailyName(new Date())),
     run: db => keepDailyBackups(db, folder, backupsKept),
   }
-  return backupsKept > 0 ? [tidyUp, postDue, deliver, backUp] : [tidyUp, postDue, deliver]
+  const always = [tidyUp, postDue, deliver, digest]
+  return backupsKept > 0 ? [...always, backUp] : always
 }

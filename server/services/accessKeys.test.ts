@@ -1,6 +1,8 @@
 import { text } from 'node:stream/consumers'
+import { Ajv2020 } from 'ajv/dist/2020.js'
 import Papa from 'papaparse'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { z } from 'zod'
 import { ApiQuery, KEY_RIGHTS, type NewAccessKey } from '../../shared/api/accessKeys'
 import { describeApi } from '../../shared/api/openApi'
 import { PROGRAM_ENDPOINTS } from '../../shared/api/outsideEndpoints'
@@ -15,6 +17,10 @@ import {
   type TestStore,
 } from '../testing/testStore'
 import { listAccessKeys, makeAccessKey, removeAccessKey, useAccessKey } from './accessKeys'
+import { loadOutsideWorld } from '../stand-ins/receiver'
+import { signatureOf } from './deliveries/hook'
+import { listHooksOfKey, makeHook } from './deliveries/programHooks'
+import { runDeliveries } from './deliveries/run'
 import { saveEdits } from './drafts'
 import { readLive } from './liveTable'
 import { listForPrograms, loadForPrograms, sendForPrograms } from './programs'
@@ -79,6 +85,25 @@ describe('a live address', () => {
   })
 })
 
+/** The part of an OpenAPI document that says what comes back. */
+const OperationsOfApi = z.object({
+  paths: z.record(
+    z.string(),
+    z.record(
+      z.string(),
+      z.object({
+        responses: z.object({
+          200: z.object({
+            content: z.object({
+              'application/json': z.object({ schema: z.record(z.string(), z.unknown()) }),
+            }),
+          }),
+        }),
+      }),
+    ),
+  ),
+})
+
 describe('programs', () => {
   it('read what a key of theirs allows, page by page, and send responses that are stored once and decided by the rules', async () => {
     const { db } = store
@@ -96,14 +121,66 @@ describe('programs', () => {
     expect(await refusalOf(send({ tons: 4 }))).toMatchObject({ status: 422, paths: ['boat'] })
   })
 
-  it('have every request of theirs described by OpenAPI, with its parameters', () => {
+  it('are told of what happens to responses until their key is revoked', async () => {
+    const { db } = store
+    const { id, keyId, secret, send } = await begun({ kind: 'api', name: 'Works desk', rights: ['read'] })
+    const key = await useAccessKey(db, secret, 'read')
+    const address = `https://${fresh('desk').replaceAll('_', '-')}.example/hooks`
+    const made = await makeHook(db, key, { on: 'done', address })
+    expect(await listHooksOfKey(db, key)).toEqual([{ id: made.id, on: 'done', address }])
+    const received = async () => (await loadOutsideWorld(db)).received.filter(r => r.address === address)
+    await send({ boat: 'Ruddock' })
+    await runDeliveries(db)
+    const [got, ...others] = await received()
+    expect(others).toEqual([])
+    expect(JSON.parse(got?.body ?? '')).toMatchObject({ number: 3, answers: { boat: 'Ruddock' } })
+    expect(got?.signature).toBe(signatureOf(made.secret, got?.body ?? ''))
+    await send({ boat: 'Late' })
+    await removeAccessKey(db, id, keyId)
+    await send({ boat: 'Later' })
+    await runDeliveries(db)
+    expect(await received()).toHaveLength(1)
+  })
+})
+
+describe('the interface for programs', () => {
+  it('gives answers that are as the OpenAPI document says, and nothing else is', async () => {
+    const { db } = store
+    const { id, secret, send } = await begun({ kind: 'api', name: 'Works desk', rights: ['read'] })
+    const key = await useAccessKey(db, secret, 'read')
+    const hook = { on: 'sent', address: 'https://desk.example/' } as const
+    const answers = {
+      'get /api/v1/responses': await listForPrograms(db, id, ApiQuery.parse({})),
+      'get /api/v1/responses/{number}': await loadForPrograms(db, id, 1),
+      'post /api/v1/responses': await send({ boat: 'Ruddock' }),
+      'post /api/v1/hooks': await makeHook(db, key, hook),
+      'get /api/v1/hooks': { hooks: await listHooksOfKey(db, key) },
+      'delete /api/v1/hooks/{hook}': { done: true },
+    }
+    const described = OperationsOfApi.parse(describeApi()).paths
+    const operations = Object.entries(described).flatMap(([path, methods]) =>
+      Object.keys(methods).map(method => `${method} ${path}`),
+    )
+    expect(operations.sort()).toEqual(Object.keys(answers).sort())
+    for (const [operation, answer] of Object.entries(answers)) {
+      const [method = '', path = ''] = operation.split(' ')
+      const schema = described[path]?.[method]?.responses['200'].content['application/json'].schema
+      const isAnswer = new Ajv2020({ strict: false, validateFormats: false }).compile(schema ?? false)
+      expect([operation, isAnswer(JSON.parse(JSON.stringify(answer))), isAnswer.errors]).toEqual([
+        ...[operation, true, null],
+      ])
+      expect(isAnswer({ some: 'thing else' })).toBe(false)
+    }
+  })
+
+  it('has every request described by OpenAPI, with its parameters', () => {
     const { openapi, paths } = describeApi() as {
       openapi: string
       paths: Record<string, Record<string, { parameters: { name: string }[] }>>
     }
     expect(openapi).toBe('3.1.0')
     for (const { path, method, ...rest } of Object.values(PROGRAM_ENDPOINTS)) {
-      const described = paths[path.replace(':number', '{number}')]?.[method.toLowerCase()]
+      const described = paths[path.replaceAll(/:(\w+)/g, '{$1}')]?.[method.toLowerCase()]
       const query = 'query' in rest ? Object.keys(rest.query.shape) : []
       const params = 'params' in rest ? Object.keys(rest.params.shape) : []
       expect(described?.parameters.map(p => p.name)).toEqual([...params, ...query])

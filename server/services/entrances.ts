@@ -3,7 +3,7 @@ import { openingState, tellOpening, type Opening, type OpeningState } from '../.
 import type { LimitedOption } from '../../core/form/places'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
-import { openings, releases, responseCounts, ways } from '../store/schema'
+import { openings, programHooks, releases, responseCounts, ways } from '../store/schema'
 
 /** A release that a link leads to, with what says whether it takes responses. */
 export interface Entrance {
@@ -14,6 +14,8 @@ export interface Entrance {
   places: readonly LimitedOption[] | null
   passphraseHash: string | null
   formId: string
+  /** Programs are told of what happens to its responses. */
+  hasHooks: boolean
   /** The further way that it came by; null for the form’s own link and those of its releases. */
   way: Way | null
 }
@@ -27,6 +29,7 @@ const ENTRANCE = {
   places: openings.places,
   passphraseHash: openings.passphraseHash,
   formId: releases.formId,
+  hasHooks: sql<boolean>`exists (select 1 from ${programHooks} where ${programHooks.formId} = ${releases.formId})`,
 }
 
 /** The release behind a link: one by its own, or by the form’s or a further one the newest that is not withdrawn; null where the link is none of these. */

@@ -74,9 +74,13 @@ const isOneStatement = ({ turn, entrance, release }: LinkTarget, use: LinkUse, f
   turn === null &&
   filesIn(filled).length === 0 &&
   !entrance?.places?.length &&
-  !release.definition.deliveries?.length &&
+  !isTold(release, entrance) &&
   !isCounted(entrance, use) &&
   !isCorrectable(entrance)
+
+/** Whether something may happen by itself when it is sent. */
+const isTold = (release: LinkTarget['release'], entrance: Entrance | null): boolean =>
+  Boolean(release.definition.deliveries?.length) || entrance?.hasHooks === true
 
 function refuseWrongDay(begunOn: string) {
   const age = (dayNumber(isoToday()) ?? 0) - (dayNumber(begunOn) ?? 0)
@@ -106,10 +110,11 @@ async function storeResponse(
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
   const response = { ...stored, ...answers, begunOn: sending.begunOn }
   if (!turn) {
-    await queueDeliveries(db, { response, release }, [{ event: 'sent' }, { event: 'done' }])
+    if (isTold(release, entrance))
+      await queueDeliveries(db, { response, release }, [{ event: 'sent' }, { event: 'done' }])
     return { ...sentAnswer(release, stored, null, null), own: await linkToCorrect(db, entrance, stored.id) }
   }
-  await queueDeliveries(db, { response, release }, [{ event: 'sent' }])
+  if (isTold(release, entrance)) await queueDeliveries(db, { response, release }, [{ event: 'sent' }])
   return handFirstOn(db, { release, turn, who }, sending, { filled, answers }, stored)
 }
 

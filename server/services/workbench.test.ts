@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Answers } from '../../core/form/answers'
 import { ResponseFilter, ResponseQuery } from '../../shared/api/responses'
 import { RIGHTS, type Power } from '../../shared/api/sharing'
-import type { ResponsesAct } from '../../shared/api/workbench'
+import { NewView, type ResponsesAct } from '../../shared/api/workbench'
 import { listMail } from '../stand-ins/mailer'
 import { files, responses } from '../store/schema'
 import {
@@ -140,7 +140,12 @@ describe('many responses at once', () => {
       columns: ['boat'],
       pinned: 1,
     }
-    await keepView(store.db, id, store.designer.id, { name: 'Leaking', isShared: false, settings })
+    await keepView(
+      store.db,
+      id,
+      store.designer.id,
+      NewView.parse({ name: 'Leaking', isShared: false, settings }),
+    )
     const own = await loadWorkbench(store.db, id, store.designer.id)
     expect(own.views).toMatchObject([{ name: 'Leaking', isOwn: true, count: 1 }])
     const others = await loadWorkbench(store.db, id, '00000000-0000-4000-8000-000000000000')

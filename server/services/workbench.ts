@@ -90,9 +90,9 @@ async function listViews(
   const definitions = rows.length > 0 && isCounted ? await loadVersions(db, formId) : null
   const found: KeptView[] = []
   for (const { view, by } of rows) {
-    const { id, name, isShared, settings } = view
+    const { id, name, isShared, settings, digest } = view
     const number = definitions && (await countShown(db, formId, settings, definitions))
-    found.push({ id, name, isShared, settings, by, isOwn: view.userId === userId, count: number })
+    found.push({ id, name, isShared, settings, digest, by, isOwn: view.userId === userId, count: number })
   }
   return found
 }
@@ -132,7 +132,7 @@ export async function keepView(
     refuse(422, 'too-many-views', `At most ${MOST_VIEWS} views are kept of a form. Delete one first.`)
   const [kept] = await db
     .insert(views)
-    .values({ formId, userId, ...view })
+    .values({ formId, userId, ...view, digestedAt: new Date() })
     .returning({ id: views.id })
   return kept ?? refuse(500, 'not-kept', 'The view could not be kept.')
 }
@@ -153,7 +153,7 @@ export async function changeView(
 ): Promise<void> {
   const changed = await db
     .update(views)
-    .set(view)
+    .set({ ...view, digestedAt: new Date() })
     .where(isTheirs(formId, id, userId))
     .returning({ id: views.id })
   if (changed.length === 0) refuseOthers()

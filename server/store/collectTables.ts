@@ -1,8 +1,8 @@
 import { boolean, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
-import { RETENTION_ACTS, ViewSettings } from '../../shared/api/workbench'
+import { Digest, RETENTION_ACTS, ViewSettings } from '../../shared/api/workbench'
 import { HOOK_MANNERS } from '../../shared/api/deliveries'
-import { KEY_KINDS, KEY_RIGHTS } from '../../shared/api/accessKeys'
+import { HOOK_EVENTS, KEY_KINDS, KEY_RIGHTS } from '../../shared/api/accessKeys'
 import { ResponseFilter } from '../../shared/api/responses'
 import { at, id, json, maybeAt } from './columns'
 import { forms } from './formTables'
@@ -38,6 +38,9 @@ export const views = pgTable(
     name: text('name').notNull(),
     isShared: boolean('is_shared').notNull().default(false),
     settings: json('settings', ViewSettings).notNull(),
+    /** Who is told of what is new in it, and when they were last, or when that was set up. */
+    digest: json('digest', Digest),
+    digestedAt: maybeAt('digested_at'),
     madeAt: at('made_at'),
   },
   t => [index('views_form').on(t.formId)],
@@ -107,3 +110,21 @@ export const retentions = pgTable('retentions', {
   months: integer('months').notNull(),
   act: text('act', { enum: RETENTION_ACTS }).notNull(),
 })
+
+/** The web hooks that programs have asked for, each with a key: they end with it. */
+export const programHooks = pgTable(
+  'program_hooks',
+  {
+    id: id(),
+    formId: uuid('form_id')
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
+    keyId: uuid('key_id')
+      .notNull()
+      .references(() => accessKeys.id, { onDelete: 'cascade' }),
+    on: text('on', { enum: HOOK_EVENTS }).notNull(),
+    address: text('address').notNull(),
+    madeAt: at('made_at'),
+  },
+  t => [index('program_hooks_form').on(t.formId), index('program_hooks_key').on(t.keyId)],
+)

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { HookAddress } from '../../core/form/deliveries'
 import { ResponseFilter } from './responses'
 import { AnyAnswers } from './stored'
 
@@ -59,3 +60,14 @@ export const ApiSending = z.strictObject({
   answers: AnyAnswers,
 })
 export const ApiSent = z.object({ number: z.int(), sentAt: z.string() })
+
+/** On what a program is told of a response: it is sent, handed on, done or corrected. */
+export const HOOK_EVENTS = ['sent', 'handedOn', 'done', 'corrected'] as const
+/** A web hook of a program: on what, and the address that is called with the response as JSON. */
+export const NewHook = z.strictObject({ on: z.enum(HOOK_EVENTS), address: HookAddress })
+/** A web hook as it stands. */
+export const ApiHook = NewHook.extend({ id: z.string() })
+/** `secret`: by what its calls are signed (HMAC with SHA-256 of the body, in `x-tobbin-signature`). */
+export const MadeHook = ApiHook.extend({ secret: z.string() })
+export const ApiHooks = z.object({ hooks: z.array(ApiHook) })
+export const HookId = z.object({ hook: z.uuid() })

@@ -16,6 +16,10 @@ const ABOUT: Record<keyof typeof PROGRAM_ENDPOINTS, string> = {
   loadByKey: 'Reads one response by its number. Needs the right to read.',
   sendByKey:
     'Sends a response in, as if somebody had sent it by the address of the form. Needs the right to send.',
+  listHooksByKey: 'Lists the web hooks of this key. Needs the right to read.',
+  makeHookByKey:
+    'Has an address called whenever something happens to a response, with the response as JSON. Ends with the key. Needs the right to read.',
+  removeHookByKey: 'Ends a web hook of this key. Needs the right to read.',
 }
 
 const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => {

@@ -26,6 +26,14 @@ export const PROGRAM_ENDPOINTS = {
     body: keys.ApiSending,
     answer: keys.ApiSent,
   },
+  listHooksByKey: { method: 'GET', path: '/api/v1/hooks', answer: keys.ApiHooks },
+  makeHookByKey: { method: 'POST', path: '/api/v1/hooks', body: keys.NewHook, answer: keys.MadeHook },
+  removeHookByKey: {
+    method: 'DELETE',
+    path: '/api/v1/hooks/:hook',
+    params: keys.HookId,
+    answer: session.Done,
+  },
 } as const
 
 /** Live addresses and keys, and what is asked with them. */

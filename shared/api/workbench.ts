@@ -21,8 +21,23 @@ export const ViewSettings = z.object({
 })
 export type ViewSettings = z.infer<typeof ViewSettings>
 
+/** What tells of new responses in a view by day or week, and whom: addresses, or the people of a team by its name. It holds no answers. */
+export const Digest = z.strictObject({
+  every: z.enum(['day', 'week']),
+  to: z.union([
+    z.strictObject({ addresses: z.array(Address).min(1).max(20) }),
+    z.strictObject({ team: z.string().trim().min(1).max(LIMITS.label) }),
+  ]),
+})
+export type Digest = z.infer<typeof Digest>
+
 /** A view to be kept; `isShared`: for everybody who sees the responses. */
-export const NewView = z.strictObject({ name: Name, isShared: z.boolean(), settings: ViewSettings })
+export const NewView = z.strictObject({
+  name: Name,
+  isShared: z.boolean(),
+  settings: ViewSettings,
+  digest: Digest.nullable().default(null),
+})
 
 /** A kept view. `count`: how many responses it shows, null where there are too many to count each time; `isOwn`: it may be changed by whoever asks. */
 export const KeptView = NewView.extend({

@@ -85,6 +85,7 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     noteResponse: ['own', 'responses'],
     ...{ listAccessKeys: ['own'], makeAccessKey: ['own'], removeAccessKey: ['own'] },
     ...{ readLive: ALL, describeApi: ALL, listByKey: ALL, loadByKey: ALL, sendByKey: ALL },
+    ...{ listHooksByKey: ALL, makeHookByKey: ALL, removeHookByKey: ALL },
     listDeliveries: ['own', 'responses'],
     deliverAgain: ['own', 'act'],
     loadOutsideWorld: ADMINS,
@@ -148,6 +149,7 @@ async function isLetThrough(caller: APIRequestContext, name: keyof typeof API, i
     .replace(':id', id ?? NOBODY)
     .replace(/:(?:revision|release)/, '0')
     .replace(':number', '1')
+    .replace(':hook', NOBODY)
     .replace(/:(?:file|suggestion|way|view|run|issued)/, NOBODY)
     .replace(/:(?:key|token|code)/, 'nobody')
     .replace(':secret', `${'nobody'.repeat(5)}.csv`)

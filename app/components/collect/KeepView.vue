@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { API } from '#shared/api/endpoints'
-import type { KeptView } from '#shared/api/workbench'
+import type { Digest, KeptView } from '#shared/api/workbench'
 import { callApi } from '~/api/callApi'
 
 /** Keeps what is looked at as a view: a new one, or in place of one that is there. */
@@ -10,9 +10,30 @@ const collect = useCollect()
 const { refusal, busy, attempt } = useRefusable()
 const name = ref(props.view?.name ?? '')
 const isShared = ref(props.view?.isShared ?? false)
+type Every = 'never' | Digest['every']
+const every = ref<Every>(props.view?.digest?.every ?? 'never')
+const EVERY = [
+  { value: 'never', title: 'nobody is told' },
+  { value: 'day', title: 'each morning' },
+  { value: 'week', title: 'each Monday' },
+] as const
+const before = props.view?.digest?.to
+/** Addresses, or the name of a team. */
+const told = ref(before && 'team' in before ? before.team : (before?.addresses.join(', ') ?? ''))
+const digest = computed((): Digest | null => {
+  const text = told.value.trim()
+  if (every.value === 'never' || text === '') return null
+  const to = text.includes('@') ? { addresses: text.split(/[\s,;]+/).filter(Boolean) } : { team: text }
+  return { every: every.value, to }
+})
 const keep = () =>
   attempt(async () => {
-    const body = { name: name.value, isShared: isShared.value, settings: collect.settings }
+    const body = {
+      name: name.value,
+      isShared: isShared.value,
+      settings: collect.settings,
+      digest: digest.value,
+    }
     const { view } = props
     const params = { id: collect.form }
     const id = view
@@ -41,13 +62,27 @@ const keep = () =>
       v-model="isShared"
       label="For everybody who sees these responses"
     />
+    <label class="field"
+      >Of what is new in it
+      <v-select
+        v-model="every"
+        :items="EVERY"
+        aria-label="When somebody is told of what is new"
+    /></label>
+    <LabelledField
+      v-if="every !== 'never'"
+      v-model="told"
+      label="Who is told"
+      hint="Addresses, or the name of a team. They get numbers and days, no answers."
+      required
+    />
     <RefusalAlert :refusal="refusal" />
     <template #actions>
       <v-btn @click="emit('close')">Leave it</v-btn
       ><v-btn
         variant="flat"
         color="primary"
-        :disabled="busy || name.trim() === ''"
+        :disabled="busy || name.trim() === '' || (every !== 'never' && digest === null)"
         @click="keep"
         >Keep it</v-btn
       >

@@ -7,6 +7,7 @@ import { holds, isOn, type Happening } from '../../../core/parties/deliveries'
 import type { Database } from '../../store/database'
 import { deliveryRuns } from '../../store/schema'
 import { loadWorkspace } from '../workspace'
+import { listProgramHooks } from './programHooks'
 import { soon } from './soon'
 
 /** A response as it is now, with the release that it is of. */
@@ -44,8 +45,9 @@ export async function queueDeliveries(
   happenings: readonly Happening[],
   depth = 0,
 ): Promise<void> {
-  const deliveries = happened.release.definition.deliveries ?? []
-  const meant = deliveries.filter(d => happenings.some(happening => isOn(d, happening)))
+  const own = happened.release.definition.deliveries ?? []
+  const asked = await listProgramHooks(db, happened.release.formId)
+  const meant = [...own, ...asked].filter(d => happenings.some(happening => isOn(d, happening)))
   if (meant.length === 0 || depth >= DEEPEST) return
   const filled = await fillFor(db, happened)
   const due = meant.filter(d => d.after !== undefined || holds(filled, d))

@@ -9,6 +9,7 @@ import { hookOf } from './hookOf'
 import { postHook } from './hook'
 import { fillFor } from './queue'
 import { performInStore } from './perform'
+import { listProgramHooks } from './programHooks'
 
 type Run = typeof deliveryRuns.$inferSelect
 
@@ -104,9 +105,11 @@ async function claim(db: Database, id: string): Promise<Doing | null> {
     .from(responses)
     .innerJoin(releases, eq(responses.releaseId, releases.id))
     .where(eq(responses.id, run.responseId))
-  const delivery = found?.release.definition.deliveries?.find(d => d.code === run.delivery)
+  const own = found?.release.definition.deliveries ?? []
+  const asked = await listProgramHooks(db, run.formId)
+  const delivery = [...own, ...asked].find(d => d.code === run.delivery)
   if (!found || !delivery) {
-    await settle(db, run, { is: 'left', said: 'The response is not there any more.' })
+    await settle(db, run, { is: 'left', said: 'The response, or who asked for it, is not there any more.' })
     return null
   }
   return { run, delivery, ...found, filled: await fillFor(db, found) }

@@ -7,9 +7,11 @@ const isWide = ref(false)
 onMounted(async () => {
   if (!draft.may('responses')) return
   await attempt(() => collect.open(draft.id))
-  /** A link to a response names it. */
-  const asked = useRoute().query.response
-  if (typeof asked === 'string') collect.chosen = asked
+  /** A link to a response, or to a view, names it. */
+  const { response, view } = useRoute().query
+  if (typeof response === 'string') collect.chosen = response
+  const kept = collect.workbench?.views.find(v => v.id === view)
+  if (kept) collect.show(kept)
 })
 const narrow = (isOpen: boolean) => ({ split: isOpen && !isWide.value, wide: isOpen && isWide.value })
 </script>

@@ -98,6 +98,11 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   weighImport: form('act'),
   takeImport: form('act'),
   saveRetention: form('own'),
+  // One’s own, and what of the shared ones somebody may see; the service says so.
+  listDashboards: 'signedIn',
+  keepDashboard: 'signedIn',
+  changeDashboard: 'signedIn',
+  deleteDashboard: 'signedIn',
   // Only forms that whoever asks owns are looked through; the service says so.
   findAboutPerson: 'signedIn',
   handOutAboutPerson: 'signedIn',

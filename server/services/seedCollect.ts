@@ -2,6 +2,7 @@ import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { ResponseFilter } from '../../shared/api/responses'
 import type { Database } from '../store/database'
 import {
+  dashboards,
   deliveryRuns,
   forms,
   releases,
@@ -41,6 +42,7 @@ export async function seedCollect(db: Database): Promise<void> {
   await seedTrays(db, form.id, all)
   await seedViews(db, form.id, ines.id)
   await saveRetention(db, form.id, { months: 60, act: 'strip' })
+  await seedDashboard(db, ines.id, form.id)
   const newest = all.at(-1)
   if (newest)
     await db.insert(responseEvents).values({
@@ -96,6 +98,25 @@ async function seedViews(db: Database, formId: string, userId: string) {
       view('Repairs in work', true, { where: 'purpose = "repair"', state: 'progress' }),
       view('Heavy boats', false, { where: 'tons > 12' }),
     ])
+}
+
+/** A dashboard over two forms, which stands in the demo from the beginning. */
+async function seedDashboard(db: Database, userId: string, haulOut: string) {
+  const [after] = await db
+    .select({ id: forms.id })
+    .from(forms)
+    .where(sql`${forms.draft} ->> 'code' = 'after_launch'`)
+  const tile = (form: string, figure: string, title: string, filter: object = {}) => ({
+    ...{ form, figure, title, by: '', filter: ResponseFilter.parse(filter) },
+  })
+  const tiles = [
+    tile(haulOut, '', 'Requests'),
+    tile(haulOut, '', 'Repairs in work', { where: 'purpose = "repair"', state: 'progress' }),
+    tile(haulOut, 'purpose', ''),
+    tile(haulOut, 'lift_on', 'Wanted days'),
+    ...(after ? [tile(after.id, 'overall', 'How it went'), tile(after.id, 'parts', '')] : []),
+  ]
+  await db.insert(dashboards).values({ userId, name: 'The season', isShared: true, tiles })
 }
 
 /** An order to the works desk: most were taken, one waits for another try, and one was given up. */

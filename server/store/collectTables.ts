@@ -1,6 +1,7 @@
 import { boolean, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
 import { Digest, RETENTION_ACTS, ViewSettings } from '../../shared/api/workbench'
+import { Tile } from '../../shared/api/dashboards'
 import { HOOK_MANNERS } from '../../shared/api/deliveries'
 import { HOOK_EVENTS, KEY_KINDS, KEY_RIGHTS } from '../../shared/api/accessKeys'
 import { ResponseFilter } from '../../shared/api/responses'
@@ -127,4 +128,20 @@ export const programHooks = pgTable(
     madeAt: at('made_at'),
   },
   t => [index('program_hooks_form').on(t.formId), index('program_hooks_key').on(t.keyId)],
+)
+
+/** Chosen figures of one form or several that somebody has kept, for themselves or for whoever may see them. */
+export const dashboards = pgTable(
+  'dashboards',
+  {
+    id: id(),
+    userId: uuid('user_id')
+      .notNull()
+      .references(() => users.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    isShared: boolean('is_shared').notNull().default(false),
+    tiles: json('tiles', z.array(Tile)).notNull(),
+    madeAt: at('made_at'),
+  },
+  t => [index('dashboards_user').on(t.userId)],
 )

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import * as about from './aboutPerson'
+import * as dashboards from './dashboards'
 import * as deliveries from './deliveries'
 import { Id } from './ids'
 import * as imports from './imports'
@@ -105,6 +106,21 @@ export const COLLECT_ENDPOINTS = {
     body: deliveries.OutsideManner,
     answer: session.Done,
   },
+  listDashboards: { method: 'GET', path: '/api/dashboards', answer: dashboards.Dashboards },
+  keepDashboard: {
+    method: 'POST',
+    path: '/api/dashboards',
+    body: dashboards.NewDashboard,
+    answer: z.object({ id: z.string() }),
+  },
+  changeDashboard: {
+    method: 'PUT',
+    path: '/api/dashboards/:id',
+    params: Id,
+    body: dashboards.NewDashboard,
+    answer: session.Done,
+  },
+  deleteDashboard: { method: 'DELETE', path: '/api/dashboards/:id', params: Id, answer: session.Done },
   findAboutPerson: {
     method: 'GET',
     path: '/api/about-person',

@@ -78,6 +78,8 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     crossResponses: ['own', 'responses'],
     saveTrays: ['own', 'act'],
     ...{ weighImport: ['own', 'act'], takeImport: ['own', 'act'] },
+    ...{ listDashboards: SIGNED_IN, keepDashboard: SIGNED_IN },
+    ...{ changeDashboard: SIGNED_IN, deleteDashboard: SIGNED_IN },
     ...{ saveRetention: ['own'], findAboutPerson: SIGNED_IN, handOutAboutPerson: SIGNED_IN },
     keepView: ['own', 'responses'],
     changeView: ['own', 'responses'],

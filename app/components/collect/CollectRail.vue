@@ -176,11 +176,7 @@ const allCount = computed(() => (props.all === null ? '' : `${props.all}`))
       <v-list-item
         :active="collect.mode === 'keeping'"
         @click="showMode('keeping')"
-        >How long it is kept<template
-          v-if="bench?.retention"
-          #append
-          ><span class="num">{{ bench.retention.months }} mo.</span></template
-        ></v-list-item
+        >How long it is kept</v-list-item
       >
     </v-list>
     <v-list

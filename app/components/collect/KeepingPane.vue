@@ -28,7 +28,9 @@ watch(kept, show, { immediate: true })
 const wanted = computed((): Retention | null =>
   act.value === 'always' || months.value === null ? null : { act: act.value, months: months.value },
 )
-const isSame = computed(() => JSON.stringify(wanted.value) === JSON.stringify(kept.value))
+const isSame = computed(
+  () => wanted.value?.act === kept.value?.act && wanted.value?.months === kept.value?.months,
+)
 const mayKeep = computed(() => draft.may('own'))
 async function countOlder(retention: Retention | null) {
   older.value = null
@@ -88,15 +90,16 @@ const resting = computed(() => (draft.form ? listRestingOnPersonal(draft.form) :
       </p>
       <div class="row-flex">
         <template v-if="act !== 'always'">
-          <span>After</span>
-          <NumberField
-            v-model="months"
-            whole
-            :min="1"
-            aria-label="Months"
-            class="months"
-          />
-          <span>{{ months === 1 ? 'month' : 'months' }}</span>
+          <label class="row-flex"
+            >After
+            <NumberField
+              v-model="months"
+              whole
+              :min="1"
+              class="months"
+            />
+            {{ months === 1 ? 'month' : 'months' }}</label
+          >
         </template>
         <span v-else>They are</span>
         <v-select

@@ -1,13 +1,24 @@
 <script setup lang="ts">
-import { mdiChartBar, mdiFileDelimitedOutline, mdiImageOutline, mdiTable } from '@mdi/js'
+import {
+  mdiChartBar,
+  mdiFileDelimitedOutline,
+  mdiImageOutline,
+  mdiTable,
+  mdiViewDashboardOutline,
+} from '@mdi/js'
 import { stringify } from 'csv-stringify/browser/esm/sync'
 import { defuseFormula } from '#core/formats/formulas'
 import { download } from '~/browser/download'
 import type { Figure } from './figure'
 
 /** One figure: drawn, or as a table, and to be taken along. */
-const props = defineProps<{ figure: Figure }>()
-const emit = defineEmits<{ drill: [condition: string]; search: [word: string] }>()
+const { drills = true, ...props } = defineProps<{
+  figure: Figure
+  /** Whether its parts lead to the responses behind them, and it can be put on a dashboard. */
+  drills?: boolean
+}>()
+const emit = defineEmits<{ drill: [condition: string]; search: [word: string]; keep: [] }>()
+const drill = (condition: string) => drills && emit('drill', condition)
 const chart = useTemplateRef<{ toPicture: () => Promise<Blob | null> }>('chart')
 const isTable = ref(false)
 const isDrawn = computed(
@@ -36,6 +47,12 @@ function takeTable() {
       <h3>{{ figure.title }}</h3>
       <span class="spread" />
       <IconButton
+        v-if="drills"
+        :icon="mdiViewDashboardOutline"
+        name="Put it on a dashboard"
+        @click="emit('keep')"
+      />
+      <IconButton
         v-if="isDrawn"
         :icon="isTable ? mdiChartBar : mdiTable"
         :name="isTable ? 'As a chart' : 'As a table'"
@@ -62,7 +79,7 @@ function takeTable() {
         v-for="(word, i) in figure.labels"
         :key="word"
         variant="text"
-        @click="emit('search', word)"
+        @click="drills && emit('search', word)"
         >{{ word }} <span class="num quiet">{{ figure.series[0]?.values[i] }}</span></v-btn
       >
     </div>
@@ -70,7 +87,7 @@ function takeTable() {
       <FigureTable
         v-if="isTable"
         :figure="figure"
-        @drill="emit('drill', $event)"
+        @drill="drill"
       />
       <v-lazy
         v-else
@@ -79,7 +96,7 @@ function takeTable() {
         <LazyFigureChart
           ref="chart"
           :figure="figure"
-          @drill="emit('drill', $event)"
+          @drill="drill"
         />
       </v-lazy>
     </template>

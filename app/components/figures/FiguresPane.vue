@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiViewDashboardOutline } from '@mdi/js'
 import { API } from '#shared/api/endpoints'
 import type { Summary } from '#shared/api/summaries'
 import { callApi } from '~/api/callApi'
@@ -29,6 +30,15 @@ const heading = computed(() => {
   if (!data.value?.isReady) return 'Figures'
   return `Figures of ${counted(data.value.count, 'response')}`
 })
+/** The figure that is to stand on a dashboard; that of no question is how many responses there are. */
+const keeping = ref<{ key: string; title: string } | null>(null)
+const tile = computed(() => ({
+  form: props.form,
+  figure: keeping.value?.key ?? '',
+  title: keeping.value?.title ?? '',
+  filter: collect.filter,
+  by: by.value,
+}))
 const share = computed(() => (data.value ? (100 * data.value.done) / Math.max(1, data.value.all) : 0))
 </script>
 
@@ -39,6 +49,12 @@ const share = computed(() => (data.value ? (100 * data.value.done) / Math.max(1,
   >
     <div class="row-flex">
       <h2>{{ heading }}</h2>
+      <IconButton
+        v-if="data?.isReady"
+        :icon="mdiViewDashboardOutline"
+        name="Put the number on a dashboard"
+        @click="keeping = { key: '', title: 'Responses' }"
+      />
       <span class="spread" />
       <v-autocomplete
         v-model="by"
@@ -57,6 +73,12 @@ const share = computed(() => (data.value ? (100 * data.value.done) / Math.max(1,
       @clear="collect.clear"
     />
     <RefusalAlert :refusal="refusal" />
+    <Suspense v-if="keeping">
+      <AddToDashboard
+        :tile="tile"
+        @close="keeping = null"
+      />
+    </Suspense>
     <template v-if="data && !data.isReady">
       <p role="status">The responses are being read: {{ data.done }} of {{ data.all }}.</p>
       <v-progress-linear
@@ -82,6 +104,7 @@ const share = computed(() => (data.value ? (100 * data.value.done) / Math.max(1,
           :figure="f"
           @drill="collect.drill"
           @search="collect.drillWord"
+          @keep="keeping = { key: f.key, title: f.title }"
         />
       </div>
     </template>

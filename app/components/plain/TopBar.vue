@@ -75,6 +75,10 @@ async function signOut() {
           to="/inbox"
         />
         <v-list-item
+          title="Dashboards"
+          to="/dashboards"
+        />
+        <v-list-item
           title="Account"
           to="/account"
         />

@@ -16,7 +16,7 @@ export interface MeasureOption {
 /**
  * What of a question is summarised: a question, or one row of a grid. `key`: its code, with `.row` for a row; `options`: of choices, in the
  * order of the form; `isRanked`: several, put into an order; `isSeveral`: a response can hold several values, since several are chosen or
- * the question is asked in each entry; `asked`: how the rule language names it, null where a condition can’t.
+ * the question is asked in each entry; `promise`: of a promise of the form, its condition; `asked`: how the rule language names it, null where a condition can’t.
  */
 export interface Measure {
   key: string
@@ -29,6 +29,7 @@ export interface Measure {
   isSeveral: boolean
   isRanked: boolean
   unit: string
+  promise: string | null
   asked: string | null
 }
 
@@ -37,10 +38,24 @@ const MOST_OPTIONS = 200
 
 /** Everything that can be summarised of a form, in its order. */
 export function listMeasures(plan: Plan): Measure[] {
-  return plan.questions
-    .toSorted((a, b) => a.place.order - b.place.order)
-    .flatMap(question => measuresOf(plan, question))
+  const questions = plan.questions.toSorted((a, b) => a.place.order - b.place.order)
+  return [...questions.flatMap(question => measuresOf(plan, question)), ...promisesOf(plan)]
 }
+
+/** What a promise can be in a response that is done. */
+const KEPT_OR_BROKEN: readonly MeasureOption[] = [
+  { code: 'kept', label: 'kept', points: null },
+  { code: 'broken', label: 'broken', points: null },
+]
+
+/** The promises of a form: how many responses keep each. */
+const promisesOf = ({ form }: Plan): Measure[] =>
+  (form.promises ?? []).map(({ code, text, holds }) => ({
+    ...{ key: `@promise.${code}`, code: '', row: null, section: 'Promises', kind: 'choice' },
+    ...{ isSeveral: false, isRanked: false, unit: '', promise: holds, asked: null },
+    label: text || code,
+    options: KEPT_OR_BROKEN,
+  }))
 
 function measuresOf(plan: Plan, { place }: PlannedQuestion): Measure[] {
   const { node, code, entryOf, section } = place
@@ -52,6 +67,7 @@ function measuresOf(plan: Plan, { place }: PlannedQuestion): Measure[] {
     isRanked: node.type === 'ranking',
     unit: unitOf(node) ?? '',
     options: [],
+    promise: null,
     asked: isAsked(node) && entryOf === null ? code : null,
   }
   const label = withoutQuotes(node.label) || code

@@ -1,10 +1,13 @@
 import { dayNumber } from '../expressions/dates'
+import { compile } from '../expressions/compile'
 import { isNumber, numberText } from '../expressions/decimal'
+import { BOOLEAN } from '../expressions/types'
 import type { Value } from '../expressions/types'
 import { isContext } from '../expressions/values'
 import { framesOf } from '../fill/draw'
 import type { Filled, Frame } from '../fill/frame'
 import type { PlannedQuestion } from '../fill/planned'
+import { standpointAtEnd } from '../form/scope'
 import { mayFill, type AccessView } from '../parties/access'
 import type { Measure } from './measures'
 
@@ -30,6 +33,7 @@ export function readCells(
   views: readonly AccessView[] | null,
 ): Cell[] {
   return measures.map(measure => {
+    if (measure.promise !== null) return views ? AHEAD : readPromise(filled, measure.promise)
     const question = own(measure.code)
     if (!question) return UNASKED
     const frames = framesOf(filled, question)
@@ -40,6 +44,13 @@ export function readCells(
     if (views && !isFixed && !views.some(view => mayFill(view, place))) return AHEAD
     return frames.some(frame => frame.inPlay[place.order] === true) ? BLANK : UNASKED
   })
+}
+
+/** Whether a response keeps a promise; unknown counts as broken. Not asked where its version doesn’t know what the promise names. */
+function readPromise({ plan, values }: Filled, text: string): Cell {
+  const { expr } = plan.names.read(text, standpointAtEnd(plan.form), BOOLEAN)
+  if (!expr) return UNASKED
+  return [compile(expr, plan.environment)(values) === true ? 'kept' : 'broken']
 }
 
 function valuesIn(frame: Frame, { slot }: PlannedQuestion, measure: Measure): (string | number)[] {

@@ -9,7 +9,7 @@ import { dimensionOf } from './dimensions'
 import { FactTable } from './factTable'
 import { listMeasures } from './measures'
 import { binEdges, quantile, summariseNumbers, sumOf } from './numbers'
-import { readCells } from './readCells'
+import { AHEAD, readCells } from './readCells'
 import { summariseTable } from './summarise'
 import { countDays } from './days'
 
@@ -31,7 +31,8 @@ const FORM: Form = {
     },
   ],
 }
-const PLAN = planOf(FORM)
+const PROMISED = { code: 'long_insured', text: 'Long is insured', holds: 'length < 20 or insured = true' }
+const PLAN = planOf({ ...FORM, promises: [PROMISED] })
 const code = fc.constantFrom('wood', 'steel', 'glass')
 const arbitrary: fc.Arbitrary<Answers> = fc.record(
   {
@@ -60,6 +61,27 @@ function tableOf(all: readonly Answers[]) {
   }
   return table
 }
+
+describe('promises', () => {
+  it('are counted as kept or broken over what is done, and not yet for what is in progress', () => {
+    fc.assert(
+      fc.property(fc.array(arbitrary, { maxLength: 20 }), all => {
+        const table = tableOf(all)
+        const found = summariseTable(table, table.allRows()).at(-1)
+        // Three-valued: a blank length is neither short nor long, and no insurance is not known.
+        const isKept = ({ length, insured }: Answers) =>
+          insured === true || (typeof length === 'number' && length < 20)
+        expect(found?.options.map(o => [o.code, o.count])).toEqual([
+          ['kept', all.filter(isKept).length],
+          ['broken', all.filter(answers => !isKept(answers)).length],
+        ])
+      }),
+    )
+    const measures = listMeasures(PLAN)
+    const filled = fill(PLAN, { insured: true }, '2026-11-01')
+    expect(readCells(measures, filled, code => PLAN.byCode.get(code), []).at(-1)).toBe(AHEAD)
+  })
+})
 
 describe('summaries', () => {
   it('count what a naive count over all responses counts: options, those asked, blank and not asked', () => {

@@ -22,6 +22,7 @@ export const Measure = z.object({
   isSeveral: z.boolean(),
   isRanked: z.boolean(),
   unit: z.string(),
+  promise: z.string().nullable(),
   asked: z.string().nullable(),
 })
 

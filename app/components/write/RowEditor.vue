@@ -182,7 +182,7 @@ const withOptions = computed(() => (question.value && hasOptions(question.value)
       :aria-expanded="more"
       @click="more = !more"
     >
-      {{ more ? 'Less' : 'More: default, read-only, hint, messages, place' }}
+      {{ more ? 'Less' : 'More: default, read-only, hint, messages, personal, place' }}
     </v-btn>
     <MoreFields
       v-if="more || !draft.canEdit"

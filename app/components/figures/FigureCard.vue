@@ -47,12 +47,6 @@ function takeTable() {
       <h3>{{ figure.title }}</h3>
       <span class="spread" />
       <IconButton
-        v-if="drills"
-        :icon="mdiViewDashboardOutline"
-        name="Put it on a dashboard"
-        @click="emit('keep')"
-      />
-      <IconButton
         v-if="isDrawn"
         :icon="isTable ? mdiChartBar : mdiTable"
         :name="isTable ? 'As a chart' : 'As a table'"
@@ -68,6 +62,12 @@ function takeTable() {
         :icon="mdiFileDelimitedOutline"
         name="Take the table (CSV)"
         @click="takeTable"
+      />
+      <IconButton
+        v-if="drills"
+        :icon="mdiViewDashboardOutline"
+        name="Put it on a dashboard"
+        @click="emit('keep')"
       />
     </div>
     <p class="small quiet">{{ figure.about }}</p>

@@ -7,15 +7,13 @@ import { deliveryRuns, releases, responses } from '../../store/schema'
 import { describeForLog } from '../../store/storeErrors'
 import { hookOf } from './hookOf'
 import { postHook } from './hook'
+import { MINUTE, PAUSES } from '../pauses'
 import { fillFor } from './queue'
 import { performInStore } from './perform'
 import { listProgramHooks } from './programHooks'
 
 type Run = typeof deliveryRuns.$inferSelect
 
-/** Minutes between one try and the next: growing, a day in all. */
-const PAUSES = [1, 5, 15, 60, 180, 420, 760]
-const MINUTE = 60_000
 /** How long a hook that is being posted is left to whoever posts it. */
 const LEASE = MINUTE
 const AT_ONCE = 50

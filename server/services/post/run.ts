@@ -7,14 +7,12 @@ import { readFile } from '../../store/fileFolder'
 import type { Database } from '../../store/database'
 import { files, messages, releases, responses } from '../../store/schema'
 import { describeForLog } from '../../store/storeErrors'
+import { MINUTE, PAUSES } from '../pauses'
 import { runTask } from '../../threads/run'
 import { postOffice, PostRefused, type PostOffice, type Posting } from './office'
 
 type Row = typeof messages.$inferSelect
 
-/** Minutes between one try and the next: growing, a day in all. */
-const PAUSES = [1, 5, 15, 60, 180, 420, 760]
-const MINUTE = 60_000
 /** How long a letter is left to whoever posts it. */
 const LEASE = 2 * MINUTE
 const AT_ONCE = 50

@@ -31,7 +31,7 @@ const Words = z.string().trim().max(LIMITS.text).default('')
  * When a form takes responses, and how many: it is no part of the definition, and holds for all releases. Moments are those of clocks in
  * `zone`. `lateBy`: minutes after the closing in which what was begun is still taken. `most`: responses in all, those withdrawn not counted; `audience`: who may answer; `embedOn`: the sites
  * whose pages may show it inside; `corrections`: how long a response can be corrected by whoever sent it;
- * `needsApproval`: a version is released by somebody else than who asks for it.
+ * `countsPages`: it is counted, without who it is, how far people come and how long pages take; `needsApproval`: a version is released by somebody else than who asks for it.
  */
 export const Opening = z
   .strictObject({
@@ -51,6 +51,7 @@ export const Opening = z
     embedOn: z.array(Origin).max(50).default([]),
     corrections: Corrections.default('never'),
     needsApproval: z.boolean().default(false),
+    countsPages: z.boolean().default(true),
   })
   .refine(
     ({ audience: { isAnonymous, each } }) => !isAnonymous || each === null,

@@ -4,9 +4,10 @@ import { describeFilled } from '../fill/describeResponse'
 import { describeValue } from '../fill/describeValue'
 import type { Filled, Frame } from '../fill/frame'
 import type { Plan, PlannedQuestion } from '../fill/planned'
+import { isRecord } from '../form/answers'
 import { isChoice, type Question } from '../form/questions'
 import { withoutQuotes } from '../form/quotes'
-import { optionsOf } from '../form/rows'
+import { optionsOf, WRITE_IN } from '../form/rows'
 import { unitOf } from '../form/unitOf'
 
 /** What stands in a cell: null where nothing was answered, or asked. */
@@ -90,16 +91,32 @@ function columnsOf(
   }
   const rows = optionsOf(plan.form, node) ?? []
   if (node.type === 'choices' && style.isSpread && rows.length <= MOST_SPREAD)
-    return rows.map(row => ({
-      key: `${code}.${row.code}`,
-      head: `${head}: ${style.values === 'codes' ? row.code : row.label}`,
-      isText: false,
-      isDay: false,
-      read: read(value => Array.isArray(value) && value.includes(row.code)),
-    }))
+    return [
+      ...rows.map(row => ({
+        key: `${code}.${row.code}`,
+        head: `${head}: ${style.values === 'codes' ? row.code : row.label}`,
+        isText: false,
+        isDay: false,
+        read: read(value => Array.isArray(value) && value.includes(row.code)),
+      })),
+      ...(node.writeIn ? [ownWordsColumn({ code, head, node }, read)] : []),
+    ]
   if (style.values === 'both') return [byLabel, byCode]
   return style.values === 'codes' ? [{ ...byCode, key: code, head }] : [byLabel]
 }
+
+/** What was written in, beside a column for each choice. */
+const ownWordsColumn = ({ code, head }: About, read: Reading): AnswerColumn => ({
+  key: `${code}.${WRITE_IN}`,
+  head: `${head}: in own words`,
+  isText: true,
+  isDay: false,
+  read: read((_value, { slot }, filled) => {
+    const given = [filled.given.get(slot) ?? []].flat()
+    const words = given.flatMap(g => (isRecord(g) ? [String(g[WRITE_IN])] : []))
+    return words.length > 0 ? words.join(', ') : null
+  }),
+})
 
 /** The types whose answers are what somebody typed. */
 const TYPED: ReadonlySet<Question['type']> = new Set([

@@ -16,6 +16,9 @@ const OWN_LINK = /(?<![\w/.:-])\/(?:key|f|forms|s)\/[\w?=&/#~-]+/g
 export const withWholeLinks = (text: string, site: string): string =>
   text.replaceAll(OWN_LINK, path => new URL(path, site).href)
 
+/** A letter whose links open nothing any more. */
+export const withoutLinks = (text: string): string => text.replaceAll(/\/(key|f|s)\/[\w~-]+/g, '/$1/…')
+
 /** A letter as HTML: paragraphs, and the links of this application to be pressed. What respondents wrote stays text. */
 export function letterHtml(text: string, site: string): string {
   const linked = (line: string): string => {

@@ -92,18 +92,23 @@ export function readTableRow(
     const [, option] = key.split('.')
     if (entryOf !== null || NOT_READ.has(node.type)) problems.push({ path: head, sentence: LOST })
     else if (node.type === 'choices' && option !== undefined && option !== 'code') spread.add(code)
-    else if (!Object.hasOwn(answers, code) || (option === 'code' && cell !== WRITE_IN)) {
+    else if (!Object.hasOwn(answers, code) || (option === 'code' && !isWrittenIn(cell))) {
       const read = readCell(plan, node, cell)
       if (read.sentence === null) answers[code] = read.answer
       else problems.push({ path: head, sentence: read.sentence })
     }
   }
   for (const code of spread) {
-    const all = [...readSpread(columns, cells, code), ...ownWordsIn(plan, stored, code)]
+    const words = changed.find(c => c.key === `${code}.${WRITE_IN}`)
+    const own = words ? ownWordsOf(words.cell) : ownWordsIn(plan, stored, code)
+    const all = [...readSpread(columns, cells, code), ...own]
     answers[code] = all.length > 0 ? all : null
   }
   return { answers, problems }
 }
+
+/** Whether a cell of codes says that something was written in, which it does not tell. */
+const isWrittenIn = (cell: Cell): boolean => String(cell).split(' ').includes(WRITE_IN)
 
 /** A cell without what spreadsheets add to it; an empty one is none. */
 function tidied(cell: Cell): Cell {
@@ -118,15 +123,21 @@ function isSameCell(a: Cell, b: Cell): boolean {
   return a !== null && b !== null && String(a) === String(b)
 }
 
+/** What stands behind the code of a question in the key of a column, and is none of its choices. */
+const NO_CHOICE: ReadonlySet<string> = new Set(['code', WRITE_IN])
+
 /** Several chosen, from a column for each choice. */
 function readSpread(columns: readonly TableColumn[], cells: readonly Cell[], code: string): Answer[] {
   return columns.flatMap(({ key }, i) => {
     const [of, option] = key?.split('.') ?? []
     const cell = cells[i]
     const isChosen = cell === true || (typeof cell === 'string' && YES_NO.get(cell.toLowerCase()) === true)
-    return of === code && option !== undefined && option !== 'code' && isChosen ? [option] : []
+    return of === code && option !== undefined && !NO_CHOICE.has(option) && isChosen ? [option] : []
   })
 }
+
+/** What a cell says that was written in. */
+const ownWordsOf = (cell: Cell): Answer[] => (cell === null ? [] : [{ [WRITE_IN]: String(cell) }])
 
 /** What of a stored answer was written in: no column of a choice tells it. */
 function ownWordsIn(plan: Plan, stored: Filled | null, code: string): Answer[] {
@@ -187,18 +198,17 @@ function readChosen(
   rows: readonly OfferedRow[],
   text: string,
 ): CellReading {
-  const own = (words: string): CellReading => {
-    if (!node.writeIn) return isNot(`“${words}” is none of the choices.`)
-    return words === WRITE_IN
-      ? isNot('This was written in: the code alone does not tell what.')
-      : is({ [WRITE_IN]: words })
-  }
+  const own = (words: string): CellReading =>
+    node.writeIn ? is({ [WRITE_IN]: words }) : isNot(`“${words}” is none of the choices.`)
+  const codes = text.trim().split(' ')
+  const isCodes = codes.every(code => code === WRITE_IN || rows.some(row => row.code === code))
+  if (node.writeIn && isCodes && codes.includes(WRITE_IN))
+    return isNot('Something was written in: the code alone does not tell what.')
   if (node.type === 'choice') {
     const code = codeOf(rows, text.trim())
     return code === null ? own(text) : is(code)
   }
-  const codes = text.split(' ')
-  if (codes.every(code => rows.some(row => row.code === code))) return is(codes)
+  if (isCodes) return is(codes)
   const chosen = splitLabels(rows, text)
   const answers: Answer[] = []
   for (const part of chosen) {

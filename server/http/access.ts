@@ -91,6 +91,7 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   loadWorkbench: form('responses'),
   summariseResponses: form('responses'),
   crossResponses: form('responses'),
+  loadPageSteps: form('responses'),
   // What more an act needs is said by the route: who deletes owns the form.
   actOnResponses: form('responses'),
   saveTrays: form('act'),
@@ -146,6 +147,7 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   sendAnswers: 'anyone',
   refetchForm: 'anyone',
   searchRows: 'anyone',
+  countStep: 'anyone',
   returnTurn: 'anyone',
   keepTurn: 'anyone',
   readFile: 'anyone',

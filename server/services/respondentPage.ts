@@ -31,6 +31,7 @@ export async function loadRespondentPage(db: Database, use: LinkUse): Promise<Re
     brought: broughtBy(target),
     isAnonymous: target.entrance?.settings?.audience.isAnonymous === true,
     isGuarded: target.entrance?.settings?.audience.isGuarded === true,
+    countsPages: target.entrance !== null && target.entrance.settings?.countsPages !== false,
     release: release.number,
     today: begunOn,
     answers: seen.answers,

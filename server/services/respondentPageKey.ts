@@ -14,6 +14,6 @@ export async function respondentPageKey(db: Database, token: string): Promise<st
   if (response !== null) return null
   const offered = JSON.stringify(peopleLists(release.definition))
   const { places, way, settings } = entrance ?? {}
-  const entering = JSON.stringify([places, way?.values, settings?.audience])
+  const entering = JSON.stringify([places, way?.values, settings?.audience, settings?.countsPages])
   return `${token} ${release.token} ${isoToday()} ${offered} ${entering} ${JSON.stringify(await loadWorkspace(db))}`
 }

@@ -1,5 +1,6 @@
 import { asc, eq } from 'drizzle-orm'
 import type { Standing } from '../../core/form/standing'
+import { withoutLinks } from '../../core/formats/letterHtml'
 import { describeResponse, type ResponseLine } from '../../core/fill/describeResponse'
 import { withChanges } from '../../core/fill/correcting'
 import type { Plan } from '../../core/fill/planned'
@@ -73,9 +74,6 @@ const NOTHING = {
   letter: null,
   said: '',
 }
-
-/** What was posted, without the links that were in it. */
-const withoutLinks = (text: string) => text.replace(/\/f\/[\w-]+/g, '/f/…')
 
 type Changes = Pick<HistoryLine, 'changes' | 'filled'>
 

@@ -5,6 +5,7 @@ import {
   dashboards,
   deliveryRuns,
   forms,
+  pageSteps,
   releases,
   responseEvents,
   responses,
@@ -43,6 +44,7 @@ export async function seedCollect(db: Database): Promise<void> {
   await seedViews(db, form.id, ines.id)
   await saveRetention(db, form.id, { months: 60, act: 'strip' })
   await seedDashboard(db, ines.id, form.id)
+  await seedSteps(db, form.id)
   const newest = all.at(-1)
   if (newest)
     await db.insert(responseEvents).values({
@@ -98,6 +100,32 @@ async function seedViews(db: Database, formId: string, userId: string) {
       view('Repairs in work', true, { where: 'purpose = "repair"', state: 'progress' }),
       view('Heavy boats', false, { where: 'tons > 12' }),
     ])
+}
+
+/** Of all who begin so many reach each section; many stop where they are asked what they need. */
+const REACH = [1, 0.96, 0.93, 0.81, 0.78, 0.77]
+/** How the times of a section are spread, from under 15 seconds to longer than ten minutes. */
+const SPREAD = [0.12, 0.38, 0.33, 0.13, 0.04] as const
+
+/** How far people came with the first turn of the demo’s form. */
+async function seedSteps(db: Database, formId: string) {
+  const [release] = await db.select().from(releases).where(eq(releases.formId, formId))
+  if (!release) return
+  const began = 312
+  const [within15, within60, within180, within600, longer] = SPREAD
+  const sections = release.definition.sections.slice(0, REACH.length)
+  await db.insert(pageSteps).values(
+    sections.map(({ code }, i) => {
+      const left = Math.round(began * (REACH[i + 1] ?? 0.769))
+      const share = (part: number) => Math.round(left * part)
+      return {
+        ...{ releaseId: release.id, section: code, left },
+        reached: Math.round(began * (REACH[i] ?? 0)),
+        ...{ within15: share(within15), within60: share(within60), within180: share(within180) },
+        ...{ within600: share(within600), longer: share(longer) },
+      }
+    }),
+  )
 }
 
 /** A dashboard over two forms, which stands in the demo from the beginning. */

@@ -102,3 +102,23 @@ export const personCounts = pgTable(
   },
   t => [primaryKey({ columns: [t.formId, t.userId] })],
 )
+
+/** How far people came in a release, and how long each of its sections took: counts alone, of nobody. */
+export const pageSteps = pgTable(
+  'page_steps',
+  {
+    releaseId: uuid('release_id')
+      .notNull()
+      .references(() => releases.id, { onDelete: 'cascade' }),
+    /** The code of the section. */
+    section: text('section').notNull(),
+    reached: integer('reached').notNull().default(0),
+    left: integer('went_on').notNull().default(0),
+    within15: integer('within_15').notNull().default(0),
+    within60: integer('within_60').notNull().default(0),
+    within180: integer('within_180').notNull().default(0),
+    within600: integer('within_600').notNull().default(0),
+    longer: integer('longer').notNull().default(0),
+  },
+  t => [primaryKey({ columns: [t.releaseId, t.section] })],
+)

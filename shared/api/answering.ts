@@ -118,6 +118,8 @@ export const RespondentPage = VisibleForm.extend({
   brought: z.record(z.string(), z.string()),
   isAnonymous: z.boolean(),
   isGuarded: z.boolean(),
+  /** It is counted how far people come. */
+  countsPages: z.boolean(),
   own: OwnResponse.nullable(),
 })
 export type RespondentPage = z.infer<typeof RespondentPage>

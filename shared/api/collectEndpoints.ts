@@ -4,6 +4,7 @@ import * as dashboards from './dashboards'
 import * as deliveries from './deliveries'
 import { Id } from './ids'
 import * as imports from './imports'
+import * as pageSteps from './pageSteps'
 import * as responses from './responses'
 import * as session from './session'
 import * as summaries from './summaries'
@@ -34,6 +35,13 @@ export const COLLECT_ENDPOINTS = {
     params: Id,
     query: summaries.SummaryQuery,
     answer: summaries.Summary,
+  },
+  loadPageSteps: {
+    method: 'GET',
+    path: '/api/forms/:id/steps',
+    params: Id,
+    query: pageSteps.StepsQuery,
+    answer: pageSteps.PageSteps,
   },
   crossResponses: {
     method: 'GET',

@@ -9,6 +9,7 @@ import * as lists from './lists'
 import * as looks from './looks'
 import { Id } from './ids'
 import { OUTSIDE_ENDPOINTS } from './outsideEndpoints'
+import * as pageSteps from './pageSteps'
 import * as people from './people'
 import { RELEASE_ENDPOINTS } from './releaseEndpoints'
 import * as responses from './responses'
@@ -275,6 +276,13 @@ const OTHERS = {
     params: answering.LinkToken,
     body: answering.RowSearch,
     answer: answering.FoundRows,
+  },
+  countStep: {
+    method: 'POST',
+    path: '/api/answer/:token/steps',
+    params: answering.LinkToken,
+    body: pageSteps.Step,
+    answer: pageSteps.CountedStep,
   },
   keepTurn: {
     ...LINK_ROUTES.keepTurn,

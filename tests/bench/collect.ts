@@ -1,19 +1,26 @@
 import { randomUUID } from 'node:crypto'
 import type { Readable } from 'node:stream'
+import { text } from 'node:stream/consumers'
 import { eq } from 'drizzle-orm'
+import Papa from 'papaparse'
 import { bringPatternEngine } from '../../core/expressions/patternEngine'
 import { seededRandom } from '../../core/fill/draw'
 import { answersInPlay, fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import { drawPlausibleAnswers } from '../../core/fill/plausible'
+import { restoreFormula } from '../../core/formats/formulas'
 import type { Form } from '../../core/form/definition'
 import { exportResponses } from '../../server/services/exportResponses'
+import { makeAccessKey } from '../../server/services/accessKeys'
+import { weighImport } from '../../server/services/importResponses'
+import { readLive } from '../../server/services/liveTable'
 import { listResponses } from '../../server/services/responseTable'
 import type { Database } from '../../server/store/database'
-import { releases, responses } from '../../server/store/schema'
+import { releases, responses, users } from '../../server/store/schema'
 import { crossResponses, summariseResponses } from '../../server/services/summaries'
 import { CrossQuery, SummaryQuery } from '../../shared/api/summaries'
-import { ExportQuery, ResponseQuery } from '../../shared/api/responses'
+import { MOST_ROWS_AT_ONCE } from '../../shared/api/imports'
+import { ExportQuery, ResponseFilter, ResponseQuery } from '../../shared/api/responses'
 import { withBareStore } from './server'
 
 type Say = (what: string, value: string, goal: string) => void
@@ -48,6 +55,8 @@ export async function collecting(say: Say): Promise<void> {
     }
     await summarise(db, release.formId, say)
     for (const format of ['csv', 'jsonl', 'xlsx'] as const) await takeOut(db, release.formId, format, say)
+    await liveAddress(db, release.formId, say)
+    await bringIn(db, release.formId, say)
   })
 }
 
@@ -107,6 +116,46 @@ async function takeOut(db: Database, formId: string, format: ExportQuery['format
   say(
     `the same taken out as ${format}`,
     `${seconds.toFixed(1)} s, ${size}, ${(most / 1e6).toFixed(0)} MB at most`,
+    '',
+  )
+}
+
+/** A live address of what a filter leaves, as a spreadsheet fetches it. */
+async function liveAddress(db: Database, formId: string, say: Say) {
+  const [owner] = await db.select({ id: users.id }).from(users).limit(1)
+  const filter = ResponseFilter.parse({ where: 'hull = "steel" and loa > 12' })
+  const live = { kind: 'live', name: 'Steel', filter } as const
+  const { secret } = await makeAccessKey(db, formId, owner?.id ?? '', live)
+  const begun = performance.now()
+  let bytes = 0
+  for await (const piece of (await readLive(db, `${secret}.csv`)).content) bytes += Buffer.byteLength(piece)
+  const seconds = ((performance.now() - begun) / 1000).toFixed(1)
+  say('a live address, filtered by two answers, as CSV', `${seconds} s, ${(bytes / 1e6).toFixed(0)} MB`, '')
+}
+
+/** Rows that were taken out, looked at as they come in again: a piece at a time, as the page sends them. */
+async function bringIn(db: Database, formId: string, say: Say) {
+  const { content } = await exportResponses(
+    db,
+    formId,
+    ExportQuery.parse({ format: 'csv', where: 'hull = "steel" and loa > 16' }),
+  )
+  const [heads = [], ...lines] = Papa.parse<string[]>((await text(content)).replace(/^\uFEFF/, ''), {
+    skipEmptyLines: true,
+  }).data
+  if (lines.length < MOST_ROWS_AT_ONCE) throw new Error('There is too little to bring in.')
+  const rows = lines.slice(0, MOST_ROWS_AT_ONCE).map(line => ({
+    number: Number(line[0]),
+    key: randomUUID(),
+    given: { cells: line.map(restoreFormula) },
+  }))
+  const begun = performance.now()
+  const weighed = await weighImport(db, formId, { heads, rows })
+  const seconds = (performance.now() - begun) / 1000
+  const same = weighed.rows.filter(row => row.is === 'same').length
+  say(
+    `rows looked at as they come in again (${same} of ${rows.length} as they are)`,
+    `${Math.round(rows.length / seconds)} rows/s`,
     '',
   )
 }

@@ -76,6 +76,8 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     loadWorkbench: ['own', 'responses'],
     summariseResponses: ['own', 'responses'],
     crossResponses: ['own', 'responses'],
+    loadPageSteps: ['own', 'responses'],
+    countStep: ALL,
     saveTrays: ['own', 'act'],
     ...{ weighImport: ['own', 'act'], takeImport: ['own', 'act'] },
     ...{ listDashboards: SIGNED_IN, keepDashboard: SIGNED_IN },

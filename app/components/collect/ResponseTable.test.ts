@@ -50,6 +50,7 @@ beforeEach(() => {
   vi.stubGlobal('usePagedSearch', usePagedSearch)
   vi.stubGlobal('shallowRef', shallowRef)
   vi.stubGlobal('useCollect', useCollect)
+  vi.stubGlobal('useDraft', () => ({ may: () => false, releases: [] }))
   setActivePinia(createPinia())
   vi.stubGlobal('counted', (n: number, noun: string) => `${n} ${noun}s`)
   vi.stubGlobal(

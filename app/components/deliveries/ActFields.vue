@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import type { ATTACHED, DeliveryAct } from '#core/form/deliveries'
 import type { Place } from '#core/form/walk'
+import { API } from '#shared/api/endpoints'
+import { callApi } from '~/api/callApi'
+import { withNamed } from './deliveryWords'
 
 /** What is done, in its parts. */
 const props = defineProps<{
@@ -19,6 +22,18 @@ const message = computed(() => (props.act.do === 'message' ? props.act : null))
 const hook = computed(() => (props.act.do === 'hook' ? props.act : null))
 const tray = computed(() => (props.act.do === 'tray' ? props.act : null))
 const next = computed(() => (props.act.do === 'nextForm' ? props.act : null))
+const draft = useDraft()
+/** The other forms that somebody sees, and the trays of this one, where they may see those. */
+const { data: listed } = useLazyAsyncData('forms-to-go-on-with', () => callApi(API.listForms), {
+  server: false,
+})
+const forms = computed(() => (listed.value ?? []).map(f => ({ value: f.code, title: f.title || f.code })))
+const { data: workbench } = useLazyAsyncData(
+  `trays-of-${draft.id}`,
+  async () => (draft.may('responses') ? callApi(API.loadWorkbench, { params: { id: draft.id } }) : null),
+  { server: false },
+)
+const trays = computed(() => (workbench.value?.trays ?? []).map(t => ({ value: t.name, title: t.name })))
 const ATTACHABLE = [
   { what: 'copy', words: 'the answers attached as a PDF' },
   { what: 'files', words: 'the files that were given attached' },
@@ -107,7 +122,14 @@ function setCarried(text: string) {
   </template>
   <label v-else-if="tray"
     >Into which tray
+    <v-select
+      v-if="trays.length > 0"
+      :model-value="tray.tray"
+      :items="withNamed(trays, tray.tray)"
+      :aria-label="name('into which tray')"
+      @update:model-value="put({ tray: $event }, 'tray')" />
     <v-text-field
+      v-else
       :model-value="tray.tray"
       :aria-label="name('into which tray')"
       maxlength="80"
@@ -115,12 +137,12 @@ function setCarried(text: string) {
   /></label>
   <template v-else-if="next">
     <label
-      >Which form, by its code
-      <v-text-field
+      >Which form
+      <v-select
         :model-value="next.form"
+        :items="withNamed(forms, next.form)"
         :aria-label="name('which form')"
-        maxlength="60"
-        @change="put({ form: inputText($event) }, 'form')"
+        @update:model-value="put({ form: $event }, 'form')"
     /></label>
     <label class="wide"
       >Text

@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { API } from '#shared/api/endpoints'
 import type { Recipient } from '#core/form/deliveries'
+import { callApi } from '~/api/callApi'
+import { withNamed } from './deliveryWords'
 
 /** To whom something goes: the address that an answer gives, some addresses, or a team. */
 const props = defineProps<{
@@ -13,6 +16,10 @@ const KINDS = [
   { value: 'addresses', title: 'addresses' },
   { value: 'team', title: 'the team' },
 ] as const
+const { data: directory } = useLazyAsyncData('directory', () => callApi(API.loadDirectory), {
+  server: false,
+})
+const teams = computed(() => (directory.value?.teams ?? []).map(t => ({ value: t.name, title: t.name })))
 type Kind = (typeof KINDS)[number]['value']
 const kind = computed((): Kind => {
   if ('answer' in props.to) return 'answer'
@@ -20,7 +27,7 @@ const kind = computed((): Kind => {
 })
 function setKind(next: Kind) {
   if (next === 'answer') emit('change', { answer: props.emails[0]?.value ?? 'email' })
-  else if (next === 'team') emit('change', { team: 'Yard office' })
+  else if (next === 'team') emit('change', { team: teams.value[0]?.value ?? 'Team' })
   else emit('change', { addresses: ['office@wherry.example'] })
 }
 const typed = computed(() => ('addresses' in props.to ? props.to.addresses.join(', ') : ''))
@@ -48,12 +55,12 @@ function setAddresses(text: string) {
       :aria-label="`Number ${number}: under which question`"
       no-data-text="No question asks for an e-mail address."
       @update:model-value="emit('change', { answer: $event })" />
-    <v-text-field
+    <v-select
       v-else-if="'team' in to"
       :model-value="to.team"
+      :items="withNamed(teams, to.team)"
       :aria-label="`Number ${number}: which team`"
-      maxlength="500"
-      @change="emit('change', { team: inputText($event) })" />
+      @update:model-value="emit('change', { team: $event })" />
     <v-text-field
       v-else
       :model-value="typed"

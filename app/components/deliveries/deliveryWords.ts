@@ -74,3 +74,12 @@ function sayRecipient(to: Recipient, nameOf: (code: string) => string): string {
   if ('addresses' in to) return to.addresses.join(', ')
   return 'team' in to ? `the team “${to.team}”` : `the address under “${nameOf(to.answer)}”`
 }
+
+/** What can be chosen, and what is chosen though it is not there. */
+export function withNamed(
+  known: readonly { value: string; title: string }[],
+  named: string,
+): { value: string; title: string }[] {
+  if (known.some(k => k.value.toLowerCase() === named.toLowerCase())) return [...known]
+  return [...known, { value: named, title: `${named} (not found)` }]
+}

@@ -5,6 +5,7 @@ import type { Summary } from '#shared/api/summaries'
 import { callApi } from '~/api/callApi'
 import { useSummaries } from '~/composables/collect/useSummaries'
 import { figuresOf } from './figure'
+import { stepFigures } from './stepFigures'
 
 /** What the responses say, question by question: those that the filter leaves, compared by what one likes. */
 const props = defineProps<{ form: string }>()
@@ -15,6 +16,14 @@ const { data, refusal } = useSummaries<Summary>(
   () => callApi(API.summariseResponses, { params: { id: props.form }, query: query.value }),
   computed(() => [query.value, collect.changes]),
 )
+/** How far people come, whatever they answer: of the version that the filter names, else of the newest. */
+const { data: steps } = useLazyAsyncData(
+  `steps-${props.form}`,
+  () =>
+    callApi(API.loadPageSteps, { params: { id: props.form }, query: { release: collect.filter.release } }),
+  { server: false, watch: [() => collect.filter.release] },
+)
+const ofSteps = computed(() => (steps.value ? stepFigures(steps.value) : []))
 const figures = computed(() => (data.value?.isReady ? figuresOf(data.value) : []))
 const sections = computed(() =>
   [...new Set(figures.value.map(f => f.section))].map(section => ({
@@ -92,6 +101,17 @@ const share = computed(() => (data.value ? (100 * data.value.done) / Math.max(1,
       title="No response is like that"
       text="Figures are made of the responses that stand: what was withdrawn or deleted is not in them."
     />
+    <div
+      v-if="ofSteps.length > 0 && data?.isReady && by === ''"
+      class="grid"
+    >
+      <FigureCard
+        v-for="f in ofSteps"
+        :key="f.key"
+        :figure="f"
+        :drills="false"
+      />
+    </div>
     <template
       v-for="s in sections"
       :key="s.section"

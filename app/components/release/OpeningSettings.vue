@@ -125,6 +125,10 @@ async function saveAll() {
         maxlength="4000"
       />
     </label>
+    <v-checkbox
+      v-model="form.countsPages"
+      label="Count how far people come and how long pages take, without who they are"
+    />
     <div class="row-flex">
       <v-btn
         type="submit"

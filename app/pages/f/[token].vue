@@ -26,6 +26,7 @@ const answering = useAnswering(token, data.value ?? null)
 const { filled, stage, visible, kept, draft, sending, unknownParameters, begunOn, key, currentSending } =
   answering
 const steps = useAnsweringSteps(answering, data.value?.today ?? '')
+useStepCounts(token, data.value?.countsPages === true, answering)
 const turnSteps = useTurnSteps(answering)
 const turn = computed(() => data.value?.turn ?? null)
 /** Where what is typed is kept. */

@@ -27,6 +27,7 @@ export const ALLOWANCES = {
   mailKeptBySource: { most: 5, seconds: 60 * 60 },
   proofByPerson: { most: 30, seconds: 10 * 60 },
   shortBySource: { most: 120, seconds: 15 * 60 },
+  stepsBySource: { most: 2_000, seconds: 60 * 60 },
   filesBySource: { most: 600, seconds: 60 * 60 },
 } as const satisfies Record<string, Allowance>
 

@@ -84,6 +84,7 @@ describe('the post', () => {
     await close()
     const [response] = await storedResponses(db, id)
     expect(await lettersTo(to)).toMatchObject([{ state: 'sent', tries: 1, responseId: response?.id }])
+    expect((await lettersTo(to))[0]?.text).toBe('Dear <b>Tern</b>, see /f/….')
     const letter = taken.filter(t => t.includes(to))
     expect(letter).toHaveLength(1)
     for (const part of [

@@ -1,6 +1,6 @@
 import { buffer } from 'node:stream/consumers'
 import { and, asc, eq, lte } from 'drizzle-orm'
-import { letterHtml, withWholeLinks } from '../../../core/formats/letterHtml'
+import { letterHtml, withoutLinks, withWholeLinks } from '../../../core/formats/letterHtml'
 import { describeFilled } from '../../../core/fill/describeResponse'
 import { fillFor } from '../deliveries/queue'
 import { readFile } from '../../store/fileFolder'
@@ -66,12 +66,15 @@ const claim = (db: Database, id: string): Promise<Row | null> =>
 async function settle(db: Database, row: Row, { state, said }: Pick<Row, 'state' | 'said'>): Promise<void> {
   const pause = PAUSES[row.tries]
   const isOver = state === 'waiting' && pause === undefined
+  const isLeft = state === 'waiting' && !isOver
   await db
     .update(messages)
     .set({
       said,
       state: isOver ? 'given up' : state,
       tries: row.tries + 1,
+      // Who reads the store later opens nothing with it.
+      ...(isLeft ? {} : { text: withoutLinks(row.text) }),
       dueAt: new Date(Date.now() + (pause ?? 0) * MINUTE),
     })
     .where(eq(messages.id, row.id))

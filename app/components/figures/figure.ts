@@ -41,7 +41,14 @@ interface Group {
   found: MeasureSummary
 }
 
-const about = ({ asked, answered, blank, ahead, unasked }: MeasureSummary): string =>
+const about = (found: MeasureSummary): string =>
+  found.measure.promise === null ? aboutQuestion(found) : aboutPromise(found)
+
+/** A promise is asked of nobody: it holds in what is done, or does not. */
+const aboutPromise = ({ answered, ahead }: MeasureSummary): string =>
+  ahead > 0 ? `${answered} are done, ${ahead} not yet` : `${answered} are done`
+
+const aboutQuestion = ({ asked, answered, blank, ahead, unasked }: MeasureSummary): string =>
   [
     `${answered} of ${asked} asked answered`,
     blank > 0 ? `${blank} left it blank` : '',

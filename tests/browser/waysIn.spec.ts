@@ -190,7 +190,11 @@ test('what was sent is corrected by its own link, and begun answers go on elsewh
   await desk.getByRole('button', { name: 'Save as PDF' }).click()
   expect((await saved).suggestedFilename()).toBe('course-1.pdf')
   await desk.getByRole('link', { name: /\/f\// }).click()
-  await desk.getByRole('button', { name: 'Correct them' }).click()
+  const correct = desk.getByRole('button', { name: 'Correct them' })
+  await correct.waitFor()
+  // The button is drawn by the server, and answers once the page is awake.
+  await ready(desk)
+  await correct.click()
   await desk.getByLabel('Your name').fill('Oda Fisher')
   await send(desk)
   await thanked(desk)

@@ -1,7 +1,6 @@
 import { isRecord, type Answer, type Answers } from '../form/answers'
 import { isChoice, type Question } from '../form/questions'
-import { optionsOf, WRITE_IN } from '../form/rows'
-import type { OfferedRow } from '../form/rows'
+import { optionsOf, WRITE_IN, type OfferedRow } from '../form/rows'
 import type { Filled } from '../fill/frame'
 import type { Plan, PlannedQuestion } from '../fill/planned'
 import { listAnswerColumns, type AnswerColumn, type Cell, type TableStyle } from './answerTable'

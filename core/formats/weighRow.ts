@@ -1,4 +1,4 @@
-import { newProblems, NOT_CORRECTED, withChanges } from '../fill/correcting'
+import { newProblems, listUncorrectable, withChanges } from '../fill/correcting'
 import { describeFilled, type ResponseLine } from '../fill/describeResponse'
 import { fill } from '../fill/fill'
 import type { Filled } from '../fill/frame'
@@ -35,7 +35,7 @@ export function weighRow(
   const { answers, problems } =
     'cells' in given
       ? readTableRow(plan, columns, given.cells, before)
-      : differing(plan, given.answers, stored?.answers ?? null)
+      : { answers: stored ? differing(given.answers, stored.answers) : given.answers, problems: [] }
   if (problems.length > 0) return refused(problems)
   return before && stored
     ? weighChange(plan, before, stored.answers, answers)
@@ -47,20 +47,11 @@ const refused = (problems: RowReading['problems']): WeighedRow => ({
   problems: problems.map(({ path, sentence }) => ({ path, sentence })),
 })
 
-/** The answers that are others than those that are stored. What no correction changes is refused. */
-function differing({ byCode, groups }: Plan, given: Answers, stored: Answers | null): RowReading {
-  if (stored === null) return { answers: given, problems: [] }
-  const codes = [...new Set([...Object.keys(given), ...Object.keys(stored)])].filter(
-    code => !sameAnswer(given[code] ?? null, stored[code] ?? null),
-  )
-  return {
-    answers: Object.fromEntries(codes.map(code => [code, given[code] ?? null])),
-    problems: codes.flatMap(code => {
-      const node = byCode.get(code)?.place.node
-      const isKnown = node ? !NOT_CORRECTED.has(node.type) : groups.has(code)
-      return isKnown ? [] : [{ path: code, sentence: `“${code}” can’t be changed by a table.` }]
-    }),
-  }
+/** The answers that are others than those that are stored; null for those that are gone. */
+function differing(given: Answers, stored: Answers): Answers {
+  const codes = [...new Set([...Object.keys(given), ...Object.keys(stored)])]
+  const others = codes.filter(code => !sameAnswer(given[code] ?? null, stored[code] ?? null))
+  return Object.fromEntries(others.map(code => [code, given[code] ?? null]))
 }
 
 function weighNew(plan: Plan, given: Answers, today: string): WeighedRow {
@@ -82,10 +73,7 @@ function weighNew(plan: Plan, given: Answers, today: string): WeighedRow {
 
 function weighChange(plan: Plan, before: Filled, stored: Answers, changes: Answers): WeighedRow {
   if (Object.keys(changes).length === 0) return { is: 'same', answers: {}, changes: [], problems: [] }
-  const fixed = Object.keys(changes).filter(code => {
-    const question = plan.byCode.get(code)
-    return question && NOT_CORRECTED.has(question.place.node.type)
-  })
+  const fixed = listUncorrectable(plan, changes)
   if (fixed.length > 0)
     return refused(fixed.map(code => ({ path: code, sentence: `“${code}” can’t be changed by a table.` })))
   const after = fill(plan, withChanges(stored, changes), before.today)

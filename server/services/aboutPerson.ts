@@ -5,8 +5,9 @@ import type { HistoryLine, ResponseDetails } from '../../shared/api/responses'
 import type { Database } from '../store/database'
 import { forms, messages, releases, responseEvents, responses, turns } from '../store/schema'
 import { filePart, filesOf } from './filesOfResponses'
-import { listPowers } from './people/rights'
+import { listFormsWith } from './people/rights'
 import { loadResponse } from './responses'
+import { asPattern } from './turnSearch'
 import { textContent, zipName, zipStream, type Part } from './zipStream'
 
 /** Whoever asks: only the forms that they own are looked through. */
@@ -14,8 +15,6 @@ interface Asker {
   id: string
   email: string
 }
-
-const likeOf = (text: string) => `%${text.replaceAll(/[\\%_]/g, '\\$&')}%`
 
 /** The responses that hold a text, in answers, turns, letters or history, to all forms that somebody owns; the newest first. */
 export async function findAboutPerson(db: Database, asker: Asker, text: string): Promise<AboutPerson> {
@@ -29,11 +28,9 @@ export async function findAboutPerson(db: Database, asker: Asker, text: string):
 }
 
 async function listRows(db: Database, asker: Asker, text: string) {
-  const owned = [...(await listPowers(db, asker.id))].flatMap(([id, powers]) =>
-    powers.has('own') ? [id] : [],
-  )
+  const owned = await listFormsWith(db, asker.id, 'own')
   if (owned.length === 0) return []
-  const like = likeOf(text)
+  const like = asPattern(text)
   return db
     .select({
       id: responses.id,

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import { newProblems, NOT_CORRECTED, withChanges } from '../../core/fill/correcting'
+import { newProblems, listUncorrectable, withChanges } from '../../core/fill/correcting'
 import { answersInPlay, fill, type Filled } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import type { Plan } from '../../core/fill/planned'
@@ -81,12 +81,8 @@ async function planFor(db: Database, form: Plan['form'], kept: Parameters<typeof
   return planOf(withPeople(form, await presentPeople(db, form), kept))
 }
 
-function refuseFixed({ byCode, groups }: Plan, answers: Answers): void {
-  const wrong = Object.keys(answers).filter(code => {
-    const question = byCode.get(code)
-    if (question) return NOT_CORRECTED.has(question.place.node.type) || question.place.entryOf !== null
-    return !groups.has(code)
-  })
+function refuseFixed(plan: Plan, answers: Answers): void {
+  const wrong = listUncorrectable(plan, answers)
   if (wrong.length === 0) return
   const problems = wrong.map(code => ({ path: code, sentence: `“${code}” can’t be corrected.` }))
   refuse(422, 'not-correctable', 'Some of this can’t be corrected; nothing was stored.', problems)

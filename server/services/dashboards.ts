@@ -5,14 +5,11 @@ import { MOST_DASHBOARDS } from '../../shared/api/dashboards'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { dashboards, forms, users } from '../store/schema'
-import { listPowers } from './people/rights'
+import { listFormsWith } from './people/rights'
 
 /** The dashboards that somebody keeps, and those shared ones on which a figure of a form stands whose responses they may see. */
 export async function listDashboards(db: Database, userId: string): Promise<Dashboard[]> {
-  const seen = [...(await listPowers(db, userId))].flatMap(([id, powers]) =>
-    powers.has('responses') ? [id] : [],
-  )
-  const titles = await titlesOf(db, seen)
+  const titles = await titlesOf(db, await listFormsWith(db, userId, 'responses'))
   const rows = await db
     .select({ board: dashboards, by: users.name })
     .from(dashboards)
@@ -68,8 +65,8 @@ export async function changeDashboard(
   await db.transaction(async tx => {
     const [row] = await tx.select().from(dashboards).where(isTheirs(id, userId)).for('update')
     if (!row) return refuseOthers()
-    const powers = await listPowers(tx, userId)
-    const unseen = row.tiles.filter(tile => !powers.get(tile.form)?.has('responses'))
+    const seen = new Set(await listFormsWith(tx, userId, 'responses'))
+    const unseen = row.tiles.filter(tile => !seen.has(tile.form))
     const tiles = [...board.tiles, ...unseen]
     await tx
       .update(dashboards)

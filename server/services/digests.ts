@@ -1,11 +1,10 @@
 import { and, asc, count, eq, gt, isNotNull, type SQL } from 'drizzle-orm'
 import type { Digest, ViewSettings } from '../../shared/api/workbench'
-import { Refused } from '../http/refuse'
 import { sendMail } from '../stand-ins/mailer'
 import type { Database } from '../store/database'
 import { forms, releases, responses, views } from '../store/schema'
 import { findPowers } from './people/rights'
-import { selectionOf } from './selectResponses'
+import { selectionIfAskable } from './selectResponses'
 import { addressesOfTeams } from './teamRows'
 import { loadVersions } from './versions'
 
@@ -60,13 +59,8 @@ async function findNew(
   since: Date,
 ): Promise<Found | null> {
   const definitions = await loadVersions(db, formId)
-  let where: SQL | undefined
-  try {
-    where = selectionOf(formId, filter, definitions)
-  } catch (error) {
-    if (error instanceof Refused) return null
-    throw error
-  }
+  const where = selectionIfAskable(formId, filter, definitions)
+  if (!where) return null
   const isNew = and(where, gt(responses.sentAt, since))
   const counted = async (fits: SQL | undefined) => {
     const [row] = await db

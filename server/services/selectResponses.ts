@@ -5,10 +5,11 @@ import type { Form } from '../../core/form/definition'
 import { isChoice } from '../../core/form/questions'
 import { optionsOf } from '../../core/form/rows'
 import type { ResponseFilter } from '../../shared/api/responses'
-import { refuse } from '../http/refuse'
+import { refuse, Refused } from '../http/refuse'
 import { releases, responses, turns } from '../store/schema'
 import { isoToday } from './calendar'
 import { filterSql, NotAsked } from './filterSql'
+import { asPattern } from './turnSearch'
 import { answerOf, type Definition } from './versions'
 
 /** Choices of one question whose labels fit a search, at most: beyond, the search is too wide to be told by labels. */
@@ -34,6 +35,16 @@ export function selectionOf(
     since === '' ? undefined : gte(responses.sentAt, new Date(`${since}T00:00:00Z`)),
     until === '' ? undefined : lt(responses.sentAt, dayAfter(until)),
   )
+}
+
+/** The same of a filter that was kept: undefined where it asks for what the form doesn’t have any more, which is said where it is opened. */
+export function selectionIfAskable(...asked: Parameters<typeof selectionOf>): SQL | undefined {
+  try {
+    return selectionOf(...asked)
+  } catch (error) {
+    if (error instanceof Refused) return undefined
+    throw error
+  }
 }
 
 /** Whether a filter leaves out none but those in the bin. */
@@ -105,7 +116,7 @@ export function orderBy(sort: string, definitions: readonly Definition[]): SQL {
 
 /** Answers that hold a text, or a choice whose label does. */
 function matches(text: string, definitions: readonly Definition[]): SQL | undefined {
-  const typed = `%${text.replaceAll(/[\\%_]/g, '\\$&')}%`
+  const typed = asPattern(text)
   const labelled = definitions.flatMap(d => choicesLabelled(d.form, text))
   return or(
     sql`${responses.words} like lower(${typed}::text)`,

@@ -2,13 +2,13 @@ import { and, asc, count, eq, inArray, isNotNull, notInArray, or } from 'drizzle
 import type { z } from 'zod'
 import type { KeptView, NewView, Tray, Trays, Workbench } from '../../shared/api/workbench'
 import { MOST_VIEWS } from '../../shared/api/workbench'
-import { refuse, Refused } from '../http/refuse'
+import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, trays, users, views } from '../store/schema'
 import { countFailing } from './deliveries/log'
 import { listReaders } from './people/readers'
 import { loadRetention } from './keptFor'
-import { selectionOf } from './selectResponses'
+import { selectionIfAskable } from './selectResponses'
 import { loadVersions } from './versions'
 
 /** Responses of a form up to which each view says how many it shows. */
@@ -104,20 +104,10 @@ async function countShown(
   { filter }: KeptView['settings'],
   definitions: Awaited<ReturnType<typeof loadVersions>>,
 ): Promise<number | null> {
-  const where = whereOf(formId, filter, definitions)
+  const where = selectionIfAskable(formId, filter, definitions)
   if (!where) return null
   const [found] = await responsesOf(db, formId).where(where)
   return Number(found?.number ?? 0)
-}
-
-function whereOf(...asked: Parameters<typeof selectionOf>) {
-  try {
-    return selectionOf(...asked)
-  } catch (error) {
-    // What is wrong with it is said where the view is opened.
-    if (error instanceof Refused) return undefined
-    throw error
-  }
 }
 
 /** Keeps a view for somebody. @returns its id */

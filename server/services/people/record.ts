@@ -2,6 +2,7 @@ import { and, count, desc, eq, ilike, lt, or, sql } from 'drizzle-orm'
 import type { RecordLine, RecordQuery } from '../../../shared/api/people'
 import type { z } from 'zod'
 import type { Database } from '../../store/database'
+import { asPattern } from '../turnSearch'
 import { forms, record } from '../../store/schema'
 
 /** What the record tells of. */
@@ -89,7 +90,7 @@ export async function listRecord(
   db: Database,
   { page, act, search }: z.output<typeof RecordQuery>,
 ): Promise<{ count: number; lines: RecordLine[] }> {
-  const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`
+  const like = asPattern(search)
   const fits = and(
     act === '' ? undefined : eq(record.act, act),
     search === ''

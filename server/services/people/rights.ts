@@ -46,6 +46,12 @@ export async function listPowers(db: Database, userId: string): Promise<Map<stri
   return new Map([...rights].map(([form, own]) => [form, powersOf(own)]))
 }
 
+/** The forms with which somebody may do something. */
+export async function listFormsWith(db: Database, userId: string, power: Power): Promise<string[]> {
+  const powers = await listPowers(db, userId)
+  return [...powers].flatMap(([form, own]) => (own.has(power) ? [form] : []))
+}
+
 /** Makes somebody the owner of a form that has just been made. */
 export async function makeOwner(db: Database, formId: string, userId: string): Promise<void> {
   await db.insert(formRights).values({ formId, userId, rights: ['own'] })

@@ -88,10 +88,29 @@ export function useOffline(token: string, isBeginning: boolean) {
 export type Offline = ReturnType<typeof useOffline>
 
 const isAnswers = (value: unknown): value is Sending['answers'] => isObject(value)
+/** What is to be paid, as the server told it; null for nothing. */
+function readPayment(told: unknown): Sent['payment'] {
+  if (!isObject(told)) return null
+  const [amount, currency, title, link] = [told.amount, told.currency, told.title, told.link].map(String)
+  return {
+    amount: amount ?? '',
+    currency: currency ?? '',
+    title: title ?? '',
+    link: link ?? '',
+    state: 'open',
+  }
+}
 /** The server’s answer to what was sent by itself. */
 function readSent({ sentAt, number, ...others }: Record<string, unknown>): Sent {
   const [next = null, link = null, own = null] = [others.next, others.link, others.own].map(part =>
     typeof part === 'string' ? part : null,
   )
-  return { sentAt: String(sentAt), number: Number(number), next, link, own }
+  return {
+    sentAt: String(sentAt),
+    number: Number(number),
+    next,
+    link,
+    own,
+    payment: readPayment(others.payment),
+  }
 }

@@ -19,6 +19,9 @@ const WORDS: Record<HistoryLine['kind'], (line: HistoryLine) => string> = {
   deleted: () => 'put it into the bin',
   'put back': () => 'took it out of the bin',
   stripped: () => 'took the personal answers out',
+  paid: ({ who }) => (who ? 'noted that it is paid' : 'paid'),
+  'payment refused': () => 'tried to pay, and the payment service refused',
+  'paid back': () => 'paid back what was paid',
   posted: ({ to, subject, letter }) =>
     `Letter to ${to.join(', ')}: ${subject}${LETTER_WORDS[letter ?? 'sent']}`,
 }

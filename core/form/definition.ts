@@ -8,6 +8,7 @@ import { FORWARD } from './finish'
 import { Look } from './look'
 import { LIMITS } from './limits'
 import { FormMessages } from './messages'
+import { Payment } from './payment'
 import { Question } from './questions'
 import { Party, Turn } from './turns'
 
@@ -130,6 +131,7 @@ export const Form = z.strictObject({
   parties: z.array(Party).max(LIMITS.parties).optional(),
   turns: z.array(Turn).max(LIMITS.turns).optional(),
   deliveries: z.array(Delivery).max(LIMITS.deliveries).optional(),
+  payment: Payment.optional(),
   promises: z.array(Promised).max(LIMITS.promises).optional(),
   walks: z.array(Walk).max(LIMITS.walks).optional(),
 })

@@ -2,8 +2,8 @@ import { z } from 'zod'
 import { Code, Expression, Label, Text } from './fields'
 import { LIMITS } from './limits'
 
-/** On what something is done by itself: a response is sent, handed on from a turn, done, corrected, or put into a tray. */
-export const DELIVERY_EVENTS = ['sent', 'handedOn', 'done', 'corrected', 'tray'] as const
+/** On what something is done by itself: a response is sent, handed on from a turn, done, corrected, paid, or put into a tray. */
+export const DELIVERY_EVENTS = ['sent', 'handedOn', 'done', 'corrected', 'paid', 'tray'] as const
 
 const Address = z.email('an e-mail address is written name@wherry.example').max(200)
 /** What goes with a message: the answers as a PDF, and the files that the response holds. */

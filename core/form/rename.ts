@@ -5,7 +5,7 @@ import type { Form } from './definition'
 import { applyEdit, applyEdits, type Edit } from './edits'
 import { rewriteQuotes } from './quotes'
 import { rulesOf, withRule } from './rules'
-import { textsAt, withClosingTexts, withDeliveryTexts, withText } from './texts'
+import { textsAt, withClosingTexts, withDeliveryTexts, withPaymentTexts, withText } from './texts'
 import { listPlaces, type Address, type Place } from './walk'
 
 /** A rule's text with one code replaced, or the same text where the code is not used (or it can't be read). `groups`: paths through one of these name it too. */
@@ -138,21 +138,24 @@ function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => voi
     if (before.kind !== 'section' && 'under' in before.node && before.node.under?.question === from)
       step({ do: 'change', what: before.address, set: { under: { ...before.node.under, question: to } } })
   }
-  const closings = withClosingTexts(form, quoting)
-  if (closings && JSON.stringify(closings) !== JSON.stringify(form.closings))
-    step({ do: 'change', what: 'form', set: { closings } })
-  renamedDeliveries(form, quoting, code => (code === from ? to : code)).forEach(step)
+  const coded = (code: string) => (code === from ? to : code)
+  renamedAround(form, quoting, coded).forEach(step)
 }
 
-/** The edit by which deliveries quote and name a code anew; none where they do not. */
-function renamedDeliveries(
-  form: Form,
-  text: (text: string) => string,
-  code: (code: string) => string,
-): Edit[] {
-  const deliveries = withDeliveryTexts(form, { text, code })
-  const isSame = JSON.stringify(deliveries) === JSON.stringify(form.deliveries)
-  return deliveries && !isSame ? [{ do: 'change', what: 'form', set: { deliveries } }] : []
+/** The edits by which closings, deliveries and the payment quote and name a code anew; none where they do not. */
+function renamedAround(form: Form, text: (text: string) => string, code: (code: string) => string): Edit[] {
+  const { closings, deliveries, payment } = form
+  const changed = {
+    ...(closings ? { closings: withClosingTexts(form, text) } : {}),
+    ...(deliveries ? { deliveries: withDeliveryTexts(form, { text, code }) } : {}),
+    ...(payment ? { payment: withPaymentTexts(form, { text, code }) } : {}),
+  }
+  const before: Partial<Record<string, unknown>> = { closings, deliveries, payment }
+  return Object.entries(changed).flatMap(([key, value]): Edit[] =>
+    JSON.stringify(value) === JSON.stringify(before[key])
+      ? []
+      : [{ do: 'change', what: 'form', set: { [key]: value } }],
+  )
 }
 
 /** Renames at once; see `renameEdits`. */

@@ -23,6 +23,7 @@ export type RuleKind =
   | 'handOff'
   | 'promise'
   | 'delivery'
+  | 'payment'
 
 /** A rule of a form: its text and where it acts. */
 export interface Rule {
@@ -52,11 +53,12 @@ export const RULE_WORDS: Record<RuleKind, string> = {
   handOff: 'Handed off when',
   promise: 'Promises that',
   delivery: 'Done when',
+  payment: 'To be paid when',
 }
 /** What a rule's text is: a condition, or an expression that gives a value. */
 export const isCondition = (kind: RuleKind): boolean => kind !== 'default' && kind !== 'value'
 
-/** Every rule of a form, in the order of the form. Rules of closings, hand-offs, promises and deliveries, which may use every question, stand with the last section. */
+/** Every rule of a form, in the order of the form. Rules of closings, hand-offs, promises, deliveries and the payment, which may use every question, stand with the last section. */
 export function rulesOf(form: Form, places: readonly Place[] = listPlaces(form)): Rule[] {
   const place = places.findLast(p => p.kind === 'section')
   if (!place) return []
@@ -82,6 +84,7 @@ export function rulesOf(form: Form, places: readonly Place[] = listPlaces(form))
       'delivery',
       (form.deliveries ?? []).map(d => d.when),
     ),
+    ...atEnd('payment', [form.payment?.when]),
   ]
 }
 
@@ -179,9 +182,10 @@ export function withRule(
   return { do: 'change', what: place.address, set: changedAtPlace(place, kind, index, text) }
 }
 
-type FormRuleKind = 'closing' | 'handOff' | 'promise' | 'delivery'
-const isOfForm = (kind: RuleKind): kind is FormRuleKind =>
-  kind === 'closing' || kind === 'handOff' || kind === 'promise' || kind === 'delivery'
+const OF_FORM = ['closing', 'handOff', 'promise', 'delivery', 'payment'] as const
+type FormRuleKind = (typeof OF_FORM)[number]
+/** Whether a rule is of the form as a whole: it stands with the last section, and decides nothing of what is asked. */
+export const isOfForm = (kind: string): kind is FormRuleKind => OF_FORM.some(k => k === kind)
 
 function changedInForm(
   form: Form,
@@ -192,6 +196,7 @@ function changedInForm(
   if (kind === 'closing') return { closings: changedAt(form.closings, index, c => withText(c, 'when', text)) }
   if (kind === 'delivery')
     return { deliveries: changedAt(form.deliveries, index, d => withText(d, 'when', text)) }
+  if (kind === 'payment') return { payment: form.payment ? withText(form.payment, 'when', text) : null }
   if (kind === 'handOff') return { turns: withHandOff(form, index, h => withText(h, 'when', text)) }
   return { promises: changedOrGone(form.promises, index, 'holds', text) }
 }

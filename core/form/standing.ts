@@ -5,7 +5,7 @@ import { NUMBER, TEXT, type Context, type ValueType } from '../expressions/types
 const STANDING = {
   form: { title: TEXT, code: TEXT },
   release: { number: NUMBER },
-  response: { number: NUMBER, link: TEXT },
+  response: { number: NUMBER, link: TEXT, pay: TEXT },
   party: { name: TEXT },
   team: { name: TEXT },
   workspace: { name: TEXT, address: TEXT },
@@ -20,7 +20,11 @@ export type Standing = { [N in StandingName]?: { [M in Member<N>]?: string | num
 const STANDING_WORDS: { [N in StandingName]: Record<Member<N>, string> } = {
   form: { title: 'the form’s title', code: 'the form’s code' },
   release: { number: 'the number of the release' },
-  response: { number: 'the number of the response', link: 'the link to the response' },
+  response: {
+    number: 'the number of the response',
+    link: 'the link to the response',
+    pay: 'the link at which it is paid',
+  },
   party: { name: 'the name of the party whose turn it is' },
   team: { name: 'the team whose turn it is' },
   workspace: { name: 'the name of the workspace', address: 'the address of the workspace' },

@@ -75,6 +75,12 @@ export const withDeliveryTexts = (
   rewrite: Parameters<typeof withDelivery>[1],
 ): Form['deliveries'] => form.deliveries?.map(d => withDelivery(d, rewrite))
 
+/** The payment with its text rewritten, and the code that it names. */
+export const withPaymentTexts = (
+  { payment }: Form,
+  { text, code }: Parameters<typeof withDelivery>[1],
+): Form['payment'] => payment && { ...payment, title: text(payment.title), amount: code(payment.amount) }
+
 /** The closings with their texts rewritten. */
 export const withClosingTexts = (form: Form, rewrite: (text: string) => string): Form['closings'] =>
   form.closings?.map(c => ({

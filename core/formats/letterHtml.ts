@@ -10,14 +10,14 @@ const MARKS: Readonly<Record<string, string>> = {
 export const escapeHtml = (text: string): string => text.replaceAll(/[&<>"']/g, mark => MARKS[mark] ?? mark)
 
 /** Paths of this application, as letters name them: where nothing of another address stands before. */
-const OWN_LINK = /(?<![\w/.:-])\/(?:key|f|forms|s)\/[\w?=&/#~-]+/g
+const OWN_LINK = /(?<![\w/.:-])\/(?:key|f|forms|s|pay)\/[\w?=&/#~-]+/g
 
 /** A letter with its links as they are opened from outside. @param site such as `https://forms.wherry.example` */
 export const withWholeLinks = (text: string, site: string): string =>
   text.replaceAll(OWN_LINK, path => new URL(path, site).href)
 
 /** A letter whose links open nothing any more. */
-export const withoutLinks = (text: string): string => text.replaceAll(/\/(key|f|s)\/[\w~-]+/g, '/$1/…')
+export const withoutLinks = (text: string): string => text.replaceAll(/\/(key|f|s|pay)\/[\w~-]+/g, '/$1/…')
 
 /** A letter as HTML: paragraphs, and the links of this application to be pressed. What respondents wrote stays text. */
 export function letterHtml(text: string, site: string): string {

@@ -8,7 +8,7 @@ import type { Form } from '../form/definition'
 import { applyEdit, applyEdits, type Edit } from '../form/edits'
 import { rewriteQuotes } from '../form/quotes'
 import { rulesOf, withRule } from '../form/rules'
-import { textsAt, withClosingTexts, withDeliveryTexts, withText } from '../form/texts'
+import { textsAt, withClosingTexts, withDeliveryTexts, withPaymentTexts, withText } from '../form/texts'
 import { listPlaces } from '../form/walk'
 
 /**
@@ -43,6 +43,7 @@ export function renameChoiceEdits(form: Form, at: ChoiceAt, from: string, to: st
       make({ do: 'change', what: place.address, set: { under: { ...place.node.under, option: to } } })
   closingEdits(now, uses, to).forEach(make)
   deliveryEdits(now, uses, to).forEach(make)
+  paymentEdits(now, uses, to).forEach(make)
   walkEdits(now, uses, to).forEach(make)
   cellEdits(now, uses, to).forEach(make)
   return edits
@@ -65,6 +66,13 @@ function deliveryEdits(form: Form, uses: ChoiceUses, to: string): Edit[] {
   const deliveries = withDeliveryTexts(form, { text, code: code => code })
   const isSame = JSON.stringify(deliveries) === JSON.stringify(form.deliveries)
   return deliveries && !isSame ? [{ do: 'change', what: 'form', set: { deliveries } }] : []
+}
+
+function paymentEdits(form: Form, uses: ChoiceUses, to: string): Edit[] {
+  const text = (said: string) => rewriteQuotes(said, source => written(source, uses.inClosing(source), to))
+  const payment = withPaymentTexts(form, { text, code: code => code })
+  if (!payment || payment.title === form.payment?.title) return []
+  return [{ do: 'change', what: 'form', set: { payment } }]
 }
 
 /** Walks answer with the choice, or expect it. */

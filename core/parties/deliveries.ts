@@ -19,8 +19,8 @@ export const isOn = ({ on, turn, tray }: Delivery, happening: Happening): boolea
   (turn === undefined || turn === happening.turn) &&
   (tray === undefined || tray === happening.tray)
 
-/** Whether the condition of a delivery holds; unknown does not, nor does what can’t be read. */
-export function holds({ plan, values }: Filled, { when }: Delivery): boolean {
+/** Whether the condition of a delivery or payment holds; unknown does not, nor does what can’t be read. */
+export function holds({ plan, values }: Filled, { when }: Pick<Delivery, 'when'>): boolean {
   if (when === undefined) return true
   const { expr } = plan.names.read(when, standpointAtEnd(plan.form), BOOLEAN)
   return expr !== null && compile(expr, plan.environment)(values) === true

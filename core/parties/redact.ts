@@ -75,7 +75,7 @@ class Redactor {
       const items = this.items(section.items)
       return this.seesSection(i) ? [this.section(section, place, items, i, routed)] : []
     })
-    const { parties: _p, turns: _t, promises: _o, walks: _w, deliveries: _d, lists, closings, ...rest } = form
+    const { lists, closings, ...rest } = withoutInner(form)
     const used = new Set(sections.flatMap(s => listsIn(s.items)))
     const end: Standpoint = { section: Math.max(0, form.sections.length - 1), groups: [], entryOf: null }
     const sentClosings = closings?.map(c => this.rewritten(c, end, BOOLEAN))
@@ -328,4 +328,10 @@ const listsIn = (items: readonly Item[]): string[] =>
 function isAmong(codes: readonly string[]): string {
   if (codes.length === 0) return 'false'
   return `list contains([${codes.map(c => JSON.stringify(c)).join(', ')}], row.code)`
+}
+
+/** A form without what no respondent gets: parties, turns, promises, walks, what is done by itself, the payment. */
+function withoutInner(form: Form): Form {
+  const { parties: _p, turns: _t, promises: _o, walks: _w, deliveries: _d, payment: _y, ...rest } = form
+  return rest
 }

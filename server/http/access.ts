@@ -130,6 +130,9 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   tellOutsideWorld: 'admin',
   // Who corrects has to see it, too; the route says so.
   loadCorrectable: { of: 'response', needs: 'act' },
+  actOnPayment: { of: 'response', needs: 'act' },
+  loadPayment: 'anyone',
+  pay: 'anyone',
   amendResponse: { of: 'response', needs: 'act' },
   loadFile: { of: 'file', needs: 'responses' },
   exportResponses: form('responses'),

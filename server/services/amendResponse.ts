@@ -13,6 +13,7 @@ import { releases, responses } from '../store/schema'
 import { filesIn } from './files'
 import { stateAtOf } from './ownLinks'
 import { takePlaces } from './places'
+import { askPayment } from './payments'
 import { queueDeliveries } from './deliveries/queue'
 import { answersBefore, keepEvent } from './responseEvents'
 import { presentPeople } from './teamRows'
@@ -59,6 +60,7 @@ export async function amendResponse(
     const details = { before: answersBefore(response.answers, kept), remark: reason }
     await keepEvent(tx, { responseId: id, kind: 'corrected', turn: '', who, details })
     const corrected = { ...response, answers: kept, people }
+    if (response.turn === null) await askPayment(tx, { response: corrected, release })
     await queueDeliveries(tx, { response: corrected, release }, [{ event: 'corrected' }])
   })
 }

@@ -14,6 +14,7 @@ import { isStillCorrectable, stateAtOf } from './ownLinks'
 import { takePlaces } from './places'
 import { queueDeliveries } from './deliveries/queue'
 import { answersBefore, keepEvent } from './responseEvents'
+import { askPayment, paymentForSender } from './payments'
 import { standingOf } from './workspace'
 
 /** Takes a response anew from whoever sent it: the rules are decided again, and what stood there before is kept in its history. */
@@ -30,8 +31,10 @@ export async function correctAnswers(db: Database, use: LinkUse, sending: Sendin
     const kept = answersToStore(filled, null, {}, response.people)
     const own = `/f/${use.token}`
     // The same once more, after a lost connection: it stands so already.
-    if (sameAnswer(kept.answers, response.answers))
-      return { ...sentAnswer(release, response, null, null), own }
+    if (sameAnswer(kept.answers, response.answers)) {
+      const payment = await paymentForSender(tx, release.definition, null, response.id)
+      return { ...sentAnswer(release, response, null, null), own, payment }
+    }
     if (sending.base !== stateAtOf(response))
       refuse(
         409,
@@ -56,8 +59,11 @@ export async function correctAnswers(db: Database, use: LinkUse, sending: Sendin
       who: '',
       details: { before: answersBefore(response.answers, kept.answers) },
     })
-    await queueDeliveries(tx, { response: { ...response, ...kept }, release }, [{ event: 'corrected' }])
-    return { ...sentAnswer(release, { ...response, sentAt: correctedAt }, null, null), own }
+    const corrected = { ...response, ...kept }
+    await askPayment(tx, { response: corrected, release })
+    await queueDeliveries(tx, { response: corrected, release }, [{ event: 'corrected' }])
+    const payment = await paymentForSender(tx, release.definition, null, response.id)
+    return { ...sentAnswer(release, { ...response, sentAt: correctedAt }, null, null), own, payment }
   })
 }
 

@@ -37,6 +37,7 @@ const loadRows = (db: Database, ids: readonly string[]) =>
       correctedAt: responses.correctedAt,
       withdrawnAt: responses.withdrawnAt,
       turn: responses.turn,
+      unpaid: responses.unpaid,
       answers: responses.answers,
       people: responses.people,
       release: releases.number,
@@ -91,7 +92,8 @@ export const factsOf = (one: TakenOut): [number, Date, string, Date | null, numb
   return [number, sentAt, begunOn, correctedAt, release, stateOf(one)]
 }
 
-export function stateOf({ row: { turn, withdrawnAt }, filled }: TakenOut): string {
+export function stateOf({ row: { turn, unpaid, withdrawnAt }, filled }: TakenOut): string {
   if (turn !== null) return `in progress: ${openNamesOf(filled.plan.form, turn)}`
-  return withdrawnAt ? 'withdrawn' : 'done'
+  if (withdrawnAt) return 'withdrawn'
+  return unpaid ? 'to be paid' : 'done'
 }

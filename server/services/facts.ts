@@ -137,6 +137,7 @@ const loadRows = (db: Database, ids: readonly string[]) =>
       sentAt: responses.sentAt,
       begunOn: responses.begunOn,
       turn: responses.turn,
+      unpaid: responses.unpaid,
       tray: responses.trayId,
       withdrawnAt: responses.withdrawnAt,
       binnedAt: responses.binnedAt,
@@ -150,12 +151,14 @@ const loadRows = (db: Database, ids: readonly string[]) =>
 
 type StoredRow = Awaited<ReturnType<typeof loadRows>>[number]
 
-const factsOf = ({ sentAt, release, turn, tray }: StoredRow): Facts => ({
+const factsOf = ({ sentAt, release, turn, unpaid, tray }: StoredRow): Facts => ({
   sentAt: sentAt.getTime(),
   release,
-  state: turn === null ? 'done' : 'in progress',
+  state: turn === null ? endedState(unpaid) : 'in progress',
   tray,
 })
+
+const endedState = (unpaid: boolean) => (unpaid ? 'to be paid' : 'done')
 
 /** Takes out what is not in the store any more; looked for only where the numbers differ. */
 async function dropDeleted(db: Database, formId: string, table: FactTable): Promise<void> {

@@ -15,9 +15,22 @@ import { takePlaces } from './places'
 import { handedOn, queueDeliveries } from './deliveries/queue'
 import { answersBefore, keepEvent } from './responseEvents'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
+import { askPayment, paymentForSender } from './payments'
 import { standingOf } from './workspace'
 
 type TurnRow = typeof turns.$inferSelect
+
+/** What is left of a draft and a remark once a turn is handed on. */
+const NOTHING_BEGUN = {
+  remark: null,
+  pointed: null,
+  draft: null,
+  draftAt: null,
+  draftSeat: null,
+  draftKey: null,
+  draftBy: null,
+  noticeOn: null,
+}
 
 /** Takes the answers of a later turn and hands the response on. */
 export async function handOff(db: Database, use: LinkUse, sending: Sending): Promise<Sent> {
@@ -27,7 +40,9 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
     if (!turn || !row || !response) return refuse(404, 'not-found', 'There is no such turn.')
     if (row.handedOffAt !== null && row.sendingKey === sending.key) {
       refuseOtherAnswers(row.sendingDigest, sending)
-      return sentAnswer(release, { ...response, sentAt: row.handedOffAt }, row.nextTurn, `/f/${use.token}`)
+      const again = { ...response, sentAt: row.handedOffAt }
+      const payment = await paymentForSender(tx, release.definition, turn, response.id)
+      return { ...sentAnswer(release, again, row.nextTurn, `/f/${use.token}`), payment }
     }
     refuseUnlessOpen(row, response)
     refuseOtherRelease(release.number, sending.release)
@@ -45,15 +60,8 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
     await tx
       .update(turns)
       .set({
+        ...NOTHING_BEGUN,
         handedOffAt: now,
-        remark: null,
-        pointed: null,
-        draft: null,
-        draftAt: null,
-        draftSeat: null,
-        draftKey: null,
-        draftBy: null,
-        noticeOn: null,
         sendingKey: sending.key,
         sendingDigest: digestOfSending(sending),
         nextTurn: nextCode,
@@ -73,9 +81,11 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
       details: { target: nextCode, before: answersBefore(response.answers, kept.answers) },
     })
     const changed = { ...response, ...kept }
-    const isDone = waiting === null && next === null
-    await queueDeliveries(tx, { response: changed, release }, handedOn(turn.code, isDone))
-    return sentAnswer(release, { ...response, sentAt: now }, nextCode, `/f/${use.token}`)
+    const isEnded = waiting === null && next === null
+    const isUnpaid = isEnded && (await askPayment(tx, { response: changed, release }))
+    await queueDeliveries(tx, { response: changed, release }, handedOn(turn.code, isEnded && !isUnpaid))
+    const payment = await paymentForSender(tx, release.definition, turn, response.id)
+    return { ...sentAnswer(release, { ...response, sentAt: now }, nextCode, `/f/${use.token}`), payment }
   })
 }
 
@@ -93,6 +103,7 @@ export function sentAnswer(
     next: next ? turnName(definition, next) : null,
     link: next ? link : null,
     own: null,
+    payment: null,
   }
 }
 

@@ -6,6 +6,7 @@ import type { Database } from '../store/database'
 import { openings, ownLinks, responses } from '../store/schema'
 import type { Entrance } from './entrances'
 import type { LinkTarget } from './links'
+import { paymentForSender } from './payments'
 import { digestOf, newSecret } from './people/tokens'
 
 type Response = typeof responses.$inferSelect
@@ -54,6 +55,7 @@ export async function ownResponseOf(
     sentAt: response.sentAt.toISOString(),
     at: stateAtOf(response),
     mayCorrect: await isStillCorrectable(db, release.formId, response),
+    payment: await paymentForSender(db, release.definition, null, response.id),
   }
 }
 

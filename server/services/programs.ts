@@ -14,6 +14,7 @@ const columns = {
   correctedAt: responses.correctedAt,
   withdrawnAt: responses.withdrawnAt,
   turn: responses.turn,
+  unpaid: responses.unpaid,
   answers: responses.answers,
   version: releases.number,
 }
@@ -21,11 +22,16 @@ type Row = Pick<typeof responses.$inferSelect, Exclude<keyof typeof columns, 've
 
 const isOf = (formId: string) => and(eq(releases.formId, formId), isNull(responses.binnedAt))
 
-function told({ number, version, begunOn, sentAt, correctedAt, withdrawnAt, turn, answers }: Row) {
-  const ended = withdrawnAt === null ? 'done' : 'withdrawn'
+function endedState({ withdrawnAt, unpaid }: Row) {
+  if (withdrawnAt !== null) return 'withdrawn'
+  return unpaid ? 'to be paid' : 'done'
+}
+
+function told(row: Row) {
+  const { number, version, begunOn, sentAt, correctedAt, turn, answers } = row
   return {
     ...{ number, version, begunOn, answers },
-    state: turn === null ? ended : 'in progress',
+    state: turn === null ? endedState(row) : 'in progress',
     sentAt: sentAt.toISOString(),
     correctedAt: correctedAt?.toISOString() ?? null,
   } satisfies z.output<typeof ApiResponse>

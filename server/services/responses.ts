@@ -10,6 +10,7 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, turns, users, ways } from '../store/schema'
 import { linkTo } from './deliveries/queue'
+import { findPayment } from './payments'
 import { loadHandedOff } from './handedOff'
 import { listHistory } from './responseHistory'
 import { loadWorkspace } from './workspace'
@@ -72,6 +73,7 @@ export async function loadResponse(
     release: row.release,
     lines: readResponse(fill(plan, row.answers, row.begunOn, standing), handedOff),
     turns: await listTurns(db, id, row.definition, reader),
+    payment: await findPayment(db, id),
     history: await listHistory(db, { id, plan, standing, ...row }, reader.mayAct),
   }
 }

@@ -71,7 +71,8 @@ function trayCondition(tray: string): SQL | undefined {
 
 const STATES: Record<Exclude<ResponseFilter['state'], '' | 'binned'>, () => SQL | undefined> = {
   progress: () => isNotNull(responses.turn),
-  done: () => and(isNull(responses.turn), isNull(responses.withdrawnAt)),
+  unpaid: () => and(eq(responses.unpaid, true), isNull(responses.withdrawnAt)),
+  done: () => and(isNull(responses.turn), eq(responses.unpaid, false), isNull(responses.withdrawnAt)),
   late: () => sql`exists (
     select 1 from ${turns}
     where ${turns.responseId} = ${responses.id} and ${turns.handedOffAt} is null

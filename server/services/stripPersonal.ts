@@ -10,6 +10,7 @@ import {
   files,
   messages,
   ownLinks,
+  payments,
   responseEvents,
   responses,
   turnLinks,
@@ -85,6 +86,7 @@ async function stripFiles(
 /** Letters hold answers, and links lead to them. */
 async function stripAround(db: Database, responseId: string): Promise<void> {
   await db.delete(messages).where(eq(messages.responseId, responseId))
+  await db.update(payments).set({ title: '' }).where(eq(payments.responseId, responseId))
   await db.delete(ownLinks).where(eq(ownLinks.responseId, responseId))
   await db.update(deliveryRuns).set({ said: '' }).where(eq(deliveryRuns.responseId, responseId))
 }

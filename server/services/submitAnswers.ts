@@ -17,10 +17,11 @@ import { correctAnswers } from './correctAnswers'
 import { isCorrectable, linkToCorrect } from './ownLinks'
 import { openNextTurn, whoIsToAct } from './openTurn'
 import { standingOf } from './workspace'
-import { handedOn, queueDeliveries } from './deliveries/queue'
+import { doneNow, handedOn, queueDeliveries } from './deliveries/queue'
 import { keepEvent } from './responseEvents'
 import { makeLink } from './turnLinks'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
+import { askPayment, paymentForSender } from './payments'
 import { isStillTaken, refuseUnlessTaken, type Entrance } from './entrances'
 import { refuseIfFull } from './openings'
 import { takePlaces } from './places'
@@ -75,6 +76,7 @@ const isOneStatement = ({ turn, entrance, release }: LinkTarget, use: LinkUse, f
   filesIn(filled).length === 0 &&
   !entrance?.places?.length &&
   !isTold(release, entrance) &&
+  !release.definition.payment &&
   !isCounted(entrance, use) &&
   !isCorrectable(entrance)
 
@@ -110,9 +112,14 @@ async function storeResponse(
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
   const response = { ...stored, ...answers, begunOn: sending.begunOn }
   if (!turn) {
+    const isUnpaid = await askPayment(db, { response, release })
     if (isTold(release, entrance))
-      await queueDeliveries(db, { response, release }, [{ event: 'sent' }, { event: 'done' }])
-    return { ...sentAnswer(release, stored, null, null), own: await linkToCorrect(db, entrance, stored.id) }
+      await queueDeliveries(db, { response, release }, [{ event: 'sent' }, ...doneNow(isUnpaid)])
+    return {
+      ...sentAnswer(release, stored, null, null),
+      own: await linkToCorrect(db, entrance, stored.id),
+      payment: await paymentForSender(db, release.definition, null, stored.id),
+    }
   }
   if (isTold(release, entrance)) await queueDeliveries(db, { response, release }, [{ event: 'sent' }])
   return handFirstOn(db, { release, turn, who }, sending, { filled, answers }, stored)
@@ -155,8 +162,11 @@ async function handFirstOn(
     at: stored.sentAt,
   })
   const response = { ...stored, ...kept, begunOn: sending.begunOn }
-  await queueDeliveries(db, { response, release }, handedOn(turn.code, target === null))
-  return sentAnswer(release, stored, target, row ? await ownLink(db, row.id, turn) : null)
+  const isUnpaid = target === null && (await askPayment(db, { response, release }))
+  await queueDeliveries(db, { response, release }, handedOn(turn.code, target === null && !isUnpaid))
+  const link = row ? await ownLink(db, row.id, turn) : null
+  const payment = await paymentForSender(db, release.definition, turn, stored.id)
+  return { ...sentAnswer(release, stored, target, link), payment }
 }
 
 /** The link by which the first party comes back to its turn. */
@@ -187,5 +197,6 @@ async function answerAgain(
   const turn = row.turn === null ? null : turnOf(release.definition, row.turn)
   const link = turn && row.turnId !== null ? await ownLink(db, row.turnId, turn) : null
   const own = turn ? null : await linkToCorrect(db, entrance, row.id)
-  return { ...sentAnswer(release, row, row.nextTurn, link), own }
+  const payment = await paymentForSender(db, release.definition, turn, row.id)
+  return { ...sentAnswer(release, row, row.nextTurn, link), own, payment }
 }

@@ -2,7 +2,7 @@ import { desc, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { HOOK_MANNERS, OutsideManner, OutsideWorld } from '../../shared/api/deliveries'
 import type { Database } from '../store/database'
-import { messages, outsideWorld, receivedHooks } from '../store/schema'
+import { messages, outsideWorld, payments, receivedHooks } from '../store/schema'
 
 type Manner = (typeof HOOK_MANNERS)[number]
 
@@ -22,6 +22,12 @@ export async function mannerOf(db: Database): Promise<Manner> {
 export async function listBouncing(db: Database): Promise<string[]> {
   const [row] = await db.select({ bounces: outsideWorld.bounces }).from(outsideWorld)
   return row?.bounces ?? []
+}
+
+/** Stands in for a payment service: takes a payment, or refuses it, as it was told to. */
+export async function takePayment(db: Database): Promise<'paid' | 'refused'> {
+  const [row] = await db.select({ payments: outsideWorld.payments }).from(outsideWorld)
+  return row?.payments === 'refuses' ? 'refused' : 'paid'
 }
 
 /** Tells it how to behave. */
@@ -64,13 +70,20 @@ export async function loadOutsideWorld(db: Database): Promise<z.output<typeof Ou
     .from(messages)
     .orderBy(desc(messages.at))
     .limit(MOST_SHOWN)
+  const [manner] = await db.select().from(outsideWorld)
+  const asked = await db.select().from(payments).orderBy(desc(payments.changedAt)).limit(MOST_SHOWN)
   return {
-    hooks: await mannerOf(db),
-    bounces: await listBouncing(db),
+    hooks: manner?.hooks ?? 'takes',
+    payments: manner?.payments ?? 'takes',
+    bounces: manner?.bounces ?? [],
     received: hooks.map(({ at, address, signature, body, answered }) => ({
       ...{ address, signature, body, answered },
       at: at.toISOString(),
     })),
     letters: letters.map(letter => ({ ...letter, at: letter.at.toISOString() })),
+    paid: asked.map(({ amount, currency, title, state, changedAt }) => ({
+      ...{ amount, currency, title, state },
+      at: changedAt.toISOString(),
+    })),
   }
 }

@@ -2,7 +2,7 @@ import { boolean, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-cor
 import { z } from 'zod'
 import { Digest, RETENTION_ACTS, ViewSettings } from '../../shared/api/workbench'
 import { Tile } from '../../shared/api/dashboards'
-import { HOOK_MANNERS } from '../../shared/api/deliveries'
+import { HOOK_MANNERS, PAYMENT_MANNERS } from '../../shared/api/deliveries'
 import { HOOK_EVENTS, KEY_KINDS, KEY_RIGHTS } from '../../shared/api/accessKeys'
 import { ResponseFilter } from '../../shared/api/responses'
 import { at, id, json, maybeAt } from './columns'
@@ -74,6 +74,7 @@ export const receivedHooks = pgTable(
 export const outsideWorld = pgTable('outside_world', {
   id: boolean('id').primaryKey().default(true),
   hooks: text('hooks', { enum: HOOK_MANNERS }).notNull().default('takes'),
+  payments: text('payments', { enum: PAYMENT_MANNERS }).notNull().default('takes'),
   /** Addresses, or what stands after their “@”, at which letters come back. */
   bounces: json('bounces', z.array(z.string())).notNull().default([]),
 })

@@ -1,6 +1,7 @@
 import { type SQL, sql } from 'drizzle-orm'
 import {
   bigint,
+  boolean,
   date,
   index,
   integer,
@@ -11,6 +12,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
+import { PAYMENT_STATES } from '../../core/form/payment'
 import { RUN_STATES } from '../../shared/api/deliveries'
 import { Attachment, LETTER_STATES } from '../../shared/api/letters'
 import { KeptAnswers } from '../../shared/api/keptAnswers'
@@ -46,6 +48,8 @@ export const responses = pgTable(
     people: json('people', KeptPeople),
     /** The code of the turn that is open; null when the response is done, or was withdrawn. */
     turn: text('turn'),
+    /** Nothing is left to be answered, but it counts as done only when it is paid. */
+    unpaid: boolean('unpaid').notNull().default(false),
     /** Its number among the responses of the form, from 1 on. */
     number: integer('number').notNull(),
     /** By which further way it came, and who was signed in; null for neither, and where the form is anonymous. */
@@ -76,6 +80,25 @@ export const responses = pgTable(
     index('responses_tray').on(t.trayId),
     index('responses_touched').on(t.releaseId, t.touchedBy),
   ],
+)
+
+/** What is to be paid for a response, or was. Its id stands in the address at which it is paid. */
+export const payments = pgTable(
+  'payments',
+  {
+    id: id(),
+    responseId: uuid('response_id')
+      .notNull()
+      .unique()
+      .references(() => responses.id, { onDelete: 'cascade' }),
+    /** A decimal number as text, in its currency. */
+    amount: text('amount').notNull(),
+    currency: text('currency').notNull(),
+    title: text('title').notNull(),
+    state: text('state', { enum: PAYMENT_STATES }).notNull().default('open'),
+    changedAt: at('changed_at'),
+  },
+  t => [index('payments_changed').on(t.changedAt)],
 )
 
 /** The links by which those who sent responses come back to them; only what is made of a link is kept. */

@@ -45,7 +45,7 @@ export const ApiQuery = z.object({
 export const ApiResponse = z.object({
   number: z.int(),
   version: z.int(),
-  state: z.enum(['in progress', 'done', 'withdrawn']),
+  state: z.enum(['in progress', 'to be paid', 'done', 'withdrawn']),
   begunOn: z.string(),
   sentAt: z.string(),
   correctedAt: z.string().nullable(),

@@ -3,6 +3,7 @@ import { dayNumber } from '../../core/expressions/dates'
 import { LIMITS } from '../../core/form/limits'
 import type { Standing } from '../../core/form/standing'
 import type { OfferedRow } from '../../core/form/rows'
+import { PaymentAsked } from './payments'
 import { ResponseLine } from './responses'
 import { AnyAnswers, Counter, StoredForm } from './stored'
 
@@ -32,13 +33,14 @@ export const Sending = z.strictObject({
 })
 export type Sending = z.infer<typeof Sending>
 
-/** When a response was taken and under which number, the name of the turn that is next (null when it is done), and one's own link, where it may be given back. `own`: the link by which it can be corrected, null where it can’t. */
+/** When a response was taken and under which number, the name of the turn that is next (null when it is done), and one's own link, where it may be given back. `own`: the link by which it can be corrected, null where it can’t; `payment`: what is to be paid, null for nothing. */
 export const Sent = z.object({
   sentAt: z.string(),
   number: z.int(),
   next: z.string().nullable(),
   link: z.string().nullable(),
   own: z.string().nullable(),
+  payment: PaymentAsked.nullable(),
 })
 export type Sent = z.infer<typeof Sent>
 
@@ -101,6 +103,7 @@ export const OwnResponse = z.object({
   sentAt: z.string(),
   at: z.string(),
   mayCorrect: z.boolean(),
+  payment: PaymentAsked.nullable(),
 })
 export type OwnResponse = z.infer<typeof OwnResponse>
 

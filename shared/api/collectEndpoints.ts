@@ -5,6 +5,7 @@ import * as deliveries from './deliveries'
 import { Id } from './ids'
 import * as imports from './imports'
 import * as pageSteps from './pageSteps'
+import * as payments from './payments'
 import * as responses from './responses'
 import * as session from './session'
 import * as summaries from './summaries'
@@ -140,6 +141,25 @@ export const COLLECT_ENDPOINTS = {
     path: '/api/about-person/hand-out',
     query: about.AboutQuery,
     answer: responses.FileContent,
+  },
+  actOnPayment: {
+    method: 'POST',
+    path: '/api/responses/:id/payment',
+    params: Id,
+    body: payments.PaymentAct,
+    answer: session.Done,
+  },
+  loadPayment: {
+    method: 'GET',
+    path: '/api/payments/:payment',
+    params: payments.PaymentId,
+    answer: payments.PaymentPage,
+  },
+  pay: {
+    method: 'POST',
+    path: '/api/payments/:payment',
+    params: payments.PaymentId,
+    answer: payments.PaymentPage,
   },
   loadResponse: {
     method: 'GET',

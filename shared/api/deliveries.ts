@@ -1,10 +1,14 @@
 import { z } from 'zod'
 import { Letter } from './letters'
+import { PaymentOutside } from './payments'
 
 /** How a delivery can stand: waiting for its time or for another try; done; not done, since there was nothing to be done; given up after a day. */
 export const RUN_STATES = ['waiting', 'done', 'left', 'given up'] as const
 /** How the simulated receiver of web hooks behaves: it takes them, answers with an error, or not at all. */
 export const HOOK_MANNERS = ['takes', 'refuses', 'silent'] as const
+
+/** How the simulated payment service behaves: it takes a payment, or refuses it. */
+export const PAYMENT_MANNERS = ['takes', 'refuses'] as const
 
 /** Which deliveries of a form: in one state, a page from 1 on. */
 export const DeliveryQuery = z.object({
@@ -38,6 +42,7 @@ export const DeliveryRuns = z.object({
 /** The simulated world outside: how it behaves, and what it has got, the newest first. */
 export const OutsideWorld = z.object({
   hooks: z.enum(HOOK_MANNERS),
+  payments: z.enum(PAYMENT_MANNERS),
   received: z.array(
     z.object({
       at: z.string(),
@@ -50,8 +55,12 @@ export const OutsideWorld = z.object({
   /** Addresses, or what stands after their “@”, at which letters come back. */
   bounces: z.array(z.string()),
   letters: z.array(Letter),
+  /** What was to be paid, the last change first. */
+  paid: z.array(PaymentOutside),
 })
+/** How the simulated world outside is to behave. */
 export const OutsideManner = z.strictObject({
   hooks: z.enum(HOOK_MANNERS),
+  payments: z.enum(PAYMENT_MANNERS),
   bounces: z.array(z.string().trim().min(3).max(200)).max(50),
 })

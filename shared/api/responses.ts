@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { QUESTION_TYPES } from '../../core/form/questions'
 import { LIMITS } from '../../core/form/limits'
 import { LETTER_STATES } from './letters'
+import { PaymentAsked } from './payments'
 import { EVENT_KINDS } from './storedEvents'
 
 /** One question of a response as it is read; see `describeResponse`. */
@@ -32,7 +33,7 @@ const Day = z.union([z.literal(''), z.iso.date()])
 export const ResponseFilter = z.object({
   search: z.string().max(200).default(''),
   where: z.string().max(2_000).default(''),
-  state: z.enum(['', 'progress', 'done', 'late', 'corrected', 'withdrawn', 'binned']).default(''),
+  state: z.enum(['', 'progress', 'unpaid', 'done', 'late', 'corrected', 'withdrawn', 'binned']).default(''),
   turn: z
     .string()
     .regex(/^(?:[a-z][a-z0-9_]*)?$/)
@@ -165,6 +166,8 @@ export const ResponseDetails = z.object({
     }),
   ),
   history: z.array(HistoryLine),
+  /** What is to be paid for it, or was; null for nothing. */
+  payment: PaymentAsked.nullable(),
 })
 export type ResponseDetails = z.infer<typeof ResponseDetails>
 

@@ -19,6 +19,9 @@ export const EVENT_KINDS = [
   'deleted',
   'put back',
   'stripped',
+  'paid',
+  'payment refused',
+  'paid back',
 ] as const
 export type EventKind = (typeof EVENT_KINDS)[number]
 

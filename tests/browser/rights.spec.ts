@@ -32,6 +32,8 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     readFile: ALL,
     enterPassphrase: ALL,
     mailCopy: ALL,
+    loadPayment: ALL,
+    pay: ALL,
   },
   ...{ keepAnswers: ALL, recallAnswers: ALL, mailKept: ALL },
   ...{ loadAccount: SIGNED_IN, changeAccount: SIGNED_IN, changePassword: SIGNED_IN, endSession: SIGNED_IN },
@@ -96,6 +98,7 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     tellOutsideWorld: ADMINS,
     loadCorrectable: ['own', 'act'],
     amendResponse: ['own', 'act'],
+    actOnPayment: ['own', 'act'],
     loadResponse: ['own', 'responses'],
     loadFile: ['own', 'responses'],
   },
@@ -153,7 +156,7 @@ async function isLetThrough(caller: APIRequestContext, name: keyof typeof API, i
     .replace(':id', id ?? NOBODY)
     .replace(/:(?:revision|release)/, '0')
     .replace(':number', '1')
-    .replace(':hook', NOBODY)
+    .replace(/:(?:hook|payment)/, NOBODY)
     .replace(/:(?:file|suggestion|way|view|run|issued)/, NOBODY)
     .replace(/:(?:key|token|code)/, 'nobody')
     .replace(':secret', `${'nobody'.repeat(5)}.csv`)
@@ -189,6 +192,7 @@ async function makeForm(page: Page): Promise<Record<string, string>> {
     loadResponse: response,
     loadCorrectable: response,
     amendResponse: response,
+    actOnPayment: response,
     noteResponse: response,
   }
   return { form: id, ...ofResponse, loadFile: file.file, actOnTurn: turns.at(-1)?.id ?? '' }

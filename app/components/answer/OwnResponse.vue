@@ -16,6 +16,10 @@ const isCorrected = computed(() => props.own.at !== props.own.sentAt)
       >; corrected {{ readableDay(own.at) }}, {{ readableTime(own.at, true) }}</template
     >.
   </p>
+  <LazyPaymentAsk
+    v-if="own.payment"
+    :payment="own.payment"
+  />
   <div v-if="own.mayCorrect">
     <v-btn
       class="big"

@@ -17,6 +17,10 @@ const emit = defineEmits<{ again: [] }>()
   >
     Number {{ sent.number }}, sent {{ readableDay(sent.sentAt) }}, {{ readableTime(sent.sentAt, true) }}
   </p>
+  <LazyPaymentAsk
+    v-if="sent?.payment"
+    :payment="sent.payment"
+  />
   <p
     v-if="sent?.link"
     class="own"

@@ -10,12 +10,21 @@ const isOpen = ref(false)
 const STATES = [
   { value: '', title: 'in any state', isOfTurns: false },
   { value: 'progress', title: 'in progress', isOfTurns: true },
+  { value: 'unpaid', title: 'to be paid', isOfTurns: false },
   { value: 'late', title: 'late', isOfTurns: true },
   { value: 'done', title: 'done', isOfTurns: true },
   { value: 'corrected', title: 'corrected', isOfTurns: false },
   { value: 'withdrawn', title: 'withdrawn', isOfTurns: true },
 ] as const
-const states = computed(() => STATES.filter(s => props.hasTurns || !s.isOfTurns))
+/** What some version of the form can tell apart. */
+const states = computed(() =>
+  STATES.filter(s =>
+    s.value === 'unpaid'
+      ? draft.form?.payment !== undefined
+      : props.hasTurns || !s.isOfTurns || hasPayment(s.value),
+  ),
+)
+const hasPayment = (state: string) => state === 'done' && draft.form?.payment !== undefined
 const turns = computed(() => [
   { value: '', title: 'whoever’s turn it is' },
   ...(draft.form?.turns ?? []).map(t => ({

@@ -101,6 +101,12 @@ const mayCorrect = computed(
           >Correct …</v-btn
         >
       </div>
+      <ResponsePayment
+        v-if="open.payment"
+        :response="id"
+        :payment="open.payment"
+        :may-act="mayCorrect"
+      />
       <template v-if="open.turns.length > 0 || open.history.length > 0">
         <ResponseTurns
           v-if="open.turns.length > 0"

@@ -63,6 +63,7 @@ function move(from: number, to: number) {
       @click="add"
       >Add what happens by itself</v-btn
     >
+    <PaymentFields />
   </section>
 </template>
 

@@ -51,6 +51,7 @@ export function sayDelivery(
     handedOn: turn === undefined ? 'a turn is handed on' : `“${turnOf(turn)}” is handed on`,
     done: 'a response is done',
     corrected: 'a response is corrected',
+    paid: 'a response is paid',
     tray: tray === undefined ? 'it comes into a tray' : `it comes into “${tray}”`,
   }
   const later = after === undefined ? '' : `, ${after} ${after === 1 ? 'hour' : 'hours'} after`

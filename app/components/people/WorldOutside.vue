@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { API } from '#shared/api/endpoints'
-import type { HOOK_MANNERS } from '#shared/api/deliveries'
+import type { HOOK_MANNERS, PAYMENT_MANNERS } from '#shared/api/deliveries'
 import { callApi } from '~/api/callApi'
 
 /** The simulated world outside: the receiver of web hooks, which can be told to fail, and the letters that would have gone out. */
@@ -16,9 +16,17 @@ const MANNERS = [
 const bounces = ref('')
 watch(data, world => world && (bounces.value = world.bounces.join(', ')), { immediate: true })
 const listed = computed(() => bounces.value.split(/[\s,;]+/).filter(Boolean))
-const behave = (hooks: (typeof HOOK_MANNERS)[number]) =>
+const PAID = [
+  { value: 'takes', title: 'takes payments' },
+  { value: 'refuses', title: 'refuses them' },
+] as const
+const behave = (
+  hooks: (typeof HOOK_MANNERS)[number] | undefined = data.value?.hooks,
+  payments: (typeof PAYMENT_MANNERS)[number] | undefined = data.value?.payments,
+) =>
   attempt(async () => {
-    await callApi(API.tellOutsideWorld, { body: { hooks, bounces: listed.value } })
+    if (!hooks || !payments) return
+    await callApi(API.tellOutsideWorld, { body: { hooks, payments, bounces: listed.value } })
     await refresh()
   })
 </script>
@@ -37,7 +45,7 @@ const behave = (hooks: (typeof HOOK_MANNERS)[number]) =>
           :model-value="data.hooks"
           name="How the receiver behaves"
           :options="MANNERS"
-          @update:model-value="behave"
+          @update:model-value="behave($event)"
         />
         <span class="spread" />
         <v-btn @click="refresh()">Look again</v-btn>
@@ -65,11 +73,40 @@ const behave = (hooks: (typeof HOOK_MANNERS)[number]) =>
         </p>
         <p class="small quiet">{{ h.signature }}</p>
       </article>
+      <h2>Payments</h2>
+      <div class="row-flex">
+        <span>What a form asks to be paid is paid at a simulated service. It</span>
+        <SegmentedChoice
+          :model-value="data.payments"
+          name="How the payment service behaves"
+          :options="PAID"
+          @update:model-value="behave(undefined, $event)"
+        />
+      </div>
+      <v-empty-state
+        v-if="data.paid.length === 0"
+        class="sheet"
+        title="Nothing was to be paid yet"
+        text="A form that ends with paying an amount asks for it here."
+      />
+      <p
+        v-for="(p, j) in data.paid"
+        :key="`paid${j}`"
+        class="sheet letter"
+      >
+        <span>
+          <strong class="num">{{ readableMoney(p.amount, p.currency) }}</strong> {{ PAYMENT_WORDS[p.state] }}
+          <span class="quiet small">
+            {{ readableDay(p.at) }}, {{ readableTime(p.at)
+            }}<template v-if="p.title">, {{ p.title }}</template></span
+          >
+        </span>
+      </p>
       <h2>Letters about responses</h2>
       <form
         v-if="data"
         class="row-flex"
-        @submit.prevent="behave(data.hooks)"
+        @submit.prevent="behave()"
       >
         <span>What goes to</span>
         <v-text-field

@@ -48,6 +48,7 @@ const SAID_AT_THE_END: ReadonlySet<string> = new Set([
   'handOff',
   'promise',
   'delivery',
+  'payment',
   'closing',
   'route',
   'skip',

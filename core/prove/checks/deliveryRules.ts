@@ -1,11 +1,10 @@
-import { namesIn } from '../../expressions/tree'
 import type { Form } from '../../form/definition'
 import { addressQuestion, type Delivery } from '../../form/deliveries'
-import { holds } from '../../parties/deliveries'
 import type { Finding } from '../finding'
 import type { Goal } from '../goals/goal'
 import type { Inquiry } from '../goals/inquiry'
 import type { ReadRule } from '../model/readRule'
+import { askedGoal } from './askedAtEnd'
 import { type Check, finding, lookAtEach, partAt, quotedName } from './check'
 import { example, section, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
@@ -83,28 +82,13 @@ const conditionsOf = (inquiry: Inquiry) => deliveriesOf(inquiry).filter(d => d.r
 
 export const nameOf = ({ title, code }: Delivery) => `“${title || code}”, which is done by itself`
 
-/** The goal “when it is asked, its condition is true”, or is not. */
-function askedGoal({ model }: Inquiry, { delivery, index, rule, turn }: Asked, isTrue: boolean): Goal {
-  const expr = rule?.expr ?? null
-  return {
-    key: `delivery:${index}:${isTrue}:${delivery.on}:${delivery.when ?? ''}`,
-    at: null,
-    section: model.plan.sections.length,
-    ...(turn < 0 ? {} : { turn }),
-    names: expr ? namesIn(expr) : [],
-    literals: space => {
-      const truth = expr ? space.encoding.truth(expr).t : space.encoding.yes
-      const end = turn < 0 ? [space.reached(model.plan.sections.length)] : []
-      return [...end, isTrue ? truth : -truth]
-    },
-    holds: state => holds(state, delivery) === isTrue,
-  }
-}
+const goalOf = (inquiry: Inquiry, { delivery, index, rule, turn }: Asked, isTrue: boolean): Goal =>
+  askedGoal(inquiry, { key: `delivery:${index}:${delivery.on}`, when: delivery.when, rule, turn }, isTrue)
 
 function neverDone(inquiry: Inquiry, asked: Asked): Finding[] {
   const { rule } = asked
   if (!rule) return []
-  const decision = inquiry.decide(askedGoal(inquiry, asked, true))
+  const decision = inquiry.decide(goalOf(inquiry, asked, true))
   if (decision.is === 'undecided') {
     const question = `whether ${nameOf(asked.delivery)} is ever done`
     return [{ ...undecidedFinding(rule.place, question, decision.why), rule: rule.id }]
@@ -118,8 +102,7 @@ function neverDone(inquiry: Inquiry, asked: Asked): Finding[] {
 
 function alwaysDone(inquiry: Inquiry, asked: Asked): Finding[] {
   const { rule } = asked
-  if (!rule || inquiry.decide(askedGoal(inquiry, asked, false), { aside: true }).is !== 'impossible')
-    return []
+  if (!rule || inquiry.decide(goalOf(inquiry, asked, false), { aside: true }).is !== 'impossible') return []
   const sentence = `${nameOf(asked.delivery)}, always is: its condition is true in every case.`
   const conflict = [partAt(rule.place, 'delivery', rule.index)]
   return [finding(ALWAYS, null, sentence, { rule: rule.id, conflict })]
@@ -131,7 +114,7 @@ function blankAddress(inquiry: Inquiry, asked: Asked): Finding[] {
   const question = code === null ? undefined : model.plan.byCode.get(code)
   if (!question || question.place.entryOf || question.place.node.type !== 'email') return []
   const { place, slot } = question
-  const fires = askedGoal(inquiry, asked, true)
+  const fires = goalOf(inquiry, asked, true)
   const goal: Goal = {
     ...fires,
     key: `${fires.key}:blank:${place.code}`,

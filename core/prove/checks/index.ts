@@ -9,6 +9,7 @@ import { childlessParent } from './childlessParent'
 import { deadEnd } from './deadEnd'
 import { mayRunOut } from './mayRunOut'
 import { deliveryAddressBlank, deliveryAlways, deliveryNever } from './deliveryRules'
+import { paymentAlways, paymentNever, paymentNoAmount, paymentOfNothing } from './paymentRules'
 import { deliveryLeak, deliveryNoAddress, deliveryUnknownTurn } from './deliveryWiring'
 import { doubleLabel } from './doubleLabel'
 import { duplicateRow } from './duplicateRow'
@@ -135,6 +136,10 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   deliveryAddressBlank,
   deliveryLeak,
   deliveryAlways,
+  paymentNoAmount,
+  paymentNever,
+  paymentOfNothing,
+  paymentAlways,
   alwaysShown,
   alwaysRequired,
   idleValid,

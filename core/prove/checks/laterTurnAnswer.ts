@@ -1,3 +1,4 @@
+import { isOfForm } from '../../form/rules'
 import { namesIn } from '../../expressions/tree'
 import { mayFill, accessViewOf } from '../../parties/access'
 import { turnName } from '../../parties/turns'
@@ -36,7 +37,7 @@ export const laterTurnAnswer: Check = {
     const filledAt = (place: (typeof plan.places)[number]) =>
       views.flatMap((view, i) => (mayFill(view, place) ? [i] : []))
     return rules.flatMap((rule): Finding[] => {
-      if (!rule.expr || ['handOff', 'promise', 'delivery', 'closing'].includes(rule.kind)) return []
+      if (!rule.expr || isOfForm(rule.kind)) return []
       const last = Math.max(-1, ...filledAt(rule.place))
       if (last < 0) return []
       return [...new Set(namesIn(rule.expr))].flatMap((name): Finding[] => {

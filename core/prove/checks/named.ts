@@ -1,4 +1,4 @@
-import type { RuleKind } from '../../form/rules'
+import { isOfForm, type RuleKind } from '../../form/rules'
 import type { PlannedCheck } from '../../fill/planned'
 import type { Place } from '../../form/walk'
 import type { ConflictPart } from '../finding'
@@ -22,6 +22,7 @@ const NOUNS: Record<RuleKind | 'place' | 'limits', string> = {
   handOff: 'the hand-offs',
   promise: 'the promise',
   delivery: 'what is done by itself',
+  payment: 'the payment',
   place: 'what is asked',
   limits: 'the limits',
 }
@@ -31,9 +32,7 @@ const MOST_NAMED = 2
 /** Rules in a sentence, by what they are and where they stand; many are only counted. */
 export function namedRules({ model }: Inquiry, parts: readonly ConflictPart[]): string {
   const names = parts.map(part => {
-    // Hand-offs, promises and deliveries stand for the form as a whole.
-    if (part.kind === 'handOff' || part.kind === 'promise' || part.kind === 'delivery')
-      return NOUNS[part.kind]
+    if (part.kind !== 'closing' && isOfForm(part.kind)) return NOUNS[part.kind]
     const place = model.plan.places.find(p => p.address === part.address)
     return `${NOUNS[part.kind]} of ${place ? quotedName(place) : `“${part.code}”`}`
   })

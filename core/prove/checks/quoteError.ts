@@ -33,6 +33,7 @@ export const quoteError: Check = {
     ...inquiry.model.plan.places.flatMap(place => textsAt(place).flatMap(found => quotesIn(inquiry, found))),
     ...(inquiry.form.closings ?? []).flatMap((closing, index) => inClosing(inquiry, closing, index)),
     ...(inquiry.form.deliveries ?? []).flatMap((delivery, index) => inDelivery(inquiry, delivery, index)),
+    ...inPayment(inquiry),
   ],
 }
 
@@ -51,6 +52,14 @@ function inDelivery(inquiry: Inquiry, delivery: Delivery, index: number): Findin
   const name = `“${delivery.title || delivery.code}”, which is done by itself,`
   const of = { name, part: partAt(place, 'delivery', index) }
   return deliveryTexts(delivery).flatMap(({ text: words }) => atTheEnd(inquiry, place, words, of))
+}
+
+/** The same of what is to be paid. */
+function inPayment(inquiry: Inquiry): Finding[] {
+  const place = inquiry.model.plan.sections.at(-1)?.place
+  const { payment } = inquiry.form
+  if (!place || !payment) return []
+  return atTheEnd(inquiry, place, payment.title, { name: 'The payment', part: partAt(place, 'payment') })
 }
 
 function atTheEnd(

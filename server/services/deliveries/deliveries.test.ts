@@ -128,7 +128,7 @@ describe('web hooks', () => {
     const { db } = store
     const body = '{"boat":"{{ boat }}"}'
     const act = { do: 'hook', address: 'https://crane.example/jobs', body } as const
-    await behave(db, { hooks: 'refuses', bounces: [] })
+    await behave(db, { hooks: 'refuses', payments: 'takes', bounces: [] })
     const { id, runs } = await sent([{ ...base, code: 'crane', act }], { boat: 'The "Tern"' })
     const pauses: number[] = []
     for (let i = 0; i < 8; i += 1) {
@@ -143,7 +143,7 @@ describe('web hooks', () => {
     }
     expect(pauses.slice(0, 7)).toEqual([1, 5, 15, 60, 180, 420, 760])
     expect(await runs()).toMatchObject([{ state: 'given up', tries: 8, said: 'Refused (503).' }])
-    await behave(db, { hooks: 'takes', bounces: [] })
+    await behave(db, { hooks: 'takes', payments: 'takes', bounces: [] })
     await deliverAgain(db, id, (await runs())[0]?.id ?? '')
     await runDeliveries(db)
     expect(await runs()).toMatchObject([{ state: 'done' }])

@@ -1,3 +1,4 @@
+import { and, eq, inArray } from 'drizzle-orm'
 import { fill } from '../../../core/fill/fill'
 import { planOf } from '../../../core/fill/plan'
 import type { Form } from '../../../core/form/definition'
@@ -5,7 +6,7 @@ import { withKeptPeople, type PeopleRows } from '../../../core/lists/people'
 import type { Answers } from '../../../core/form/answers'
 import { holds, isOn, type Happening } from '../../../core/parties/deliveries'
 import type { Database } from '../../store/database'
-import { deliveryRuns } from '../../store/schema'
+import { deliveryRuns, payments } from '../../store/schema'
 import { loadWorkspace } from '../workspace'
 import { listProgramHooks } from './programHooks'
 import { soon } from './soon'
@@ -23,11 +24,25 @@ export const DEEPEST = 5
 export const linkTo = (formId: string, responseId: string) =>
   `/forms/${formId}/collect?response=${responseId}`
 
+/** Where it is paid for a response; null where nothing is to be paid. */
+async function linkToPay(db: Database, { payment }: Form, responseId: string): Promise<string | null> {
+  if (!payment) return null
+  const [row] = await db
+    .select({ id: payments.id })
+    .from(payments)
+    .where(and(eq(payments.responseId, responseId), inArray(payments.state, ['open', 'refused'])))
+  return row ? `/pay/${row.id}` : null
+}
+
 /** A response worked out with all that its texts may quote. */
 export async function fillFor(db: Database, { response, release }: Happened) {
   const standing = {
     release: { number: release.number },
-    response: { number: response.number, link: linkTo(release.formId, response.id) },
+    response: {
+      number: response.number,
+      link: linkTo(release.formId, response.id),
+      pay: await linkToPay(db, release.definition, response.id),
+    },
     workspace: await loadWorkspace(db),
   }
   const plan = planOf(withKeptPeople(release.definition, response.people))
@@ -65,6 +80,9 @@ export async function queueDeliveries(
   soon()
 }
 const HOUR = 3_600_000
+
+/** What has happened besides, where nothing is left to be answered: it is done, unless it counts so only when it is paid. */
+export const doneNow = (isUnpaid: boolean): Happening[] => (isUnpaid ? [] : [{ event: 'done' }])
 
 /** What has happened when a turn was handed on. @param isDone nobody’s turn is next */
 export const handedOn = (turn: string, isDone: boolean): Happening[] =>

@@ -133,12 +133,16 @@ describe('the simulated post', () => {
   it('is there without a mail server: what goes to an address that is told to bounce comes back', async () => {
     const { db } = store
     const [one, other, third] = ['a', 'b', 'c'].map(name => `${fresh(name)}@wherry.example`)
-    await behave(db, { hooks: 'takes', bounces: [one?.toUpperCase() ?? '', '@Gone.example'] })
+    await behave(db, {
+      hooks: 'takes',
+      payments: 'takes',
+      bounces: [one?.toUpperCase() ?? '', '@Gone.example'],
+    })
     const about = { responseId: null, subject: 'A word', text: 'Good day' }
     const sent = [one, `${fresh('d')}@gone.example`, other, third].map(to => ({ ...about, to: to ?? '' }))
     await sendMail(db, sent)
     const states = await Promise.all(sent.map(async ({ to }) => (await lettersTo(to))[0]?.state))
     expect(states).toEqual(['bounced', 'bounced', 'sent', 'sent'])
-    await behave(db, { hooks: 'takes', bounces: [] })
+    await behave(db, { hooks: 'takes', payments: 'takes', bounces: [] })
   })
 })

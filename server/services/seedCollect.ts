@@ -1,4 +1,9 @@
-import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { fill } from '../../core/fill/fill'
+import { planOf } from '../../core/fill/plan'
+import type { PaymentState } from '../../core/form/payment'
+import { withKeptPeople } from '../../core/lists/people'
+import { paymentDue } from '../../core/parties/payment'
 import { ResponseFilter } from '../../shared/api/responses'
 import type { Database } from '../store/database'
 import {
@@ -6,6 +11,7 @@ import {
   deliveryRuns,
   forms,
   pageSteps,
+  payments,
   releases,
   responseEvents,
   responses,
@@ -54,9 +60,38 @@ export async function seedCollect(db: Database): Promise<void> {
       who: ines.name,
       details: { remark: 'Rang the owner: any day that week suits them.', to: [] },
     })
-  const done = all.filter(r => r.turn === null).slice(-8)
+  const ended = all.filter(r => r.turn === null)
+  await seedPayments(db, ended)
+  const done = ended.slice(-8)
   await db.insert(deliveryRuns).values(done.map((response, i) => seededRun(form.id, response, i)))
 }
+
+/** What was to be paid for those that are done: the newest is refused, some wait, the others are paid, but for one that was paid back. */
+async function seedPayments(db: Database, ended: readonly Seeded[]): Promise<void> {
+  const found = await db
+    .select({ response: responses, release: releases })
+    .from(responses)
+    .innerJoin(releases, eq(responses.releaseId, releases.id))
+    .where(
+      inArray(
+        responses.id,
+        ended.map(r => r.id),
+      ),
+    )
+    .orderBy(desc(responses.number))
+  const values = found.flatMap(({ response, release }, i) => {
+    const filled = fill(
+      planOf(withKeptPeople(release.definition, response.people)),
+      response.answers,
+      response.begunOn,
+    )
+    const due = paymentDue(filled)
+    const state = FIRST_PAYMENTS[i] ?? 'paid'
+    return due ? [{ ...due, responseId: response.id, state, changedAt: response.sentAt }] : []
+  })
+  if (values.length > 0) await db.insert(payments).values(values)
+}
+const FIRST_PAYMENTS: readonly PaymentState[] = ['refused', 'open', 'open', 'open', 'paid', 'paid back']
 
 interface Seeded {
   id: string

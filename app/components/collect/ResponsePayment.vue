@@ -66,4 +66,7 @@ const act = (what: PaymentAct['do']) =>
 .row-flex {
   gap: 10px;
 }
+.state {
+  margin-left: 8px;
+}
 </style>

@@ -89,19 +89,20 @@ const behave = (
         title="Nothing was to be paid yet"
         text="A form that ends with paying an amount asks for it here."
       />
-      <p
-        v-for="(p, j) in data.paid"
-        :key="`paid${j}`"
-        class="sheet letter"
+      <ul
+        v-else
+        class="sheet paid"
       >
-        <span>
-          <strong class="num">{{ readableMoney(p.amount, p.currency) }}</strong> {{ PAYMENT_WORDS[p.state] }}
-          <span class="quiet small">
-            {{ readableDay(p.at) }}, {{ readableTime(p.at)
-            }}<template v-if="p.title">, {{ p.title }}</template></span
-          >
-        </span>
-      </p>
+        <li
+          v-for="(p, j) in data.paid"
+          :key="`paid${j}`"
+        >
+          <strong class="num">{{ readableMoney(p.amount, p.currency) }}</strong>
+          <span>{{ PAYMENT_WORDS[p.state] }}</span>
+          <span class="quiet small">{{ readableDay(p.at) }}, {{ readableTime(p.at) }}</span>
+          <span class="quiet small">{{ p.title }}</span>
+        </li>
+      </ul>
       <h2>Letters about responses</h2>
       <form
         v-if="data"
@@ -144,6 +145,18 @@ const behave = (
   display: grid;
   gap: 4px;
   overflow-wrap: anywhere;
+}
+.paid {
+  list-style: none;
+  padding: 6px 18px;
+  max-height: 300px;
+  overflow-y: auto;
+}
+.paid li {
+  display: grid;
+  grid-template-columns: 110px 230px 150px 1fr;
+  gap: 12px;
+  padding: 4px 0;
 }
 h2 {
   font-size: 17px;

@@ -13,6 +13,8 @@ const ROOMS = [
   'lists',
   'fill',
   'parties',
+  'documents',
+  'documents/docx',
   'formats',
   'summary',
   'prove/solver',

@@ -3,6 +3,7 @@ import { z } from 'zod'
 import type { Answer } from './answers'
 import { ChoiceList } from './choiceLists'
 import { Delivery } from './deliveries'
+import { FormDocument } from './documents'
 import { checks, Code, Expression, Label, laidOut, Text, Under, When } from './fields'
 import { FORWARD } from './finish'
 import { Look } from './look'
@@ -132,6 +133,7 @@ export const Form = z.strictObject({
   turns: z.array(Turn).max(LIMITS.turns).optional(),
   deliveries: z.array(Delivery).max(LIMITS.deliveries).optional(),
   payment: Payment.optional(),
+  documents: z.array(FormDocument).max(LIMITS.documents).optional(),
   promises: z.array(Promised).max(LIMITS.promises).optional(),
   walks: z.array(Walk).max(LIMITS.walks).optional(),
 })

@@ -20,6 +20,8 @@ export const LIMITS = {
   checks: 20,
   closings: 50,
   deliveries: 50,
+  documents: 20,
+  documentTags: 2_000,
   entries: 200,
   gridRows: 100,
   files: 20,

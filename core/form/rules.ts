@@ -24,6 +24,7 @@ export type RuleKind =
   | 'promise'
   | 'delivery'
   | 'payment'
+  | 'document'
 
 /** A rule of a form: its text and where it acts. */
 export interface Rule {
@@ -54,6 +55,7 @@ export const RULE_WORDS: Record<RuleKind, string> = {
   promise: 'Promises that',
   delivery: 'Done when',
   payment: 'To be paid when',
+  document: 'Made when',
 }
 /** What a rule's text is: a condition, or an expression that gives a value. */
 export const isCondition = (kind: RuleKind): boolean => kind !== 'default' && kind !== 'value'
@@ -85,6 +87,10 @@ export function rulesOf(form: Form, places: readonly Place[] = listPlaces(form))
       (form.deliveries ?? []).map(d => d.when),
     ),
     ...atEnd('payment', [form.payment?.when]),
+    ...atEnd(
+      'document',
+      (form.documents ?? []).map(d => d.when),
+    ),
   ]
 }
 
@@ -167,6 +173,7 @@ const INDEXED: ReadonlySet<RuleKind> = new Set([
   'handOff',
   'promise',
   'delivery',
+  'document',
 ])
 export const ruleId = (place: Place, kind: RuleKind, index = 0): string =>
   INDEXED.has(kind) ? `${place.address}:${kind}:${index}` : `${place.address}:${kind}`
@@ -182,7 +189,7 @@ export function withRule(
   return { do: 'change', what: place.address, set: changedAtPlace(place, kind, index, text) }
 }
 
-const OF_FORM = ['closing', 'handOff', 'promise', 'delivery', 'payment'] as const
+const OF_FORM = ['closing', 'handOff', 'promise', 'delivery', 'payment', 'document'] as const
 type FormRuleKind = (typeof OF_FORM)[number]
 /** Whether a rule is of the form as a whole: it stands with the last section, and decides nothing of what is asked. */
 export const isOfForm = (kind: string): kind is FormRuleKind => OF_FORM.some(k => k === kind)
@@ -196,6 +203,8 @@ function changedInForm(
   if (kind === 'closing') return { closings: changedAt(form.closings, index, c => withText(c, 'when', text)) }
   if (kind === 'delivery')
     return { deliveries: changedAt(form.deliveries, index, d => withText(d, 'when', text)) }
+  if (kind === 'document')
+    return { documents: changedAt(form.documents, index, d => withText(d, 'when', text)) }
   if (kind === 'payment') return { payment: form.payment ? withText(form.payment, 'when', text) : null }
   if (kind === 'handOff') return { turns: withHandOff(form, index, h => withText(h, 'when', text)) }
   return { promises: changedOrGone(form.promises, index, 'holds', text) }

@@ -332,6 +332,7 @@ function isAmong(codes: readonly string[]): string {
 
 /** A form without what no respondent gets: parties, turns, promises, walks, what is done by itself, the payment. */
 function withoutInner(form: Form): Form {
-  const { parties: _p, turns: _t, promises: _o, walks: _w, deliveries: _d, payment: _y, ...rest } = form
+  const { parties: _p, turns: _t, promises: _o, walks: _w, deliveries: _d, payment: _y, ...others } = form
+  const { documents: _m, ...rest } = others
   return rest
 }

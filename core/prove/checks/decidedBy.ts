@@ -49,6 +49,7 @@ const SAID_AT_THE_END: ReadonlySet<string> = new Set([
   'promise',
   'delivery',
   'payment',
+  'document',
   'closing',
   'route',
   'skip',

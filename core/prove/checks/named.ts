@@ -23,6 +23,7 @@ const NOUNS: Record<RuleKind | 'place' | 'limits', string> = {
   promise: 'the promise',
   delivery: 'what is done by itself',
   payment: 'the payment',
+  document: 'the document',
   place: 'what is asked',
   limits: 'the limits',
 }

@@ -1,0 +1,54 @@
+import type { Plan } from '../../fill/planned'
+import type { DocumentTag } from '../../form/documents'
+import { LIMITS } from '../../form/limits'
+import { checkTags } from '../checkTags'
+import { listParagraphs, readXml } from './docxTree'
+import { NotATemplate, openDocx, textOf, textParts } from './openDocx'
+import { prepareDocx } from './prepareDocx'
+import { problemIn, type TemplateParagraph, type TemplateProblem } from '../readTemplate'
+
+/** What was found in a file that is brought in as a template: its tags as they are kept with the form, and all that is wrong at once. */
+export interface DocxReading {
+  tags: DocumentTag[]
+  problems: TemplateProblem[]
+}
+
+const AROUND = 40
+const WORDS = 200
+
+/**
+ * Reads a DOCX as a template of a form: how its tags are written and nested, and whether what they name is there.
+ * @throws NotATemplate where the file is none, or has more than 2,000 tags
+ */
+export function readDocx(bytes: Uint8Array, plan: Plan): DocxReading {
+  const { reading } = prepareDocx(bytes)
+  if (reading.tags.length > LIMITS.documentTags)
+    throw new NotATemplate(
+      `A template has at most ${LIMITS.documentTags} tags; this one has ${reading.tags.length}.`,
+    )
+  const paragraphs = paragraphsIn(bytes)
+  const isBalanced = reading.problems.length === 0
+  const wrong = isBalanced
+    ? checkTags(
+        plan,
+        reading.tags.map(t => t.tag),
+      )
+    : []
+  const named = wrong.flatMap(({ index, sentence, near }) => {
+    const tag = reading.tags[index]
+    const paragraph = tag && paragraphs[tag.paragraph]
+    return tag && paragraph ? [problemIn(paragraph, tag, sentence, near)] : []
+  })
+  const tags = reading.tags.map(({ tag, paragraph, from, to }): DocumentTag => {
+    const text = paragraphs[paragraph]?.text ?? ''
+    const words = text.slice(Math.max(0, from - AROUND), to + AROUND).slice(0, WORDS)
+    return { ...tag, words }
+  })
+  return { tags, problems: [...reading.problems, ...named] }
+}
+
+/** The paragraphs as they were before anything was put in place of their tags. */
+function paragraphsIn(bytes: Uint8Array): TemplateParagraph[] {
+  const files = openDocx(bytes)
+  return textParts(files).flatMap(name => listParagraphs(readXml(textOf(files, name), name), name))
+}

@@ -1,0 +1,47 @@
+import { z } from 'zod'
+import { Code, Expression, Label } from './fields'
+import { LIMITS } from './limits'
+import { FORMATS } from './quotes'
+
+const Source = z.string().min(1).max(LIMITS.expression)
+const Words = z.string().max(200)
+
+/** A tag that a template has, in its order, with the words around it: what is proven of a document stands on these. */
+export const DocumentTag = z.discriminatedUnion('is', [
+  z.strictObject({
+    is: z.literal('quote'),
+    source: Source,
+    format: z.enum(FORMATS).nullable(),
+    words: Words,
+  }),
+  z.strictObject({ is: z.literal('when'), source: Source, words: Words }),
+  z.strictObject({ is: z.literal('else'), words: Words }),
+  z.strictObject({ is: z.literal('each'), source: Source, words: Words }),
+  z.strictObject({ is: z.literal('end'), of: z.enum(['when', 'each']), words: Words }),
+])
+export type DocumentTag = z.infer<typeof DocumentTag>
+
+/** A file that was brought in as a template: under which id it is kept, what it is called, its bytes, and its tags. */
+export const DocumentTemplate = z.strictObject({
+  file: z.uuid(),
+  name: z.string().min(1).max(LIMITS.label),
+  bytes: z.int().min(1),
+  tags: z.array(DocumentTag).max(LIMITS.documentTags),
+})
+export type DocumentTemplate = z.infer<typeof DocumentTemplate>
+
+/** When a document is made by itself: a turn is handed on, or the response is done. */
+export const DOCUMENT_EVENTS = ['handedOn', 'done'] as const
+
+/** A document that is made of a response: from which template, when, and what the file is called (may quote answers). `offered`: whoever has sent the response gets it. */
+export const FormDocument = z.strictObject({
+  code: Code,
+  title: Label,
+  on: z.enum(DOCUMENT_EVENTS),
+  turn: Code.optional(),
+  when: Expression.optional(),
+  fileName: Label,
+  offered: z.literal(true).optional(),
+  template: DocumentTemplate,
+})
+export type FormDocument = z.infer<typeof FormDocument>

@@ -23,6 +23,16 @@ export function callApi(endpoint: Endpoint, request?: Parts): Promise<unknown> {
   return callWith(plainFetch, endpoint, request)
 }
 
+/** The same with bytes as the body. */
+export function sendBlob<E extends Endpoint>(
+  endpoint: E,
+  parts: RequestOf<E>,
+  body: Blob,
+): Promise<AnswerOf<E>>
+export function sendBlob(endpoint: Endpoint, parts: Parts, body: Blob): Promise<unknown> {
+  return callWith(plainFetch, endpoint, { ...parts, body })
+}
+
 /** The same for what is asked while a page is made on the server: the visitor's cookies go with it. */
 export function useApi(): typeof callApi {
   const fetch = useRequestFetch()

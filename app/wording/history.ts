@@ -22,6 +22,7 @@ const WORDS: Record<HistoryLine['kind'], (line: HistoryLine) => string> = {
   paid: ({ who }) => (who ? 'noted that it is paid' : 'paid'),
   'payment refused': () => 'tried to pay, and the payment service refused',
   'paid back': () => 'paid back what was paid',
+  'document made': () => 'made a document',
   posted: ({ to, subject, letter }) =>
     `Letter to ${to.join(', ')}: ${subject}${LETTER_WORDS[letter ?? 'sent']}`,
 }
@@ -44,5 +45,11 @@ export function sayHistory(line: HistoryLine): string {
 }
 
 /** What Tobbin does where nobody is named. */
-const OURS: ReadonlySet<HistoryLine['kind']> = new Set(['reminded', 'sorted', 'deleted', 'stripped'])
+const OURS: ReadonlySet<HistoryLine['kind']> = new Set([
+  'reminded',
+  'sorted',
+  'deleted',
+  'stripped',
+  'document made',
+])
 const nobody = (kind: HistoryLine['kind']) => (OURS.has(kind) ? 'Tobbin' : 'Whoever had the link')

@@ -33,7 +33,7 @@ export type DocumentTemplate = z.infer<typeof DocumentTemplate>
 /** When a document is made by itself: a turn is handed on, or the response is done. */
 export const DOCUMENT_EVENTS = ['handedOn', 'done'] as const
 
-/** A document that is made of a response: from which template, when, and what the file is called (may quote answers). `offered`: whoever has sent the response gets it. */
+/** A document that is made of a response: from which template, when, and what the file is called (may quote answers). */
 export const FormDocument = z.strictObject({
   code: Code,
   title: Label,
@@ -41,7 +41,6 @@ export const FormDocument = z.strictObject({
   turn: Code.optional(),
   when: Expression.optional(),
   fileName: Label,
-  offered: z.literal(true).optional(),
   template: DocumentTemplate,
 })
 export type FormDocument = z.infer<typeof FormDocument>

@@ -144,13 +144,14 @@ function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => voi
 
 /** The edits by which closings, deliveries and the payment quote and name a code anew; none where they do not. */
 function renamedAround(form: Form, text: (text: string) => string, code: (code: string) => string): Edit[] {
-  const { closings, deliveries, payment } = form
+  const { closings, deliveries, payment, documents } = form
   const changed = {
     ...(closings ? { closings: withClosingTexts(form, text) } : {}),
     ...(deliveries ? { deliveries: withDeliveryTexts(form, { text, code }) } : {}),
     ...(payment ? { payment: withPaymentTexts(form, { text, code }) } : {}),
+    ...(documents ? { documents: documents.map(d => ({ ...d, fileName: text(d.fileName) })) } : {}),
   }
-  const before: Partial<Record<string, unknown>> = { closings, deliveries, payment }
+  const before: Partial<Record<string, unknown>> = { closings, deliveries, payment, documents }
   return Object.entries(changed).flatMap(([key, value]): Edit[] =>
     JSON.stringify(value) === JSON.stringify(before[key])
       ? []

@@ -4,6 +4,8 @@ import type { Filled } from '../fill/frame'
 import { describeFilled } from '../fill/describeResponse'
 import { quotedText, quotedWith } from '../fill/quote'
 import type { Delivery, DeliveryEvent, Recipient } from '../form/deliveries'
+import type { Form } from '../form/definition'
+import type { FormDocument } from '../form/documents'
 import { standpointAtEnd } from '../form/scope'
 
 /** Something that has happened to a response: handed on from which turn, or put into which tray. */
@@ -13,8 +15,22 @@ export interface Happening {
   tray?: string
 }
 
+/** What is done by itself: what a form does so, and the documents that it makes. */
+export type DoneByItself =
+  Delivery | (Omit<Delivery, 'act'> & { act: { do: 'document'; document: FormDocument } })
+
+/** The documents of a form as what is done by itself, under codes that nothing else has: before all other, which may rest on them. */
+export const documentsMade = (form: Form): DoneByItself[] =>
+  (form.documents ?? []).map(document => {
+    const { code, title, on, turn, when } = document
+    return { code: `document ${code}`, title, on, turn, when, act: { do: 'document', document } }
+  })
+
 /** Whether a delivery is meant by what has happened, whatever its condition says. */
-export const isOn = ({ on, turn, tray }: Delivery, happening: Happening): boolean =>
+export const isOn = (
+  { on, turn, tray }: Pick<Delivery, 'on' | 'turn' | 'tray'>,
+  happening: Happening,
+): boolean =>
   on === happening.event &&
   (turn === undefined || turn === happening.turn) &&
   (tray === undefined || tray === happening.tray)

@@ -130,6 +130,10 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   tellOutsideWorld: 'admin',
   // Who corrects has to see it, too; the route says so.
   loadCorrectable: { of: 'response', needs: 'act' },
+  bringTemplate: form('design'),
+  loadTemplate: form('read'),
+  makeDocument: { of: 'response', needs: 'act' },
+  loadDocument: { of: 'response', needs: 'responses' },
   actOnPayment: { of: 'response', needs: 'act' },
   loadPayment: 'anyone',
   pay: 'anyone',

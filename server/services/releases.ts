@@ -10,6 +10,7 @@ import type { Database } from '../store/database'
 import { runTask } from '../threads/run'
 import type { Proved } from '../threads/tasks'
 import { forms, openings, releases, users } from '../store/schema'
+import { refuseForeignTemplates } from './documents/refuseForeign'
 import { listAcceptances } from './acceptances'
 import { isoToday } from './calendar'
 import { ensureOpening, loadOpening, refuseNaming } from './openings'
@@ -33,6 +34,7 @@ export async function releaseForm(
     accepted: known,
   })
   refuseFaults(findings)
+  await refuseForeignTemplates(db, draft)
   const risky = acceptedOrRefuse(risks)
   return db.transaction(async tx => {
     await loadRevision(tx, id, revision)

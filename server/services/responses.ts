@@ -10,6 +10,7 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, turns, users, ways } from '../store/schema'
 import { linkTo } from './deliveries/queue'
+import { listDocuments } from './documents/documents'
 import { findPayment } from './payments'
 import { loadHandedOff } from './handedOff'
 import { listHistory } from './responseHistory'
@@ -57,6 +58,7 @@ export async function loadResponse(
     response: { number: row.number, link: linkTo(row.formId, id) },
     workspace: await loadWorkspace(db),
   }
+  const filled = fill(plan, row.answers, row.begunOn, standing)
   const handedOff = (await loadHandedOff(db, [id])).get(id) ?? []
   return {
     id,
@@ -71,8 +73,9 @@ export async function loadResponse(
     ...senderNames(row),
     begunOn: row.begunOn,
     release: row.release,
-    lines: readResponse(fill(plan, row.answers, row.begunOn, standing), handedOff),
+    lines: readResponse(filled, handedOff),
     turns: await listTurns(db, id, row.definition, reader),
+    documents: await listDocuments(db, filled, id),
     payment: await findPayment(db, id),
     history: await listHistory(db, { id, plan, standing, ...row }, reader.mayAct),
   }

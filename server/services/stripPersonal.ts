@@ -7,6 +7,7 @@ import { chosenPeople, mergePeople, withKeptPeople } from '../../core/lists/peop
 import type { Database } from '../store/database'
 import {
   deliveryRuns,
+  documents,
   files,
   messages,
   ownLinks,
@@ -86,6 +87,7 @@ async function stripFiles(
 /** Letters hold answers, and links lead to them. */
 async function stripAround(db: Database, responseId: string): Promise<void> {
   await db.delete(messages).where(eq(messages.responseId, responseId))
+  await db.delete(documents).where(eq(documents.responseId, responseId))
   await db.update(payments).set({ title: '' }).where(eq(payments.responseId, responseId))
   await db.delete(ownLinks).where(eq(ownLinks.responseId, responseId))
   await db.update(deliveryRuns).set({ said: '' }).where(eq(deliveryRuns.responseId, responseId))

@@ -82,7 +82,9 @@ const isOneStatement = ({ turn, entrance, release }: LinkTarget, use: LinkUse, f
 
 /** Whether something may happen by itself when it is sent. */
 const isTold = (release: LinkTarget['release'], entrance: Entrance | null): boolean =>
-  Boolean(release.definition.deliveries?.length) || entrance?.hasHooks === true
+  Boolean(release.definition.deliveries?.length) ||
+  Boolean(release.definition.documents?.length) ||
+  entrance?.hasHooks === true
 
 function refuseWrongDay(begunOn: string) {
   const age = (dayNumber(isoToday()) ?? 0) - (dayNumber(begunOn) ?? 0)

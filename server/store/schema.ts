@@ -101,6 +101,43 @@ export const payments = pgTable(
   t => [index('payments_changed').on(t.changedAt)],
 )
 
+/** Files that were brought in as templates of a form: as they came, for good, since releases name them. */
+export const templates = pgTable(
+  'templates',
+  {
+    id: id(),
+    formId: uuid('form_id')
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    content: bytes('content').notNull(),
+    userId: uuid('user_id').references(() => users.id, { onDelete: 'set null' }),
+    madeAt: at('made_at'),
+  },
+  t => [index('templates_form').on(t.formId)],
+)
+
+/** Documents that were made of responses, each as it was made. */
+export const documents = pgTable(
+  'documents',
+  {
+    id: id(),
+    responseId: uuid('response_id')
+      .notNull()
+      .references(() => responses.id, { onDelete: 'cascade' }),
+    /** The code of the document in its form, and its number among those of the response. */
+    code: text('code').notNull(),
+    version: integer('version').notNull(),
+    name: text('name').notNull(),
+    content: bytes('content').notNull(),
+    bytes: integer('bytes').notNull(),
+    /** SHA-256 of the content: the same is not kept twice. */
+    digest: text('digest').notNull(),
+    madeAt: at('made_at'),
+  },
+  t => [uniqueIndex('documents_version').on(t.responseId, t.code, t.version)],
+)
+
 /** The links by which those who sent responses come back to them; only what is made of a link is kept. */
 export const ownLinks = pgTable(
   'own_links',

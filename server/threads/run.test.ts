@@ -32,6 +32,8 @@ it('a task over its limit is stopped, whoever asked is told, and the next one ha
     readCells: 60_000,
     weighRows: 60_000,
     makePdf: 60_000,
+    readTemplate: 30_000,
+    fillTemplate: 30_000,
     readBody: 60_000,
   }
   useThreads(file, { ...within, readDefinition: 300 })

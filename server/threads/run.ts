@@ -11,6 +11,8 @@ const WITHIN: Threads['within'] = {
   readCells: 30_000,
   weighRows: 30_000,
   makePdf: 60_000,
+  readTemplate: 30_000,
+  fillTemplate: 30_000,
   readDefinition: 30_000,
   readBody: 30_000,
 }

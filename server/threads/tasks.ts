@@ -20,6 +20,7 @@ import type { Finding, Tally } from '../../core/prove/finding'
 import { prove } from '../../core/prove/prove'
 import { API } from '../../shared/api/endpoints'
 import { readJson, type ReadJson } from '../http/readJson'
+import { fillTemplate, readTemplate, type TemplateToFill, type TemplateToRead } from './documents'
 import { makePdf } from './makePdf'
 
 /** What edits made of a form; or why they can't be made of it. */
@@ -149,6 +150,8 @@ export interface Inputs {
     }[]
   }
   makePdf: { copies: readonly PaperCopy[] }
+  readTemplate: TemplateToRead
+  fillTemplate: TemplateToFill
   readDefinition: unknown
   readBody: { endpoint: keyof typeof API; bytes: Uint8Array }
 }
@@ -161,6 +164,8 @@ export interface Results {
   readCells: Cell[][]
   weighRows: { unread: string[]; rows: WeighedRow[] }
   makePdf: Uint8Array
+  readTemplate: ReturnType<typeof readTemplate>
+  fillTemplate: ReturnType<typeof fillTemplate>
   readDefinition: ReadResult
   readBody: ReadJson
 }
@@ -175,6 +180,8 @@ export const TASKS: { readonly [N in TaskName]: (input: Inputs[N]) => Results[N]
   readCells: readCellsOf,
   weighRows: weighRowsOf,
   makePdf,
+  readTemplate,
+  fillTemplate,
   readDefinition: readForm,
   readBody: ({ endpoint, bytes }) => {
     const { body } = { body: undefined, ...API[endpoint] }

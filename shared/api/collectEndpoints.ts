@@ -3,6 +3,7 @@ import * as about from './aboutPerson'
 import * as dashboards from './dashboards'
 import * as deliveries from './deliveries'
 import { Id } from './ids'
+import * as documents from './documents'
 import * as imports from './imports'
 import * as pageSteps from './pageSteps'
 import * as payments from './payments'
@@ -140,6 +141,32 @@ export const COLLECT_ENDPOINTS = {
     method: 'GET',
     path: '/api/about-person/hand-out',
     query: about.AboutQuery,
+    answer: responses.FileContent,
+  },
+  bringTemplate: {
+    method: 'POST',
+    path: '/api/forms/:id/templates',
+    params: Id,
+    query: documents.TemplateName,
+    answer: documents.BroughtTemplate,
+  },
+  loadTemplate: {
+    method: 'GET',
+    path: '/api/forms/:id/templates/:template',
+    params: documents.OneTemplate,
+    answer: responses.FileContent,
+  },
+  makeDocument: {
+    method: 'POST',
+    path: '/api/responses/:id/documents',
+    params: Id,
+    body: documents.DocumentToMake,
+    answer: session.Done,
+  },
+  loadDocument: {
+    method: 'GET',
+    path: '/api/responses/:id/documents/:document',
+    params: documents.OneDocument,
     answer: responses.FileContent,
   },
   actOnPayment: {

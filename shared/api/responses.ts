@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { QUESTION_TYPES } from '../../core/form/questions'
 import { LIMITS } from '../../core/form/limits'
+import { ResponseDocument } from './documents'
 import { LETTER_STATES } from './letters'
 import { PaymentAsked } from './payments'
 import { EVENT_KINDS } from './storedEvents'
@@ -166,6 +167,7 @@ export const ResponseDetails = z.object({
     }),
   ),
   history: z.array(HistoryLine),
+  documents: z.array(ResponseDocument),
   /** What is to be paid for it, or was; null for nothing. */
   payment: PaymentAsked.nullable(),
 })

@@ -22,6 +22,7 @@ export const EVENT_KINDS = [
   'paid',
   'payment refused',
   'paid back',
+  'document made',
 ] as const
 export type EventKind = (typeof EVENT_KINDS)[number]
 

@@ -99,6 +99,10 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     loadCorrectable: ['own', 'act'],
     amendResponse: ['own', 'act'],
     actOnPayment: ['own', 'act'],
+    bringTemplate: ['own', 'design'],
+    loadTemplate: READERS,
+    makeDocument: ['own', 'act'],
+    loadDocument: ['own', 'responses'],
     loadResponse: ['own', 'responses'],
     loadFile: ['own', 'responses'],
   },
@@ -193,6 +197,8 @@ async function makeForm(page: Page): Promise<Record<string, string>> {
     loadCorrectable: response,
     amendResponse: response,
     actOnPayment: response,
+    makeDocument: response,
+    loadDocument: response,
     noteResponse: response,
   }
   return { form: id, ...ofResponse, loadFile: file.file, actOnTurn: turns.at(-1)?.id ?? '' }

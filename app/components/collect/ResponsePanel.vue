@@ -101,6 +101,11 @@ const mayCorrect = computed(
           >Correct …</v-btn
         >
       </div>
+      <ResponseDocuments
+        :response="id"
+        :documents="open.documents"
+        :may-act="mayCorrect"
+      />
       <ResponsePayment
         v-if="open.payment"
         :response="id"

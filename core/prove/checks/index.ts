@@ -10,6 +10,8 @@ import { deadEnd } from './deadEnd'
 import { mayRunOut } from './mayRunOut'
 import { deliveryAddressBlank, deliveryAlways, deliveryNever } from './deliveryRules'
 import { paymentAlways, paymentNever, paymentNoAmount, paymentOfNothing } from './paymentRules'
+import { clauseAlways, clauseNever, documentNever, documentQuoteBlank } from './documentRules'
+import { documentTag, documentUnknownTurn } from './documentTags'
 import { deliveryLeak, deliveryNoAddress, deliveryUnknownTurn } from './deliveryWiring'
 import { doubleLabel } from './doubleLabel'
 import { duplicateRow } from './duplicateRow'
@@ -140,6 +142,12 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   paymentNever,
   paymentOfNothing,
   paymentAlways,
+  documentTag,
+  documentUnknownTurn,
+  documentNever,
+  clauseNever,
+  clauseAlways,
+  documentQuoteBlank,
   alwaysShown,
   alwaysRequired,
   idleValid,

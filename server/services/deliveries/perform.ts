@@ -1,6 +1,12 @@
 import { and, eq, sql } from 'drizzle-orm'
-import type { ATTACHED, DeliveryAct, Recipient } from '../../../core/form/deliveries'
-import { addressesOf, copyOfAnswers, deliveredText } from '../../../core/parties/deliveries'
+import type { ATTACHED, Recipient } from '../../../core/form/deliveries'
+import type { FormDocument } from '../../../core/form/documents'
+import {
+  addressesOf,
+  copyOfAnswers,
+  deliveredText,
+  type DoneByItself,
+} from '../../../core/parties/deliveries'
 import { numberText, isNumber } from '../../../core/expressions/decimal'
 import type { Filled } from '../../../core/fill/frame'
 import { sendMail } from '../../stand-ins/mailer'
@@ -10,10 +16,12 @@ import type { Attachment } from '../../../shared/api/letters'
 import { filesOf } from '../filesOfResponses'
 import { keepEvent } from '../responseEvents'
 import { addressesOfTeams } from '../teamRows'
+import { Refused } from '../../http/refuse'
+import { makeDocument } from '../documents/documents'
 import { queueDeliveries } from './queue'
 import type { Doing, Outcome } from './run'
 
-type InStore = Exclude<DeliveryAct, { do: 'hook' }>
+type InStore = Exclude<DoneByItself['act'], { do: 'hook' }>
 
 /** Does what needs nobody outside of the store. */
 export function performInStore(db: Database, doing: Doing & { act: InStore }): Promise<Outcome> {
@@ -23,8 +31,20 @@ export function performInStore(db: Database, doing: Doing & { act: InStore }): P
       return postMessage(db, doing, act)
     case 'nextForm':
       return postNextForm(db, doing, act)
+    case 'document':
+      return keepDocument(db, doing, act.document)
     case 'tray':
       return moveIntoTray(db, doing, act.tray)
+  }
+}
+
+async function keepDocument(db: Database, doing: Doing, document: FormDocument): Promise<Outcome> {
+  try {
+    const name = await makeDocument(db, doing, { ...doing, document, who: '' })
+    return done(`Made: ${name}.`)
+  } catch (error) {
+    if (error instanceof Refused) return left(error.message)
+    throw error
   }
 }
 

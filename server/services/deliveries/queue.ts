@@ -4,7 +4,7 @@ import { planOf } from '../../../core/fill/plan'
 import type { Form } from '../../../core/form/definition'
 import { withKeptPeople, type PeopleRows } from '../../../core/lists/people'
 import type { Answers } from '../../../core/form/answers'
-import { holds, isOn, type Happening } from '../../../core/parties/deliveries'
+import { documentsMade, holds, isOn, type Happening } from '../../../core/parties/deliveries'
 import type { Database } from '../../store/database'
 import { deliveryRuns, payments } from '../../store/schema'
 import { loadWorkspace } from '../workspace'
@@ -60,7 +60,8 @@ export async function queueDeliveries(
   happenings: readonly Happening[],
   depth = 0,
 ): Promise<void> {
-  const own = happened.release.definition.deliveries ?? []
+  const { definition } = happened.release
+  const own = [...documentsMade(definition), ...(definition.deliveries ?? [])]
   const asked = await listProgramHooks(db, happened.release.formId)
   const meant = [...own, ...asked].filter(d => happenings.some(happening => isOn(d, happening)))
   if (meant.length === 0 || depth >= DEEPEST) return

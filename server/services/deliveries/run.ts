@@ -1,6 +1,5 @@
 import { and, asc, eq, lte } from 'drizzle-orm'
-import type { Delivery } from '../../../core/form/deliveries'
-import { holds } from '../../../core/parties/deliveries'
+import { documentsMade, holds, type DoneByItself } from '../../../core/parties/deliveries'
 import type { Filled } from '../../../core/fill/frame'
 import type { Database } from '../../store/database'
 import { deliveryRuns, releases, responses } from '../../store/schema'
@@ -21,7 +20,7 @@ const AT_ONCE = 50
 /** What is known of a response when something is done for it. */
 export interface Doing {
   run: Run
-  delivery: Delivery
+  delivery: DoneByItself
   filled: Filled
   response: typeof responses.$inferSelect
   release: typeof releases.$inferSelect
@@ -103,7 +102,8 @@ async function claim(db: Database, id: string): Promise<Doing | null> {
     .from(responses)
     .innerJoin(releases, eq(responses.releaseId, releases.id))
     .where(eq(responses.id, run.responseId))
-  const own = found?.release.definition.deliveries ?? []
+  const definition = found?.release.definition
+  const own = definition ? [...documentsMade(definition), ...(definition.deliveries ?? [])] : []
   const asked = await listProgramHooks(db, run.formId)
   const delivery = [...own, ...asked].find(d => d.code === run.delivery)
   if (!found || !delivery) {

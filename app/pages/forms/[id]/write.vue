@@ -12,6 +12,7 @@ const tabs = computed(
       { key: 'lists', words: 'Lists' },
       { key: 'parties', words: 'Parties' },
       { key: 'deliveries', words: 'By itself' },
+      { key: 'documents', words: 'Documents' },
       { key: 'rulebook', words: 'Rulebook' },
       { key: 'suggestions', words: waiting.value > 0 ? `Suggestions (${waiting.value})` : 'Suggestions' },
       { key: 'history', words: 'History' },
@@ -67,6 +68,13 @@ function show(view: unknown) {
         :disabled="!draft.canEdit"
       >
         <DeliveriesPane />
+      </fieldset>
+      <fieldset
+        v-else-if="tab === 'documents'"
+        class="readable"
+        :disabled="!draft.canEdit"
+      >
+        <LazyDocumentsPane />
       </fieldset>
       <fieldset
         v-else-if="tab === 'settings'"

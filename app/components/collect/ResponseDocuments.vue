@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { API } from '#shared/api/endpoints'
+import type { ResponseDocument } from '#shared/api/documents'
+import { callApi } from '~/api/callApi'
+
+/** The documents of a response: those that were made, and those that can be. */
+const props = defineProps<{ response: string; documents: readonly ResponseDocument[]; mayAct: boolean }>()
+const collect = useCollect()
+const { refusal, busy, attempt } = useRefusable()
+const shown = computed(() => props.documents.filter(d => d.isMeant || d.made.length > 0))
+const make = (code: string) =>
+  attempt(async () => {
+    await callApi(API.makeDocument, { params: { id: props.response }, body: { code } })
+    collect.changes += 1
+  })
+</script>
+
+<template>
+  <section
+    v-if="shown.length > 0"
+    class="documents"
+    aria-label="Documents"
+  >
+    <h3>Documents</h3>
+    <div
+      v-for="d in shown"
+      :key="d.code"
+      class="row-flex"
+    >
+      <span>{{ d.title }}</span>
+      <span class="spread" />
+      <v-btn
+        v-if="mayAct && d.isMeant"
+        variant="text"
+        :disabled="busy"
+        :aria-label="`Make “${d.title}” as the answers are now`"
+        @click="make(d.code)"
+        >{{ d.made.length > 0 ? 'make anew' : 'make it' }}</v-btn
+      >
+      <ul v-if="d.made.length > 0">
+        <li
+          v-for="m in d.made"
+          :key="m.id"
+          class="small"
+        >
+          <a
+            :href="`/api/responses/${response}/documents/${m.id}`"
+            :download="m.name"
+            >{{ m.name }}</a
+          >
+          <span class="quiet"> {{ readableDay(m.at) }}, {{ readableTime(m.at) }}</span>
+        </li>
+      </ul>
+      <p
+        v-else
+        class="small quiet whole"
+      >
+        Not made yet.
+      </p>
+    </div>
+    <RefusalAlert :refusal="refusal" />
+  </section>
+</template>
+
+<style scoped>
+.documents {
+  margin: 10px 0;
+}
+h3 {
+  font-size: 15px;
+}
+.row-flex {
+  flex-wrap: wrap;
+  gap: 0 8px;
+}
+ul,
+.whole {
+  flex-basis: 100%;
+  list-style: none;
+  padding: 0;
+}
+</style>

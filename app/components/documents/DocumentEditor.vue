@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { mdiClose, mdiDownloadOutline } from '@mdi/js'
+import type { FormDocument } from '#core/form/documents'
+import { deliveredText, holds } from '#core/parties/deliveries'
+import { turnName } from '#core/parties/turns'
+
+/** One document: its template, when it is made, and what its file is called. */
+const props = defineProps<{ document: FormDocument; number: number }>()
+const emit = defineEmits<{ change: [document: FormDocument, merge: string]; remove: [] }>()
+const draft = useDraft()
+const rehearsal = useRehearsal()
+const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
+const turns = computed(() => draft.form?.turns ?? [])
+/** When it is made: at the end, or when one of the turns is handed on. */
+const moments = computed(() => [
+  { value: '', title: 'the response is done' },
+  ...turns.value.map(t => ({
+    value: t.code,
+    title: `“${draft.form ? turnName(draft.form, t) : t.code}” is handed on`,
+  })),
+])
+const moment = computed(() => (props.document.on === 'done' ? '' : (props.document.turn ?? '')))
+/** A part that is empty goes out. */
+function put(part: { [K in keyof FormDocument]?: FormDocument[K] | undefined }, merge: string) {
+  const { turn, when, ...needed } = { ...props.document, ...part }
+  const whole: FormDocument = Object.assign({}, props.document, needed)
+  Reflect.deleteProperty(whole, 'turn')
+  Reflect.deleteProperty(whole, 'when')
+  emit('change', { ...whole, ...(turn ? { turn } : {}), ...(when ? { when } : {}) }, merge)
+}
+const setMoment = (code: string) =>
+  put(code === '' ? { on: 'done', turn: undefined } : { on: 'handedOn', turn: code }, 'on')
+const counts = computed(() => {
+  const { tags } = props.document.template
+  const quotes = counted(tags.filter(t => t.is === 'quote').length, 'quote')
+  const clauses = counted(tags.filter(t => t.is === 'when').length, 'clause')
+  return `${quotes}, ${clauses}, ${counted(tags.filter(t => t.is === 'each').length, 'loop')}`
+})
+const said = computed(() => {
+  const { filled } = rehearsal
+  if (!filled) return ''
+  if (!holds(filled, props.document)) return 'With the practice answers it is not made.'
+  return `With the practice answers: ${deliveredText(filled, props.document.fileName)}.docx`
+})
+</script>
+
+<template>
+  <div class="sheet document">
+    <div class="row-flex">
+      <div>
+        <strong>{{ document.title || document.code }}</strong>
+        <p class="small quiet">{{ document.template.name }}: {{ counts }}</p>
+      </div>
+      <span class="spread" />
+      <IconButton
+        :icon="mdiDownloadOutline"
+        :name="`Download the template of number ${number}`"
+        :href="`/api/forms/${draft.id}/templates/${document.template.file}`"
+      />
+      <IconButton
+        :icon="mdiClose"
+        :name="`Remove document ${number}`"
+        @click="emit('remove')"
+      />
+    </div>
+    <template v-if="last">
+      <div class="fields">
+        <label
+          >Called
+          <v-text-field
+            :model-value="document.title"
+            :aria-label="`Document ${number}: what it is called`"
+            maxlength="500"
+            @input="put({ title: inputText($event) }, 'title')"
+        /></label>
+        <label
+          >Made when
+          <v-select
+            :model-value="moment"
+            :items="moments"
+            :aria-label="`Document ${number}: when`"
+            @update:model-value="setMoment"
+        /></label>
+        <label class="whole"
+          >Its file is called
+          <QuotableField
+            :model-value="document.fileName"
+            :place="last"
+            :aria-label="`Document ${number}: what its file is called`"
+            maxlength="500"
+            @write="put({ fileName: $event }, 'fileName')"
+        /></label>
+      </div>
+      <RuleField
+        words="Only when"
+        :text="document.when"
+        :place="last"
+        :part="document.code"
+        @change="put({ when: $event ?? undefined }, 'when')"
+        ><template #none><span class="small quiet">always</span></template></RuleField
+      >
+      <p class="small quiet">{{ said }}</p>
+      <TemplateUpload
+        words="Bring a newer template in"
+        @brought="put({ template: $event }, 'template')"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.document {
+  display: grid;
+  gap: 12px;
+  padding: 14px 18px;
+}
+.fields {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+.whole {
+  grid-column: 1 / -1;
+}
+</style>

@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import { mdiContentCopy } from '@mdi/js'
+import { pointableQuestions } from '#core/form/names'
+import type { Condition } from '#core/expressions/pointing'
+import { expressionOf, firstTest } from '#core/expressions/pointing'
+import { print } from '#core/expressions/print'
+import { placeName } from '#core/form/walk'
+
+/** The tags of the form, to be copied into a word processor: quotes by question, loops, and clauses whose condition is built by pointing. */
+const draft = useDraft()
+const said = useSaid()
+const search = ref('')
+const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
+const tags = computed(() => {
+  const wanted = search.value.trim().toLowerCase()
+  return draft.places
+    .flatMap(place => {
+      if (place.kind === 'section' || place.kind === 'note') return []
+      const loops = place.kind === 'group' ? place.node.repeat !== undefined : LOOPED.has(place.node.type)
+      if (place.kind === 'group' && !loops) return []
+      const tag = place.kind === 'group' ? `{{#each ${place.code}}} … {{/each}}` : `{{ ${place.code} }}`
+      const also = loops && place.kind !== 'group' ? `{{#each ${place.code}}}{{ item.label }} {{/each}}` : ''
+      const inside = place.entryOf ? `in a loop over ${place.entryOf.code}` : ''
+      return [{ address: place.address, name: placeName(place), tag, also, inside }]
+    })
+    .filter(t => `${t.name} ${t.tag}`.toLowerCase().includes(wanted))
+})
+const LOOPED: ReadonlySet<string> = new Set(['choices', 'grid', 'ranking'])
+async function copy(text: string) {
+  await navigator.clipboard.writeText(text)
+  said.say(`Copied: ${text}`)
+}
+/** The condition of a clause, while it is built. */
+const condition = shallowRef<Condition>({ kind: 'group', mode: 'all', parts: [firstTest()] })
+const clause = computed(() => {
+  const expr = expressionOf(condition.value)
+  return expr ? `{{#when ${print(expr)}}} … {{else}} … {{/when}}` : ''
+})
+const questions = computed(() =>
+  draft.form && last.value ? pointableQuestions(draft.form, draft.places, last.value) : [],
+)
+</script>
+
+<template>
+  <section
+    class="sheet tags"
+    aria-label="Tags"
+  >
+    <div class="row-flex">
+      <h2>Tags</h2>
+      <span class="spread" />
+      <v-text-field
+        v-model="search"
+        placeholder="Find a question"
+        aria-label="Find a question"
+        class="find"
+      />
+    </div>
+    <p class="small quiet">
+      Formats come behind a bar: <code v-pre>{{ lift_on | long date }}</code>, <code>money</code>,
+      <code>upper case</code>, <code>list</code>. In a loop, <code>item.number</code> counts.
+    </p>
+    <ul>
+      <li
+        v-for="t in tags"
+        :key="t.address"
+      >
+        <span
+          >{{ t.name }} <span class="small quiet">{{ t.inside }}</span></span
+        >
+        <code>{{ t.tag }}</code>
+        <IconButton
+          :icon="mdiContentCopy"
+          :name="`Copy the tag of ${t.name}`"
+          @click="copy(t.tag)"
+        />
+        <template v-if="t.also">
+          <span class="small quiet">one by one</span>
+          <code>{{ t.also }}</code>
+          <IconButton
+            :icon="mdiContentCopy"
+            :name="`Copy the loop of ${t.name}`"
+            @click="copy(t.also)"
+          />
+        </template>
+      </li>
+    </ul>
+    <h3>A clause</h3>
+    <ConditionBuilder
+      :condition="condition"
+      :questions="questions"
+      @change="condition = $event"
+      @remove="condition = { kind: 'group', mode: 'all', parts: [firstTest()] }"
+    />
+    <div
+      v-if="clause"
+      class="row-flex clause"
+    >
+      <code>{{ clause }}</code>
+      <IconButton
+        :icon="mdiContentCopy"
+        name="Copy the clause"
+        @click="copy(clause)"
+      />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.tags {
+  padding: 14px 18px;
+  display: grid;
+  gap: 10px;
+}
+h2 {
+  font-size: 17px;
+}
+h3 {
+  font-size: 15px;
+}
+.find {
+  flex: 0 1 240px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  max-height: 320px;
+  overflow-y: auto;
+}
+li {
+  display: grid;
+  grid-template-columns: 1fr minmax(0, 1.2fr) 34px;
+  align-items: center;
+  gap: 4px 10px;
+  border-bottom: 1px dotted var(--line);
+}
+code {
+  overflow-wrap: anywhere;
+}
+</style>

@@ -1,0 +1,73 @@
+import { checkTags } from '../../documents/checkTags'
+import type { Form } from '../../form/definition'
+import type { DocumentTag, FormDocument } from '../../form/documents'
+import { turnOf } from '../../parties/turns'
+import type { Finding } from '../finding'
+import type { Inquiry } from '../goals/inquiry'
+import { type Check, finding, partAt } from './check'
+import { example, section, text, whole, yesNo } from './exampleForms'
+
+const TAG = { code: 'document-tag', severity: 'fault' } as const
+const TURN = { code: 'document-unknown-turn', severity: 'fault' } as const
+
+/** A form with a document of some tags, for examples. */
+export const withDocument = (tags: DocumentTag[], more: Partial<FormDocument> = {}): Form => ({
+  ...example(
+    section('boat', [
+      text('name', { required: true }),
+      text('remark'),
+      yesNo('insured', { required: true }),
+      whole('tons', { min: 1, max: 30, required: true }),
+    ]),
+  ),
+  documents: [
+    {
+      ...{ code: 'order', title: 'Works order', on: 'done', fileName: 'Order {{ name }}' },
+      template: { file: '00000000-0000-4000-8000-000000000000', name: 'order.docx', bytes: 1, tags },
+      ...more,
+    },
+  ],
+})
+export const quoteTag = (source: string): DocumentTag => ({
+  ...{ is: 'quote', source, format: null },
+  words: `Boat: {{ ${source} }}`,
+})
+
+export const documentTag: Check = {
+  ...TAG,
+  about: 'A tag of a document names what the form does not have, or can’t be read.',
+  raises: withDocument([quoteTag('nme')]),
+  spares: withDocument([quoteTag('name')]),
+  run: inquiry =>
+    documentsOf(inquiry).flatMap(({ document, index }): Finding[] =>
+      checkTags(inquiry.model.plan, document.template.tags).map(problem => {
+        const tag = document.template.tags[problem.index]
+        const near = problem.near === null ? '' : ` Is “${problem.near}” meant?`
+        const sentence = `${nameOf(document)}, at “${tag?.words ?? ''}”: ${problem.sentence}${near}`
+        return finding(TAG, null, sentence, { conflict: documentPart(inquiry, index) })
+      }),
+    ),
+}
+
+export const documentUnknownTurn: Check = {
+  ...TURN,
+  about: 'A document is made when a turn is handed on that the form does not have.',
+  raises: withDocument([], { on: 'handedOn', turn: 'survey' }),
+  spares: withDocument([], { on: 'handedOn' }),
+  run: inquiry =>
+    documentsOf(inquiry).flatMap(({ document, index }): Finding[] => {
+      if (document.turn === undefined || turnOf(inquiry.form, document.turn)) return []
+      const sentence = `${nameOf(document)} waits for the turn “${document.turn}”, which there is not.`
+      return [finding(TURN, null, sentence, { conflict: documentPart(inquiry, index) })]
+    }),
+}
+
+export const documentsOf = ({ form }: Inquiry) =>
+  (form.documents ?? []).map((document, index) => ({ document, index }))
+export const nameOf = ({ title, code }: FormDocument) => `The document “${title || code}”`
+
+/** A document stands for the form as a whole, with its last section. */
+export function documentPart({ model: { plan } }: Inquiry, index: number) {
+  const place = plan.sections.at(-1)?.place
+  return place ? [partAt(place, 'document', index)] : []
+}

@@ -1,0 +1,11 @@
+import { API } from '../../../../../shared/api/endpoints'
+import { designerRoute } from '../../../../http/route'
+import { sendFile } from '../../../../http/sendFile'
+import { loadDocument } from '../../../../services/documents/documents'
+import { keepRecord } from '../../../../services/people/record'
+
+export default designerRoute(API.loadDocument, async ({ db, event, params, doer }) => {
+  const file = await loadDocument(db, params.id, params.document)
+  await keepRecord(db, doer, 'file fetched', { details: { response: params.id, document: file.name } })
+  return sendFile(event, file)
+})

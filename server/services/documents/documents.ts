@@ -1,0 +1,136 @@
+import { createHash } from 'node:crypto'
+import { and, asc, eq } from 'drizzle-orm'
+import type { Filled } from '../../../core/fill/frame'
+import type { FormDocument } from '../../../core/form/documents'
+import { deliveredText, holds } from '../../../core/parties/deliveries'
+import type { ResponseDocument } from '../../../shared/api/documents'
+import { refuse } from '../../http/refuse'
+import type { Database } from '../../store/database'
+import { documents, releases, responses } from '../../store/schema'
+import { runTask } from '../../threads/run'
+import { fillFor, type Happened } from '../deliveries/queue'
+import { keepEvent } from '../responseEvents'
+import { DOCX_TYPE, findTemplate } from './templates'
+
+/** The documents that a response has, or can have made. */
+export async function listDocuments(
+  db: Database,
+  filled: Filled,
+  responseId: string,
+): Promise<ResponseDocument[]> {
+  const meant = filled.plan.form.documents ?? []
+  if (meant.length === 0) return []
+  const rows = await db
+    .select({
+      id: documents.id,
+      code: documents.code,
+      name: documents.name,
+      version: documents.version,
+      madeAt: documents.madeAt,
+      bytes: documents.bytes,
+    })
+    .from(documents)
+    .where(eq(documents.responseId, responseId))
+    .orderBy(asc(documents.version))
+  return meant.map(document => ({
+    code: document.code,
+    title: document.title || document.code,
+    isMeant: holds(filled, document),
+    made: rows
+      .filter(row => row.code === document.code)
+      .map(({ id, name, version, bytes, madeAt }) => ({
+        id,
+        name,
+        version,
+        bytes,
+        at: madeAt.toISOString(),
+      })),
+  }))
+}
+
+/** Has a document of a response made as it is now. Refused where the response no longer stands, or the document is not meant for it. */
+export async function makeByHand(db: Database, responseId: string, code: string, who: string): Promise<void> {
+  await db.transaction(async tx => {
+    const [found] = await tx
+      .select({ response: responses, release: releases })
+      .from(responses)
+      .innerJoin(releases, eq(responses.releaseId, releases.id))
+      .where(eq(responses.id, responseId))
+      .for('update', { of: responses })
+    if (!found) return refuse(404, 'not-found', 'There is no such response.')
+    if (found.response.binnedAt !== null || found.response.withdrawnAt !== null)
+      return refuse(409, 'not-standing', 'This response no longer stands; no document is made of it.')
+    const document = (found.release.definition.documents ?? []).find(d => d.code === code)
+    if (!document) return refuse(404, 'not-found', 'There is no such document in this version of the form.')
+    const filled = await fillFor(tx, found)
+    if (!holds(filled, document))
+      return refuse(409, 'not-meant', 'By its condition, this document is not made of this response.')
+    await makeDocument(tx, found, { filled, document, who })
+  })
+}
+
+/** Makes a document and keeps it with its response: a further version, unless it would be the same as the last. @returns its name */
+export async function makeDocument(
+  db: Database,
+  { response }: Pick<Happened, 'response'>,
+  { filled, document, who }: { filled: Filled; document: FormDocument; who: string },
+): Promise<string> {
+  const kept = await findTemplate(db, document.template.file)
+  if (!kept) return refuse(422, 'not-made', 'Its template is not kept here any more.')
+  const made = await runTask('fillTemplate', {
+    form: filled.plan.form,
+    answers: response.answers,
+    begunOn: response.begunOn,
+    standing: filled.standing,
+    template: kept.content,
+  })
+  if (made.refused !== null) return refuse(422, 'not-made', made.refused)
+  const digest = createHash('sha256').update(made.bytes).digest('base64url')
+  const before = await db
+    .select({ name: documents.name, version: documents.version, digest: documents.digest })
+    .from(documents)
+    .where(and(eq(documents.responseId, response.id), eq(documents.code, document.code)))
+    .orderBy(asc(documents.version))
+  const last = before.at(-1)
+  if (last?.digest === digest) return last.name
+  const version = (last?.version ?? 0) + 1
+  const name = nameOf(filled, document, version)
+  await db.insert(documents).values({
+    ...{ responseId: response.id, code: document.code, version, name, digest },
+    content: made.bytes,
+    bytes: made.bytes.length,
+  })
+  await keepEvent(db, {
+    responseId: response.id,
+    kind: 'document made',
+    turn: '',
+    who,
+    details: { remark: name },
+  })
+  return name
+}
+
+/** What a file is called: its pattern as it reads for the response, without what no file system takes. */
+function nameOf(filled: Filled, { fileName, code }: FormDocument, version: number): string {
+  const said = deliveredText(filled, fileName)
+    .replaceAll(/[\\/:*?"<>|\p{Cc}\s]+/gu, ' ')
+    .trim()
+    .slice(0, LONGEST)
+  const further = version > 1 ? ` (${version})` : ''
+  return `${said || code}${further}.docx`
+}
+const LONGEST = 150
+
+/** A document of a response as it was made. */
+export async function loadDocument(
+  db: Database,
+  responseId: string,
+  id: string,
+): Promise<{ name: string; mediaType: string; content: Uint8Array }> {
+  const [row] = await db
+    .select({ name: documents.name, content: documents.content })
+    .from(documents)
+    .where(and(eq(documents.id, id), eq(documents.responseId, responseId)))
+  if (!row) return refuse(404, 'not-found', 'There is no such document.')
+  return { ...row, mediaType: DOCX_TYPE }
+}

@@ -1,0 +1,27 @@
+import { isDeepStrictEqual } from 'node:util'
+import type { Form } from '../../../core/form/definition'
+import { refuse } from '../../http/refuse'
+import type { Database } from '../../store/database'
+import { runTask } from '../../threads/run'
+import { findTemplate } from './templates'
+
+/**
+ * Refuses a form whose documents can’t be made: a template that is not kept here, as after an import from elsewhere, or whose tags are not those
+ * on which the proof stood.
+ */
+export async function refuseForeignTemplates(db: Database, form: Form): Promise<void> {
+  for (const { title, code, template } of form.documents ?? []) {
+    const name = `“${title || code}”`
+    const kept = await findTemplate(db, template.file)
+    if (!kept)
+      return refuse(422, 'no-template', `The template of ${name} is not kept here. Bring it in once more.`)
+    const read = await runTask('readTemplate', { form, bytes: kept.content })
+    if (read.refused !== null) return refuse(422, 'no-template', `${name}: ${read.refused}`)
+    if (!isDeepStrictEqual(read.tags, template.tags))
+      refuse(
+        422,
+        'no-template',
+        `The template of ${name} has other tags than the form says. Bring it in once more.`,
+      )
+  }
+}

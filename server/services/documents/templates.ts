@@ -1,0 +1,59 @@
+import { count, eq } from 'drizzle-orm'
+import type { BroughtTemplate } from '../../../shared/api/documents'
+import { refuse } from '../../http/refuse'
+import type { Database } from '../../store/database'
+import { templates } from '../../store/schema'
+import { runTask } from '../../threads/run'
+import { loadFormRow } from '../drafts'
+
+/** So many files are kept as templates of a form: every one that was brought in, since releases name them. */
+const MOST_TEMPLATES = 500
+
+/** The media type of a DOCX (ECMA-376). */
+export const DOCX_TYPE = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document'
+
+/** Takes a file in as a template of a form: it is read against the form as it is now, and kept only where nothing is wrong with it. */
+export async function bringTemplate(
+  db: Database,
+  formId: string,
+  { name, bytes, by }: { name: string; bytes: Uint8Array; by: string },
+): Promise<BroughtTemplate> {
+  const { draft } = await loadFormRow(db, formId)
+  const read = await runTask('readTemplate', { form: draft, bytes })
+  if (read.refused !== null) return refuse(422, 'no-template', read.refused)
+  if (read.problems.length > 0) return { template: null, problems: read.problems }
+  const [found] = await db.select({ number: count() }).from(templates).where(eq(templates.formId, formId))
+  if (Number(found?.number ?? 0) >= MOST_TEMPLATES)
+    refuse(422, 'too-many', `A form keeps at most ${MOST_TEMPLATES} files as templates.`)
+  const [row] = await db
+    .insert(templates)
+    .values({ formId, name, content: bytes, userId: by })
+    .returning({ id: templates.id })
+  if (!row) return refuse(500, 'not-kept', 'The template could not be kept.')
+  return { template: { file: row.id, name, bytes: bytes.length, tags: read.tags }, problems: [] }
+}
+
+/** A file that is kept as a template; null where there is none. */
+export async function findTemplate(
+  db: Database,
+  id: string,
+): Promise<{ formId: string; name: string; content: Uint8Array } | null> {
+  const [row] = await db
+    .select({ formId: templates.formId, name: templates.name, content: templates.content })
+    .from(templates)
+    .where(eq(templates.id, id))
+  return row ?? null
+}
+
+/** A template of a form: its own, or one that its draft names, as a copy of another form does. */
+export async function loadTemplate(
+  db: Database,
+  formId: string,
+  id: string,
+): Promise<{ name: string; mediaType: string; content: Uint8Array }> {
+  const { draft } = await loadFormRow(db, formId)
+  const row = await findTemplate(db, id)
+  const isOwn = row?.formId === formId || draft.documents?.some(d => d.template.file === id)
+  if (!row || !isOwn) return refuse(404, 'not-found', 'There is no such template.')
+  return { name: row.name, content: row.content, mediaType: DOCX_TYPE }
+}

@@ -19,13 +19,13 @@ export interface TagStand {
   members: readonly string[] | null
 }
 
-/** Where each tag stands, by its number; tags are balanced. */
+/** Where each tag stands, by its number; what ends that was not begun ends nothing. */
 export function standsOf(plan: Plan, tags: readonly Tag[]): TagStand[] {
   const around: TagStand[] = [{ stand: standpointAtEnd(plan.form), members: null }]
   return tags.map(tag => {
     const here = around.at(-1) ?? { stand: standpointAtEnd(plan.form), members: null }
     if (tag.is === 'end') {
-      around.pop()
+      if (around.length > 1) around.pop()
       return around.at(-1) ?? here
     }
     if (tag.is === 'when') around.push(here)

@@ -5,6 +5,7 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { deleteFiles } from '../store/fileFolder'
 import { files, forms, releases, responses } from '../store/schema'
+import { withOwnTemplates } from './documents/templates'
 import { loadFormRow, storeForm } from './drafts'
 
 /** A copy of a form's draft, with a title and code of its own; releases, responses and acceptances stay with the first. */
@@ -15,8 +16,13 @@ export async function copyForm(
   ownerId: string,
 ): Promise<{ id: string }> {
   const { draft, tags } = await loadFormRow(db, id)
-  const copy = { ...draft, title, code: codeFromLabel(title, 'form') }
-  return storeForm(db, { title, draft: copy, begun: copy, tags }, ownerId)
+  return db.transaction(async tx => {
+    const own = await withOwnTemplates(tx, draft)
+    const copy = { ...own.form, title, code: codeFromLabel(title, 'form') }
+    const made = await storeForm(tx, { title, draft: copy, begun: copy, tags }, ownerId)
+    await own.keepFor(made.id)
+    return made
+  })
 }
 
 /** Files a form: its tags, each once, and whether it is put away. Its links stay as they are. */

@@ -51,8 +51,8 @@ const chosen = (files: File | File[] | null | undefined) => {
     <v-alert
       v-if="problems"
       type="error"
-      :title="`${problems.file} was not kept: ${counted(problems.found.length, 'tag')} can’t be right`"
     >
+      <strong>{{ problems.file }} was not kept: {{ counted(problems.found.length, 'mistake') }} in it</strong>
       <ol class="problems">
         <li
           v-for="(p, i) in problems.found"
@@ -80,6 +80,14 @@ const chosen = (files: File | File[] | null | undefined) => {
 .upload {
   display: grid;
   gap: 10px;
+}
+label {
+  max-width: 340px;
+}
+mark {
+  background: none;
+  color: var(--madder);
+  font-weight: 600;
 }
 .problems {
   margin: 6px 0;

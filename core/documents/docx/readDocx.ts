@@ -27,13 +27,10 @@ export function readDocx(bytes: Uint8Array, plan: Plan): DocxReading {
       `A template has at most ${LIMITS.documentTags} tags; this one has ${reading.tags.length}.`,
     )
   const paragraphs = paragraphsIn(bytes)
-  const isBalanced = reading.problems.length === 0
-  const wrong = isBalanced
-    ? checkTags(
-        plan,
-        reading.tags.map(t => t.tag),
-      )
-    : []
+  const wrong = checkTags(
+    plan,
+    reading.tags.map(t => t.tag),
+  )
   const named = wrong.flatMap(({ index, sentence, near }) => {
     const tag = reading.tags[index]
     const paragraph = tag && paragraphs[tag.paragraph]

@@ -16,13 +16,14 @@ import {
 } from '../../testing/testStore'
 import { amendResponse, loadCorrectable } from '../amendResponse'
 import { isoToday } from '../calendar'
-import { createForm } from '../drafts'
+import { createForm, loadFormRow } from '../drafts'
+import { copyForm } from '../keepForms'
 import { runDeliveries } from '../deliveries/run'
 import { loadResponse } from '../responses'
 import { submitAnswers } from '../submitAnswers'
 import { loadDocument, makeByHand } from './documents'
 import { refuseForeignTemplates } from './refuseForeign'
-import { bringTemplate } from './templates'
+import { bringTemplate, findTemplate } from './templates'
 
 let store: TestStore
 beforeAll(async () => {
@@ -96,6 +97,18 @@ describe('documents', () => {
 })
 
 describe('templates', () => {
+  it('of a copied form are its own', async () => {
+    const { db, designer } = store
+    const { form } = await brought()
+    const { id } = await createForm(db, { definition: form }, designer.id)
+    const copied = await copyForm(db, id, 'Another order', designer.id)
+    const { draft } = await loadFormRow(db, copied.id)
+    const [file, before] = [draft, form].map(f => f.documents?.[0]?.template.file ?? '')
+    expect(file).not.toBe(before)
+    expect(await findTemplate(db, file ?? '')).toMatchObject({ formId: copied.id, name: 'order.docx' })
+    await refuseForeignTemplates(db, draft)
+  })
+
   it('with a wrong tag are not kept', async () => {
     const { db, designer } = store
     const { id } = await createForm(db, { definition: formOf(ASKED, {}) }, designer.id)
@@ -103,7 +116,7 @@ describe('templates', () => {
       ...{ name: 'wrong.docx', by: designer.id },
       bytes: docxOf(paragraphOf('For {{ bot }} and {{#when tons}}')),
     })
-    expect([wrong.template, wrong.problems.length]).toEqual([null, 1])
+    expect([wrong.template, wrong.problems.length]).toEqual([null, 3])
     const named = await bringTemplate(db, id, {
       ...{ name: 'wrong.docx', by: designer.id },
       bytes: docxOf(paragraphOf('For {{ bot }}')),

@@ -1,4 +1,6 @@
-import { count, eq } from 'drizzle-orm'
+import { randomUUID } from 'node:crypto'
+import { count, eq, inArray } from 'drizzle-orm'
+import type { Form } from '../../../core/form/definition'
 import type { BroughtTemplate } from '../../../shared/api/documents'
 import { refuse } from '../../http/refuse'
 import type { Database } from '../../store/database'
@@ -56,4 +58,27 @@ export async function loadTemplate(
   const isOwn = row?.formId === formId || draft.documents?.some(d => d.template.file === id)
   if (!row || !isOwn) return refuse(404, 'not-found', 'There is no such template.')
   return { name: row.name, content: row.content, mediaType: DOCX_TYPE }
+}
+
+/** A form with templates of its own in place of those of another: they go with the other when it is deleted. `keepFor` keeps them for a form, once it has an id. */
+export async function withOwnTemplates(
+  db: Database,
+  form: Form,
+): Promise<{ form: Form; keepFor: (formId: string) => Promise<void> }> {
+  if (!form.documents) return { form, keepFor: async () => {} }
+  const files = new Map(form.documents.map(d => [d.template.file, randomUUID()]))
+  const renamed = (file: string) => files.get(file) ?? file
+  const documents = form.documents.map(d => ({
+    ...d,
+    template: { ...d.template, file: renamed(d.template.file) },
+  }))
+  const keepFor = async (formId: string) => {
+    const rows = await db
+      .select()
+      .from(templates)
+      .where(inArray(templates.id, [...files.keys()]))
+    if (rows.length > 0)
+      await db.insert(templates).values(rows.map(row => ({ ...row, id: renamed(row.id), formId })))
+  }
+  return { form: { ...form, documents }, keepFor }
 }

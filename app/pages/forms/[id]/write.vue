@@ -20,7 +20,6 @@ const tabs = computed(
     ] as const,
 )
 const tab = computed(() => tabs.value.find(t => t.key === route.query.view)?.key ?? 'script')
-const sections = computed(() => draft.form?.sections.length ?? 0)
 function show(view: unknown) {
   if (view !== tab.value) void navigateTo({ query: view === 'script' ? {} : { view: String(view) } })
 }
@@ -45,8 +44,6 @@ function show(view: unknown) {
             >{{ t.words }}</v-tab
           >
         </v-tabs>
-        <span class="spread" />
-        <span class="quiet small">{{ counted(sections, 'section') }}</span>
       </div>
       <RulebookPane v-if="tab === 'rulebook'" />
       <LazyMapPane v-else-if="tab === 'map'" />
@@ -115,6 +112,9 @@ function show(view: unknown) {
   padding: 0 16px;
   border-bottom: 1px solid var(--line);
   flex: none;
+}
+.tabs :deep(.v-tab) {
+  padding: 0 8px;
 }
 .grow {
   flex: 1;

@@ -1,0 +1,122 @@
+import { readFile } from 'node:fs/promises'
+import { expect, test } from '@playwright/test'
+import mammoth from 'mammoth'
+import type { Form } from '../../core/form/definition'
+import { docxOf, paragraphOf, tableOf } from '../support/docx'
+import { releaseForm } from '../support/release'
+import { violationsOn } from './accessibility'
+import { newForm, saved } from './scriptSupport'
+import { errorsOf, open, ready, signIn } from './support'
+
+/** A bakery’s order: cakes by the piece, delivered or fetched, paid before they are baked. */
+const FORM: Form = {
+  ...{ tobbin: 2, code: 'cakes', title: 'Cake order' },
+  sections: [
+    {
+      ...{ code: 'order', title: 'Your order' },
+      items: [
+        { kind: 'question', type: 'text', code: 'guest', label: 'Your name', required: true },
+        { kind: 'question', type: 'yesNo', code: 'brought', label: 'Shall we bring it?', required: true },
+        {
+          ...{ kind: 'group', code: 'cakes', title: 'Cakes', repeat: { min: 1, max: 5 } },
+          items: [
+            { kind: 'question', type: 'text', code: 'kind', label: 'Which cake?', required: true },
+            {
+              kind: 'question',
+              type: 'integer',
+              code: 'pieces',
+              label: 'Pieces',
+              required: true,
+              min: 1,
+              max: 90,
+            },
+          ],
+        },
+        {
+          ...{ kind: 'question', type: 'value', code: 'price', label: 'Price', currency: 'EUR' },
+          value: 'if brought then 15.5 else 10',
+        },
+      ],
+    },
+  ],
+  payment: { amount: 'price', title: 'Cakes for {{ guest }}', completes: true },
+}
+const ANSWERS = {
+  guest: 'Zoe Ash',
+  brought: true,
+  cakes: [
+    { kind: 'Plum', pieces: 12 },
+    { kind: 'Poppy', pieces: 8 },
+  ],
+}
+const file = (name: string, body: string) => ({
+  ...{ name, buffer: Buffer.from(docxOf(body)) },
+  mimeType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+})
+const SLIP = [
+  paragraphOf('Slip for {{ gu', 'est }}'),
+  tableOf(['{{#each cakes}}{{ kind }}', '{{ pieces }}{{/each}}']),
+  paragraphOf('{{#when brought = true}}We bring it.{{else}}You fetch it.{{/when}} {{ price | money }}'),
+].join('')
+
+test('a document is brought in, told what is wrong with it, mended, released, and made of a response once it is paid', async ({
+  page,
+  browser,
+}) => {
+  const errors = errorsOf(page)
+  await signIn(page)
+  const id = await newForm(page, FORM)
+  await page.getByRole('tab', { name: 'Documents' }).click()
+  const bring = page.getByLabel('Bring a document in')
+  await bring.setInputFiles(
+    file('Slip.docx', paragraphOf('For {{ gest }}') + paragraphOf('{{#when brouht}}x')),
+  )
+  await expect(page.getByText('Slip.docx was not kept: 3 mistakes in it')).toBeVisible()
+  await bring.setInputFiles(file('Slip.docx', paragraphOf('For {{ gest }}, cake')))
+  await expect(page.getByText('Is guest meant?')).toBeVisible()
+  await bring.setInputFiles(file('Slip.docx', SLIP))
+  await expect(page.getByText('4 quotes, 1 clause, 1 loop')).toBeVisible()
+  expect(await violationsOn(page, 'documents')).toEqual([])
+  await page.getByLabel('Document 1: what its file is called').fill('Slip {{ guest }}')
+  await saved(page)
+  const token = await releaseForm(page, id)
+  const begunOn = new Date().toISOString().slice(0, 10)
+  const sending = { release: 1, key: `cake-${id}`, begunOn, answers: ANSWERS }
+  const sent = await (await page.request.post(`/api/answer/${token}`, { data: sending })).json()
+  expect(sent.payment).toMatchObject({
+    amount: '15.5',
+    currency: 'EUR',
+    title: 'Cakes for Zoe Ash',
+    state: 'open',
+  })
+  const list = async (state: string) =>
+    (await (await page.request.get(`/api/forms/${id}/responses?state=${state}`)).json()).rows
+  expect([(await list('unpaid')).length, (await list('done')).length]).toEqual([1, 0])
+
+  const guest = await (await browser.newContext()).newPage()
+  await open(guest, sent.payment.link)
+  await guest.getByRole('button', { name: 'Pay' }).click()
+  await expect(guest.getByRole('status')).toHaveText('paid')
+  expect(await violationsOn(guest, 'payment')).toEqual([])
+
+  await open(page, `/forms/${id}/collect`)
+  await page.getByRole('row', { name: /Zoe Ash/ }).click()
+  const beside = page.getByRole('complementary', { name: 'One response' })
+  await expect(beside.getByText('15.50 EUR')).toBeVisible()
+  await expect(async () => {
+    await page.reload()
+    await ready(page)
+    await page.getByRole('row', { name: /Zoe Ash/ }).click()
+    await expect(beside.getByRole('link', { name: 'Slip Zoe Ash.docx' })).toBeVisible({ timeout: 2_000 })
+  }).toPass()
+  const download = page.waitForEvent('download')
+  await beside.getByRole('link', { name: 'Slip Zoe Ash.docx' }).click()
+  const { value } = await mammoth.extractRawText({ buffer: await readFile(await (await download).path()) })
+  expect(value.split('\n').filter(Boolean)).toEqual([
+    ...['Slip for Zoe Ash', 'Plum', '12', 'Poppy', '8'],
+    'We bring it. 15.50 EUR',
+  ])
+  await beside.getByRole('button', { name: 'Pay back' }).click()
+  await expect(beside.getByText('paid back', { exact: true })).toBeVisible()
+  expect(errors).toEqual([])
+})

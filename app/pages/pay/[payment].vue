@@ -33,11 +33,12 @@ const pay = () =>
         <dt>Form</dt>
         <dd>{{ data.form }}, response {{ data.number }}</dd>
         <dt>State</dt>
-        <dd
-          role="status"
-          :class="{ risk: data.state === 'refused' }"
-        >
-          {{ PAYMENT_WORDS[data.state] }}
+        <dd>
+          <span
+            role="status"
+            :class="{ risk: data.state === 'refused' }"
+            >{{ PAYMENT_WORDS[data.state] }}</span
+          >
         </dd>
       </dl>
       <RefusalAlert :refusal="refusal" />

@@ -2,6 +2,7 @@ import { buffer } from 'node:stream/consumers'
 import { eq, sql } from 'drizzle-orm'
 import { strFromU8, unzipSync } from 'fflate'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { docxOf, paragraphOf } from '../../tests/support/docx'
 import { RIGHTS } from '../../shared/api/sharing'
 import { ExportQuery } from '../../shared/api/responses'
 import { sendMail } from '../stand-ins/mailer'
@@ -23,6 +24,9 @@ import { actOnResponses } from './actOnResponses'
 import { amendResponse, loadCorrectable } from './amendResponse'
 import { listTables } from './backup/tables'
 import { isoToday } from './calendar'
+import { makeByHand } from './documents/documents'
+import { bringTemplate } from './documents/templates'
+import { createForm } from './drafts'
 import { exportResponses } from './exportResponses'
 import { takeFile } from './files'
 import { saveRetention } from './keptFor'
@@ -37,21 +41,37 @@ beforeAll(async () => {
 })
 afterAll(() => store.end())
 
-const FORM = formOf([
+const ASKED = [
   question('keeper', { label: 'Keeper', personal: true }),
   question('mail', { type: 'email', label: 'E-mail', personal: true }),
   question('papers', { type: 'file', label: 'Papers', personal: true }),
   question('hives', { type: 'integer', label: 'Hives' }),
+  question('fee', { type: 'value', value: 'hives * 2', currency: 'EUR' }),
   {
-    ...{ kind: 'group', code: 'helpers', title: 'Helpers', repeat: { min: 0, max: 3 } },
+    ...{ kind: 'group' as const, code: 'helpers', title: 'Helpers', repeat: { min: 0, max: 3 } },
     items: [question('helper', { personal: true }), question('hours', { type: 'integer' })],
   },
-])
+]
+
+/** A form that ends with a letter and a payment, both of which name who is asked. */
+async function formWithLetter() {
+  const { db, designer } = store
+  const { id } = await createForm(db, { definition: formOf(ASKED) }, designer.id)
+  const letter = { name: 'letter.docx', bytes: docxOf(paragraphOf('Dear {{ keeper }}')), by: designer.id }
+  const { template } = await bringTemplate(db, id, letter)
+  if (!template) throw new Error('the template has errors')
+  return formOf(ASKED, {
+    payment: { amount: 'fee', title: 'Fee of {{ keeper }}' },
+    documents: [
+      { code: 'letter', title: 'Letter', on: 'done', fileName: 'Letter to {{ keeper }}', template },
+    ],
+  })
+}
 
 /** A response whose personal answers hold words that stand nowhere else. */
 async function begun() {
   const { db } = store
-  const form = await releaseNew(store, FORM)
+  const form = await releaseNew(store, await formWithLetter())
   const word = fresh('Zoe').replace('_', '')
   const address = `${word.toLowerCase()}@comb.example`
   const key = fresh('leaving')
@@ -65,6 +85,7 @@ async function begun() {
   const [sent] = await storedResponses(db, form.id)
   const id = sent?.id ?? ''
   await sendMail(db, [{ responseId: id, to: address, subject: 'Hives', text: `Dear ${word}` }])
+  await makeByHand(db, id, 'letter', 'Ines')
   const { base } = await loadCorrectable(db, id)
   await amendResponse(db, id, { answers: { keeper: `${word}-Ann` }, reason: 'Rang up', base }, 'Ines')
   return { formId: form.id, id, word, address }
@@ -93,7 +114,9 @@ describe('leaving', () => {
   it('once personal answers are taken out, no table holds a word of them, and the rest is there', async () => {
     const { db } = store
     const { formId, id, word } = await begun()
-    expect(await tablesWith(word)).toEqual(['files', 'messages', 'response_events', 'responses'])
+    expect(await tablesWith(word)).toEqual([
+      ...['documents', 'files', 'messages', 'payments', 'response_events', 'responses'],
+    ])
     const strip = () =>
       actOnResponses(db, formId, { ids: [id], act: { do: 'strip', reason: 'Asked for' } }, OWNER)
     expect(await strip()).toEqual({ done: 1, left: [] })
@@ -102,6 +125,7 @@ describe('leaving', () => {
     expect(left?.answers).toEqual({ hives: 7, helpers: [{ hours: 4 }] })
     const { history } = await loadResponse(db, id, { email: '', mayAct: true })
     expect(history.map(h => [h.kind, h.remark])).toEqual([
+      ['document made', 'Letter'],
       ['corrected', 'Rang up'],
       ['stripped', 'Asked for'],
     ])

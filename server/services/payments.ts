@@ -3,6 +3,7 @@ import type { z } from 'zod'
 import { amountPlaceOf, paymentDue, type PaymentDue } from '../../core/parties/payment'
 import { planOf } from '../../core/fill/plan'
 import type { Form } from '../../core/form/definition'
+import { withoutQuotes } from '../../core/form/quotes'
 import type { Turn } from '../../core/form/turns'
 import { accessViewOf, maySee } from '../../core/parties/access'
 import type { PaymentAct, PaymentAsked, PaymentPage } from '../../shared/api/payments'
@@ -130,7 +131,7 @@ async function findWhole(db: Database, id: string, lock: boolean) {
 
 const pageOf = ({ payment, response, release }: Whole): z.output<typeof PaymentPage> => ({
   ...told(payment),
-  form: release.definition.title,
+  form: withoutQuotes(release.definition.title),
   number: response.number,
 })
 

@@ -79,7 +79,7 @@ class Filler {
 
   /** What a word processor takes for damaged, once something was left out or repeated: a cell without a paragraph, a table without a row, pictures of the same number. */
   private mend(copy: Node) {
-    if (isNamed(copy, 'tc') && !isNamed(copy.lastChild, 'p'))
+    if (isNamed(copy, 'tc') && !isNamed(childrenOf(copy).findLast(isElement), 'p'))
       copy.appendChild(documentOf(copy).createElementNS(W, 'w:p'))
     if (isNamed(copy, 'tbl') && !childOf(copy, 'tr')) copy.parentNode?.removeChild(copy)
     if (isElement(copy) && copy.localName === 'docPr' && copy.hasAttribute('id'))

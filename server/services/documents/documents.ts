@@ -105,7 +105,8 @@ export async function makeDocument(
     kind: 'document made',
     turn: '',
     who,
-    details: { remark: name },
+    // Not the file’s name: it may quote what is personal.
+    details: { remark: document.title || document.code },
   })
   return name
 }
@@ -126,9 +127,9 @@ export async function loadDocument(
   db: Database,
   responseId: string,
   id: string,
-): Promise<{ name: string; mediaType: string; content: Uint8Array }> {
+): Promise<{ code: string; name: string; mediaType: string; content: Uint8Array }> {
   const [row] = await db
-    .select({ name: documents.name, content: documents.content })
+    .select({ code: documents.code, name: documents.name, content: documents.content })
     .from(documents)
     .where(and(eq(documents.id, id), eq(documents.responseId, responseId)))
   if (!row) return refuse(404, 'not-found', 'There is no such document.')

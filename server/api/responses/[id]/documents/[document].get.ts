@@ -5,7 +5,7 @@ import { loadDocument } from '../../../../services/documents/documents'
 import { keepRecord } from '../../../../services/people/record'
 
 export default designerRoute(API.loadDocument, async ({ db, event, params, doer }) => {
-  const file = await loadDocument(db, params.id, params.document)
-  await keepRecord(db, doer, 'file fetched', { details: { response: params.id, document: file.name } })
+  const { code, ...file } = await loadDocument(db, params.id, params.document)
+  await keepRecord(db, doer, 'file fetched', { details: { response: params.id, document: code } })
   return sendFile(event, file)
 })

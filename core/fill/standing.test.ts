@@ -9,7 +9,7 @@ import { planOf } from './plan'
 const TODAY = '2026-11-29'
 const STANDING: Standing = {
   release: { number: 3 },
-  response: { number: 41, link: 'https://wherry.example/f/x' },
+  response: { number: 41, link: 'https://wherry.example/f/x', pay: '/pay/x' },
   party: { name: 'Owner' },
   team: { name: 'Yard office' },
   workspace: { name: 'Wherry Reach', address: '4 Slip Lane' },
@@ -35,9 +35,9 @@ describe('standing values', () => {
     const all = listStanding().map(({ source }) => `{{ ${source} }}`)
     const form = formOf(asked('name', all.join(' | ')))
     expect(labelIn(form)).toBe(
-      'Raft race | raft | 3 | 41 | https://wherry.example/f/x | Owner | Yard office | Wherry Reach | 4 Slip Lane',
+      'Raft race | raft | 3 | 41 | https://wherry.example/f/x | /pay/x | Owner | Yard office | Wherry Reach | 4 Slip Lane',
     )
-    expect(labelIn(form, {}, {})).toBe('Raft race | raft |  |  |  |  |  |  | ')
+    expect(labelIn(form, {}, {})).toBe('Raft race | raft |  |  |  |  |  |  |  | ')
     expect(standingQuotedIn(form, STANDING)).toEqual({ ...STANDING, form: {} })
     expect(standingQuotedIn(formOf(asked('name', '{{ workspace.name }}')), STANDING)).toEqual({
       workspace: STANDING.workspace,

@@ -95,8 +95,14 @@ async function* entriesOf(path: string): AsyncGenerator<{ name: string; content:
   }
 }
 
+/** What an entry holds. Cut off in the midst of one, its own stream may say so before the archive does. */
 async function* bytesOf(entry: AsyncIterable<unknown>): Content {
-  for await (const piece of entry) if (piece instanceof Uint8Array) yield piece
+  try {
+    for await (const piece of entry) if (piece instanceof Uint8Array) yield piece
+  } catch (error) {
+    if (error instanceof Error) damages.add(error)
+    throw error
+  }
 }
 
 async function readHead(path: string): Promise<Head> {

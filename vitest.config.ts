@@ -18,6 +18,8 @@ export default defineConfig({
     sequence: { shuffle: true },
     // Not a goal for time: properties of many random forms take half a minute, on a busy machine several times that.
     testTimeout: 300_000,
+    // One worker fewer than processors would leave half of a small machine idle.
+    maxWorkers: '100%',
     hookTimeout: 120_000,
     env: { TZ: 'Pacific/Kiritimati' },
   },

@@ -2,23 +2,23 @@ import { eq } from 'drizzle-orm'
 import type { Plan } from '../../core/fill/planned'
 import { fill } from '../../core/fill/fill'
 import { sameAnswer, type Answers } from '../../core/form/answers'
-import type { Sending, Sent } from '../../shared/api/answering'
+import type { Sending } from '../../shared/api/answering'
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { responses } from '../store/schema'
 import { acceptAnswers, answersToStore } from './acceptAnswers'
 import { claimFiles, filesIn } from './files'
-import { refuseOtherRelease, sentAnswer } from './handOff'
+import { refuseOtherRelease, sentAnswer, type Taken } from './handOff'
 import { resolveLink, type LinkUse } from './links'
 import { isStillCorrectable, stateAtOf } from './ownLinks'
 import { takePlaces } from './places'
 import { queueDeliveries } from './deliveries/queue'
 import { answersBefore, keepEvent } from './responseEvents'
-import { askPayment, paymentForSender } from './payments'
+import { askPayment } from './payments'
 import { standingOf } from './workspace'
 
 /** Takes a response anew from whoever sent it: the rules are decided again, and what stood there before is kept in its history. */
-export async function correctAnswers(db: Database, use: LinkUse, sending: Sending): Promise<Sent> {
+export async function correctAnswers(db: Database, use: LinkUse, sending: Sending): Promise<Taken> {
   return db.transaction(async tx => {
     const target = await resolveLink(tx, use, { lock: true })
     const { plan, response, release } = target
@@ -31,10 +31,8 @@ export async function correctAnswers(db: Database, use: LinkUse, sending: Sendin
     const kept = answersToStore(filled, null, {}, response.people)
     const own = `/f/${use.token}`
     // The same once more, after a lost connection: it stands so already.
-    if (sameAnswer(kept.answers, response.answers)) {
-      const payment = await paymentForSender(tx, release.definition, null, response.id)
-      return { ...sentAnswer(release, response, null, null), own, payment }
-    }
+    if (sameAnswer(kept.answers, response.answers))
+      return { ...sentAnswer(release, response, null, null), own }
     if (sending.base !== stateAtOf(response))
       refuse(
         409,
@@ -62,8 +60,7 @@ export async function correctAnswers(db: Database, use: LinkUse, sending: Sendin
     const corrected = { ...response, ...kept }
     await askPayment(tx, { response: corrected, release })
     await queueDeliveries(tx, { response: corrected, release }, [{ event: 'corrected' }])
-    const payment = await paymentForSender(tx, release.definition, null, response.id)
-    return { ...sentAnswer(release, { ...response, sentAt: correctedAt }, null, null), own, payment }
+    return { ...sentAnswer(release, { ...response, sentAt: correctedAt }, null, null), own }
   })
 }
 

@@ -15,10 +15,13 @@ import { takePlaces } from './places'
 import { handedOn, queueDeliveries } from './deliveries/queue'
 import { answersBefore, keepEvent } from './responseEvents'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
-import { askPayment, paymentForSender } from './payments'
+import { askPayment } from './payments'
 import { standingOf } from './workspace'
 
 type TurnRow = typeof turns.$inferSelect
+
+/** What is answered to a sending that was taken, but for what is to be paid. */
+export type Taken = Omit<Sent, 'payment'>
 
 /** What is left of a draft and a remark once a turn is handed on. */
 const NOTHING_BEGUN = {
@@ -33,7 +36,7 @@ const NOTHING_BEGUN = {
 }
 
 /** Takes the answers of a later turn and hands the response on. */
-export async function handOff(db: Database, use: LinkUse, sending: Sending): Promise<Sent> {
+export async function handOff(db: Database, use: LinkUse, sending: Sending): Promise<Taken> {
   return db.transaction(async tx => {
     const target = await resolveLink(tx, use, { lock: true })
     const { plan, turn, row, response, release, who } = target
@@ -41,8 +44,7 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
     if (row.handedOffAt !== null && row.sendingKey === sending.key) {
       refuseOtherAnswers(row.sendingDigest, sending)
       const again = { ...response, sentAt: row.handedOffAt }
-      const payment = await paymentForSender(tx, release.definition, turn, response.id)
-      return { ...sentAnswer(release, again, row.nextTurn, `/f/${use.token}`), payment }
+      return sentAnswer(release, again, row.nextTurn, `/f/${use.token}`)
     }
     refuseUnlessOpen(row, response)
     refuseOtherRelease(release.number, sending.release)
@@ -84,8 +86,7 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
     const isEnded = waiting === null && next === null
     const isUnpaid = isEnded && (await askPayment(tx, { response: changed, release }))
     await queueDeliveries(tx, { response: changed, release }, handedOn(turn.code, isEnded && !isUnpaid))
-    const payment = await paymentForSender(tx, release.definition, turn, response.id)
-    return { ...sentAnswer(release, { ...response, sentAt: now }, nextCode, `/f/${use.token}`), payment }
+    return sentAnswer(release, { ...response, sentAt: now }, nextCode, `/f/${use.token}`)
   })
 }
 
@@ -95,7 +96,7 @@ export function sentAnswer(
   { sentAt, number }: { sentAt: Date; number: number },
   nextTurn: string | null,
   link: string | null,
-): Sent {
+): Taken {
   const next = nextTurn === null ? null : turnOf(definition, nextTurn)
   return {
     sentAt: sentAt.toISOString(),
@@ -103,7 +104,6 @@ export function sentAnswer(
     next: next ? turnName(definition, next) : null,
     link: next ? link : null,
     own: null,
-    payment: null,
   }
 }
 

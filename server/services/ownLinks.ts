@@ -55,7 +55,7 @@ export async function ownResponseOf(
     sentAt: response.sentAt.toISOString(),
     at: stateAtOf(response),
     mayCorrect: await isStillCorrectable(db, release.formId, response),
-    payment: await paymentForSender(db, release.definition, null, response.id),
+    payment: await paymentForSender(db, { release, turn: null }, response.number),
   }
 }
 

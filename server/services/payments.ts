@@ -1,8 +1,7 @@
-import { eq } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import type { z } from 'zod'
 import { amountPlaceOf, paymentDue, type PaymentDue } from '../../core/parties/payment'
 import { planOf } from '../../core/fill/plan'
-import type { Form } from '../../core/form/definition'
 import { withoutQuotes } from '../../core/form/quotes'
 import type { Turn } from '../../core/form/turns'
 import { accessViewOf, maySee } from '../../core/parties/access'
@@ -12,15 +11,14 @@ import { refuse } from '../http/refuse'
 import { takePayment } from '../stand-ins/receiver'
 import type { Database } from '../store/database'
 import { payments, releases, responses } from '../store/schema'
-import { fillFor, queueDeliveries, type Happened } from './deliveries/queue'
+import { fillFor, pathToPay, queueDeliveries, type Happened } from './deliveries/queue'
 import { countTry } from './people/tallies'
 import { keepEvent } from './responseEvents'
 
 type PaymentRow = typeof payments.$inferSelect
 
-const pathOf = (id: string) => `/pay/${id}`
 const told = ({ amount, currency, title, state }: PaymentRow) => ({ amount, currency, title, state })
-const asked = (row: PaymentRow): PaymentAsked => ({ ...told(row), link: pathOf(row.id) })
+const asked = (row: PaymentRow): PaymentAsked => ({ ...told(row), link: pathToPay(row.id) })
 
 /** What is to be paid for a response, or was; null for nothing. */
 export async function findPayment(db: Database, responseId: string): Promise<PaymentAsked | null> {
@@ -28,18 +26,24 @@ export async function findPayment(db: Database, responseId: string): Promise<Pay
   return row ? asked(row) : null
 }
 
-/** The same for whoever has sent a response, where they see the amount. @param turn that they had; null without turns */
+/** The same for whoever has sent a response, by its number, where they see the amount. `turn` is the one that they had; null without turns. */
 export async function paymentForSender(
   db: Database,
-  form: Form,
-  turn: Turn | null,
-  responseId: string,
+  { release, turn }: { release: Happened['release']; turn: Turn | null },
+  number: number,
 ): Promise<PaymentAsked | null> {
+  const form = release.definition
   if (!form.payment) return null
   const plan = planOf(form)
   const place = amountPlaceOf(plan)
   if (!place || !maySee(accessViewOf(form, plan.places, turn), place)) return null
-  return findPayment(db, responseId)
+  const [found] = await db
+    .select({ payment: payments })
+    .from(payments)
+    .innerJoin(responses, eq(payments.responseId, responses.id))
+    .innerJoin(releases, eq(responses.releaseId, releases.id))
+    .where(and(eq(releases.formId, release.formId), eq(responses.number, number)))
+  return found ? asked(found.payment) : null
 }
 
 /**
@@ -115,18 +119,24 @@ const SETTLED: Record<PaymentRow['state'], string> = {
 
 type Whole = Awaited<ReturnType<typeof findWhole>>
 
+/** A payment with its response; with `lock` kept for this transaction: the response before it is read, so that what is read is what the last one left. */
 async function findWhole(db: Database, id: string, lock: boolean) {
-  const query = db
+  if (lock) await lockResponseOf(db, id)
+  const [found] = await db
     .select({ payment: payments, response: responses, release: releases })
     .from(payments)
     .innerJoin(responses, eq(payments.responseId, responses.id))
     .innerJoin(releases, eq(responses.releaseId, releases.id))
     .where(eq(payments.id, id))
-  const [found] = lock ? await query.for('update', { of: responses }) : await query
   if (!found) return refuse(404, 'not-found', 'There is nothing to be paid here.')
   if (found.response.withdrawnAt !== null || found.response.binnedAt !== null)
     return refuse(410, 'withdrawn', 'This response was withdrawn; nothing is to be paid.')
   return found
+}
+
+async function lockResponseOf(db: Database, id: string): Promise<void> {
+  const its = db.select({ id: payments.responseId }).from(payments).where(eq(payments.id, id))
+  await db.select({ id: responses.id }).from(responses).where(inArray(responses.id, its)).for('update')
 }
 
 const pageOf = ({ payment, response, release }: Whole): z.output<typeof PaymentPage> => ({

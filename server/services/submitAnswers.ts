@@ -11,7 +11,7 @@ import { acceptAnswers, answersToStore } from './acceptAnswers'
 import { isoToday } from './calendar'
 import { countSender, isBounded, isCounted, refuseMasses, senderOf } from './admission'
 import { claimFiles, filesIn } from './files'
-import { handOff, refuseOtherRelease, sentAnswer } from './handOff'
+import { handOff, refuseOtherRelease, sentAnswer, type Taken } from './handOff'
 import { broughtBy, resolveLink, type LinkTarget, type LinkUse } from './links'
 import { correctAnswers } from './correctAnswers'
 import { isCorrectable, linkToCorrect } from './ownLinks'
@@ -33,6 +33,11 @@ const LONGEST_FILLING = 90
 /** Takes a response, or the turn of one. What is not in play is left out; anything that does not fit refuses the whole, and nothing is stored. */
 export async function submitAnswers(db: Database, use: LinkUse, sending: Sending): Promise<Sent> {
   const target = await resolveLink(db, use, { for: 'sending' })
+  const taken = await takeAnswers(db, use, target, sending)
+  return { ...taken, payment: await paymentForSender(db, target, taken.number) }
+}
+
+async function takeAnswers(db: Database, use: LinkUse, target: LinkTarget, sending: Sending): Promise<Taken> {
   const { release, plan, turn, row, entrance } = target
   if (row) return handOff(db, use, sending)
   if (target.response) return correctAnswers(db, use, sending)
@@ -61,7 +66,7 @@ async function answerIfTaken(
   target: LinkTarget,
   entrance: Entrance,
   sending: Sending,
-): Promise<Sent | null> {
+): Promise<Taken | null> {
   if (!isBounded(entrance) && isStillTaken(entrance)) return null
   const taken = await answerAgain(db, target, sending)
   if (taken) return taken
@@ -103,7 +108,7 @@ async function storeResponse(
   { release, turn, who, entrance }: LinkTarget,
   sending: Sending,
   { filled, answers }: { filled: Filled; answers: ReturnType<typeof answersToStore> },
-): Promise<Sent | null> {
+): Promise<Taken | null> {
   const stored = await storeNumbered(db, release, sending, answers, {
     most: entrance?.settings?.most ?? null,
     ...senderOf(entrance, use),
@@ -117,11 +122,7 @@ async function storeResponse(
     const isUnpaid = await askPayment(db, { response, release })
     if (isTold(release, entrance))
       await queueDeliveries(db, { response, release }, [{ event: 'sent' }, ...doneNow(isUnpaid)])
-    return {
-      ...sentAnswer(release, stored, null, null),
-      own: await linkToCorrect(db, entrance, stored.id),
-      payment: await paymentForSender(db, release.definition, null, stored.id),
-    }
+    return { ...sentAnswer(release, stored, null, null), own: await linkToCorrect(db, entrance, stored.id) }
   }
   if (isTold(release, entrance)) await queueDeliveries(db, { response, release }, [{ event: 'sent' }])
   return handFirstOn(db, { release, turn, who }, sending, { filled, answers }, stored)
@@ -137,7 +138,7 @@ async function handFirstOn(
   sending: Sending,
   { filled, answers: kept }: { filled: Filled; answers: ReturnType<typeof answersToStore> },
   stored: Stored,
-): Promise<Sent> {
+): Promise<Taken> {
   const next = await openNextTurn(db, release, filled, turn, stored.id)
   const target = next?.code ?? null
   const to = await whoIsToAct(db, release, filled, turn)
@@ -166,9 +167,7 @@ async function handFirstOn(
   const response = { ...stored, ...kept, begunOn: sending.begunOn }
   const isUnpaid = target === null && (await askPayment(db, { response, release }))
   await queueDeliveries(db, { response, release }, handedOn(turn.code, target === null && !isUnpaid))
-  const link = row ? await ownLink(db, row.id, turn) : null
-  const payment = await paymentForSender(db, release.definition, turn, stored.id)
-  return { ...sentAnswer(release, stored, target, link), payment }
+  return sentAnswer(release, stored, target, row ? await ownLink(db, row.id, turn) : null)
 }
 
 /** The link by which the first party comes back to its turn. */
@@ -180,7 +179,7 @@ async function answerAgain(
   db: Database,
   { release, entrance }: Pick<LinkTarget, 'release' | 'entrance'>,
   sending: Sending,
-): Promise<Sent | null> {
+): Promise<Taken | null> {
   const [row] = await db
     .select({
       id: responses.id,
@@ -199,6 +198,5 @@ async function answerAgain(
   const turn = row.turn === null ? null : turnOf(release.definition, row.turn)
   const link = turn && row.turnId !== null ? await ownLink(db, row.turnId, turn) : null
   const own = turn ? null : await linkToCorrect(db, entrance, row.id)
-  const payment = await paymentForSender(db, release.definition, turn, row.id)
-  return { ...sentAnswer(release, row, row.nextTurn, link), own, payment }
+  return { ...sentAnswer(release, row, row.nextTurn, link), own }
 }

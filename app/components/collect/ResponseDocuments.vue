@@ -48,7 +48,7 @@ const make = (code: string) =>
             :download="m.name"
             >{{ m.name }}</a
           >
-          <span class="quiet"> {{ readableDay(m.at) }}, {{ readableTime(m.at) }}</span>
+          <span class="quiet made">{{ readableDay(m.at) }}, {{ readableTime(m.at) }}</span>
         </li>
       </ul>
       <p
@@ -72,6 +72,10 @@ h3 {
 .row-flex {
   flex-wrap: wrap;
   gap: 0 8px;
+}
+
+.made {
+  margin-left: 8px;
 }
 ul,
 .whole {

@@ -23,12 +23,15 @@ const act = (what: PaymentAct['do']) =>
     <div class="row-flex">
       <span>
         <strong class="num">{{ readableMoney(payment.amount, payment.currency) }}</strong>
-        <span :class="payment.state === 'paid' ? 'quiet' : 'risk'">
-          {{ PAYMENT_WORDS[payment.state] }}</span><span
+        <span
+          class="state"
+          :class="payment.state === 'paid' ? 'quiet' : 'risk'"
+          >{{ PAYMENT_WORDS[payment.state] }}</span
+        >
+        <span
           v-if="payment.title"
           class="small quiet"
-        >
-          · {{ payment.title }}</span
+          >· {{ payment.title }}</span
         >
       </span>
       <span class="spread" />
@@ -67,6 +70,6 @@ const act = (what: PaymentAct['do']) =>
   gap: 10px;
 }
 .state {
-  margin-left: 8px;
+  margin-inline: 8px 4px;
 }
 </style>

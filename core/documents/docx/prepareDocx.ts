@@ -3,6 +3,7 @@ import {
   problemIn,
   readTemplate,
   type TagPair,
+  type TemplateParagraph,
   type TemplateProblem,
   type TemplateReading,
 } from '../readTemplate'
@@ -28,6 +29,8 @@ export interface PreparedPart {
 export interface PreparedDocx {
   files: DocxFiles
   parts: PreparedPart[]
+  /** Its paragraphs as they were read: their text is that of the template still. */
+  paragraphs: readonly TemplateParagraph[]
   reading: TemplateReading
 }
 
@@ -40,12 +43,13 @@ export function prepareDocx(bytes: Uint8Array): PreparedDocx {
   const parts = textParts(files).map(name => ({ name, document: readXml(textOf(files, name), name) }))
   const paragraphs = parts.flatMap(({ document, name }) => listParagraphs(document, name))
   const reading = readTemplate(paragraphs)
-  if (reading.problems.length > 0) return { files, parts, reading }
+  if (reading.problems.length > 0) return { files, parts, paragraphs, reading }
   const marks = isolateAll(paragraphs, reading)
   const torn = reading.pairs.flatMap(pair => wrapPair(pair, marks, reading, paragraphs))
   const touched = new Set(reading.tags.map(t => paragraphs[t.paragraph]?.element.ownerDocument))
   return {
     files,
+    paragraphs,
     parts: parts.filter(part => touched.has(part.document)),
     reading: { ...reading, problems: torn },
   }

@@ -2,10 +2,9 @@ import type { Plan } from '../../fill/planned'
 import type { DocumentTag } from '../../form/documents'
 import { LIMITS } from '../../form/limits'
 import { checkTags } from '../checkTags'
-import { listParagraphs, readXml } from './docxTree'
-import { NotATemplate, openDocx, textOf, textParts } from './openDocx'
+import { NotATemplate } from './openDocx'
 import { prepareDocx } from './prepareDocx'
-import { problemIn, type TemplateParagraph, type TemplateProblem } from '../readTemplate'
+import { problemIn, type TemplateProblem } from '../readTemplate'
 
 /** What was found in a file that is brought in as a template: its tags as they are kept with the form, and all that is wrong at once. */
 export interface DocxReading {
@@ -21,12 +20,11 @@ const WORDS = 200
  * @throws NotATemplate where the file is none, or has more than 2,000 tags
  */
 export function readDocx(bytes: Uint8Array, plan: Plan): DocxReading {
-  const { reading } = prepareDocx(bytes)
+  const { reading, paragraphs } = prepareDocx(bytes)
   if (reading.tags.length > LIMITS.documentTags)
     throw new NotATemplate(
       `A template has at most ${LIMITS.documentTags} tags; this one has ${reading.tags.length}.`,
     )
-  const paragraphs = paragraphsIn(bytes)
   const wrong = checkTags(
     plan,
     reading.tags.map(t => t.tag),
@@ -42,10 +40,4 @@ export function readDocx(bytes: Uint8Array, plan: Plan): DocxReading {
     return { ...tag, words }
   })
   return { tags, problems: [...reading.problems, ...named] }
-}
-
-/** The paragraphs as they were before anything was put in place of their tags. */
-function paragraphsIn(bytes: Uint8Array): TemplateParagraph[] {
-  const files = openDocx(bytes)
-  return textParts(files).flatMap(name => listParagraphs(readXml(textOf(files, name), name), name))
 }

@@ -2,7 +2,10 @@ import { namesIn } from '../../expressions/tree'
 import { holds } from '../../parties/deliveries'
 import type { Goal } from '../goals/goal'
 import type { Inquiry } from '../goals/inquiry'
+import type { ConflictPart, Finding } from '../finding'
 import type { ReadRule } from '../model/readRule'
+import { finding, type Check } from './check'
+import { undecidedFinding } from './undecided'
 
 /** A condition that is asked when a turn ends (by its index), or when the response is complete: −1. `key` tells it from all others. */
 export interface AskedAtEnd {
@@ -29,4 +32,29 @@ export function askedGoal({ model }: Inquiry, { key, when, rule, turn }: AskedAt
     },
     holds: state => holds(state, condition) === isTrue,
   }
+}
+
+/** What is said where something never happens. `own`: the part that it stands in, named where no rules conflict; `question`: what is not decided else. */
+interface Never {
+  kind: Pick<Check, 'code' | 'severity'>
+  own: ConflictPart[]
+  sentence: string
+  question: string
+  rule?: ReadRule | undefined
+}
+
+/** The finding that a goal is never reached, with the rules that make it so, or that this is not decided. */
+export function neverReached(
+  inquiry: Inquiry,
+  goal: Goal,
+  { kind, own, sentence, question, rule }: Never,
+): Finding[] {
+  const decision = inquiry.decide(goal)
+  const named = rule ? { rule: rule.id } : {}
+  const place = inquiry.model.plan.sections.at(-1)?.place
+  if (decision.is === 'undecided' && place)
+    return [{ ...undecidedFinding(place, question, decision.why), ...named }]
+  if (decision.is !== 'impossible') return []
+  const conflict = decision.conflict.length > 0 ? decision.conflict : own
+  return [finding(kind, null, sentence, { ...named, conflict })]
 }

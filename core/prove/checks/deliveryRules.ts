@@ -4,10 +4,9 @@ import type { Finding } from '../finding'
 import type { Goal } from '../goals/goal'
 import type { Inquiry } from '../goals/inquiry'
 import type { ReadRule } from '../model/readRule'
-import { askedGoal } from './askedAtEnd'
+import { askedGoal, neverReached } from './askedAtEnd'
 import { type Check, finding, lookAtEach, partAt, quotedName } from './check'
 import { example, section, whole } from './exampleForms'
-import { undecidedFinding } from './undecided'
 
 const NEVER = { code: 'delivery-never', severity: 'risk' } as const
 const ALWAYS = { code: 'delivery-always', severity: 'advice' } as const
@@ -88,16 +87,11 @@ const goalOf = (inquiry: Inquiry, { delivery, index, rule, turn }: Asked, isTrue
 function neverDone(inquiry: Inquiry, asked: Asked): Finding[] {
   const { rule } = asked
   if (!rule) return []
-  const decision = inquiry.decide(goalOf(inquiry, asked, true))
-  if (decision.is === 'undecided') {
-    const question = `whether ${nameOf(asked.delivery)} is ever done`
-    return [{ ...undecidedFinding(rule.place, question, decision.why), rule: rule.id }]
-  }
-  if (decision.is !== 'impossible') return []
-  const own = partAt(rule.place, 'delivery', rule.index)
-  const conflict = decision.conflict.length > 0 ? decision.conflict : [own]
-  const sentence = `${nameOf(asked.delivery)}, never is: its condition is not true in any case.`
-  return [finding(NEVER, null, sentence, { rule: rule.id, conflict })]
+  return neverReached(inquiry, goalOf(inquiry, asked, true), {
+    ...{ kind: NEVER, rule, own: [partAt(rule.place, 'delivery', rule.index)] },
+    sentence: `${nameOf(asked.delivery)}, never is: its condition is not true in any case.`,
+    question: `whether ${nameOf(asked.delivery)} is ever done`,
+  })
 }
 
 function alwaysDone(inquiry: Inquiry, asked: Asked): Finding[] {

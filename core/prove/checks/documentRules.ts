@@ -6,10 +6,9 @@ import type { FormDocument } from '../../form/documents'
 import type { Finding } from '../finding'
 import type { Goal } from '../goals/goal'
 import type { Inquiry } from '../goals/inquiry'
-import { askedGoal } from './askedAtEnd'
+import { askedGoal, neverReached } from './askedAtEnd'
 import { type Check, finding, lookAtEach, partAt, quotedName } from './check'
 import { documentPart, documentsOf, nameOf, quoteTag, withDocument } from './documentTags'
-import { undecidedFinding } from './undecided'
 
 const NEVER = { code: 'clause-never', severity: 'risk' } as const
 const ALWAYS = { code: 'clause-always', severity: 'advice' } as const
@@ -46,15 +45,11 @@ export const documentNever: Check = {
   run: inquiry =>
     lookAtEach(documentsOf(inquiry), ({ document, index }): Finding[] => {
       if (document.when === undefined) return []
-      const decision = inquiry.decide(madeGoal(inquiry, document, index))
-      const conflict = documentPart(inquiry, index)
-      if (decision.is === 'impossible') {
-        const sentence = `${nameOf(document)} is never made: its condition is not true in any case.`
-        return [finding(MADE, null, sentence, { conflict })]
-      }
-      return decision.is === 'undecided'
-        ? undecided(inquiry, `${nameOf(document)} is ever made`, decision.why)
-        : []
+      return neverReached(inquiry, madeGoal(inquiry, document, index), {
+        ...{ kind: MADE, own: documentPart(inquiry, index) },
+        sentence: `${nameOf(document)} is never made: its condition is not true in any case.`,
+        question: `whether ${nameOf(document)} is ever made`,
+      })
     }),
 }
 
@@ -183,12 +178,12 @@ function neverPrinted(inquiry: Inquiry, clause: Clause): Finding[] {
   const { document, index, expr, source, around, hasElse } = clause
   const sides = hasElse ? [true, false] : [true]
   return sides.flatMap((isTrue): Finding[] => {
-    const decision = inquiry.decide(printedGoal(inquiry, clause, [...around, { expr, source, isTrue }]))
     const what = isTrue ? `the clause “${source}”` : `what stands in the else of “${source}”`
-    if (decision.is === 'undecided') return undecided(inquiry, `${what} is ever printed`, decision.why)
-    if (decision.is !== 'impossible') return []
-    const sentence = `${nameOf(document)}: ${what} is never printed.`
-    return [finding(NEVER, null, sentence, { conflict: documentPart(inquiry, index) })]
+    return neverReached(inquiry, printedGoal(inquiry, clause, [...around, { expr, source, isTrue }]), {
+      ...{ kind: NEVER, own: documentPart(inquiry, index) },
+      sentence: `${nameOf(document)}: ${what} is never printed.`,
+      question: `whether ${what} is ever printed`,
+    })
   })
 }
 
@@ -223,9 +218,4 @@ function blankQuote(inquiry: Inquiry, quote: Printed & { code: string }): Findin
   return [
     finding(BLANK, place, sentence, { conflict: [...documentPart(inquiry, index), partAt(place)], witness }),
   ]
-}
-
-function undecided({ model }: Inquiry, question: string, why: string): Finding[] {
-  const place = model.plan.sections.at(-1)?.place
-  return place ? [undecidedFinding(place, `whether ${question}`, why)] : []
 }

@@ -7,7 +7,7 @@ import type { Place } from '../../form/walk'
 import type { Finding } from '../finding'
 import type { Goal } from '../goals/goal'
 import type { Inquiry } from '../goals/inquiry'
-import { askedGoal } from './askedAtEnd'
+import { askedGoal, neverReached } from './askedAtEnd'
 import { type Check, finding, partAt, quotedName } from './check'
 import { example, section, text, whole } from './exampleForms'
 import { undecidedFinding } from './undecided'
@@ -49,18 +49,11 @@ export const paymentNever: Check = {
   run: inquiry => {
     const rule = ruleOf(inquiry)
     if (!rule) return []
-    const decision = inquiry.decide(goalOf(inquiry, true))
-    if (decision.is === 'undecided')
-      return [
-        {
-          ...undecidedFinding(rule.place, 'whether anything is ever to be paid', decision.why),
-          rule: rule.id,
-        },
-      ]
-    if (decision.is !== 'impossible') return []
-    const conflict = decision.conflict.length > 0 ? decision.conflict : ownPart(inquiry.model.plan)
-    const sentence = 'Nothing is ever to be paid: the condition of the payment is not true in any case.'
-    return [finding(NEVER, null, sentence, { rule: rule.id, conflict })]
+    return neverReached(inquiry, goalOf(inquiry, true), {
+      ...{ kind: NEVER, rule, own: ownPart(inquiry.model.plan) },
+      sentence: 'Nothing is ever to be paid: the condition of the payment is not true in any case.',
+      question: 'whether anything is ever to be paid',
+    })
   },
 }
 

@@ -4,7 +4,13 @@ import { planOf } from '../../../core/fill/plan'
 import type { Form } from '../../../core/form/definition'
 import { withKeptPeople, type PeopleRows } from '../../../core/lists/people'
 import type { Answers } from '../../../core/form/answers'
-import { documentsMade, holds, isOn, type Happening } from '../../../core/parties/deliveries'
+import {
+  documentsMade,
+  holds,
+  isOn,
+  type DoneByItself,
+  type Happening,
+} from '../../../core/parties/deliveries'
 import type { Database } from '../../store/database'
 import { deliveryRuns, payments } from '../../store/schema'
 import { loadWorkspace } from '../workspace'
@@ -24,6 +30,9 @@ export const DEEPEST = 5
 export const linkTo = (formId: string, responseId: string) =>
   `/forms/${formId}/collect?response=${responseId}`
 
+/** The address at which something is paid. */
+export const pathToPay = (payment: string) => `/pay/${payment}`
+
 /** Where it is paid for a response; null where nothing is to be paid. */
 async function linkToPay(db: Database, { payment }: Form, responseId: string): Promise<string | null> {
   if (!payment) return null
@@ -31,8 +40,18 @@ async function linkToPay(db: Database, { payment }: Form, responseId: string): P
     .select({ id: payments.id })
     .from(payments)
     .where(and(eq(payments.responseId, responseId), inArray(payments.state, ['open', 'refused'])))
-  return row ? `/pay/${row.id}` : null
+  return row ? pathToPay(row.id) : null
 }
+
+/** All that is done by itself for the responses of a release: its documents first, which the others may rest on, and what programs have asked for. */
+export const listDoneByItself = async (
+  db: Database,
+  { formId, definition }: Happened['release'],
+): Promise<DoneByItself[]> => [
+  ...documentsMade(definition),
+  ...(definition.deliveries ?? []),
+  ...(await listProgramHooks(db, formId)),
+]
 
 /** A response worked out with all that its texts may quote. */
 export async function fillFor(db: Database, { response, release }: Happened) {
@@ -60,10 +79,8 @@ export async function queueDeliveries(
   happenings: readonly Happening[],
   depth = 0,
 ): Promise<void> {
-  const { definition } = happened.release
-  const own = [...documentsMade(definition), ...(definition.deliveries ?? [])]
-  const asked = await listProgramHooks(db, happened.release.formId)
-  const meant = [...own, ...asked].filter(d => happenings.some(happening => isOn(d, happening)))
+  const all = await listDoneByItself(db, happened.release)
+  const meant = all.filter(d => happenings.some(happening => isOn(d, happening)))
   if (meant.length === 0 || depth >= DEEPEST) return
   const filled = await fillFor(db, happened)
   const due = meant.filter(d => d.after !== undefined || holds(filled, d))

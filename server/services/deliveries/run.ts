@@ -1,5 +1,5 @@
 import { and, asc, eq, lte } from 'drizzle-orm'
-import { documentsMade, holds, type DoneByItself } from '../../../core/parties/deliveries'
+import { holds, type DoneByItself } from '../../../core/parties/deliveries'
 import type { Filled } from '../../../core/fill/frame'
 import type { Database } from '../../store/database'
 import { deliveryRuns, releases, responses } from '../../store/schema'
@@ -7,9 +7,8 @@ import { describeForLog } from '../../store/storeErrors'
 import { hookOf } from './hookOf'
 import { postHook } from './hook'
 import { MINUTE, PAUSES } from '../pauses'
-import { fillFor } from './queue'
+import { fillFor, listDoneByItself } from './queue'
 import { performInStore } from './perform'
-import { listProgramHooks } from './programHooks'
 
 type Run = typeof deliveryRuns.$inferSelect
 
@@ -102,10 +101,8 @@ async function claim(db: Database, id: string): Promise<Doing | null> {
     .from(responses)
     .innerJoin(releases, eq(responses.releaseId, releases.id))
     .where(eq(responses.id, run.responseId))
-  const definition = found?.release.definition
-  const own = definition ? [...documentsMade(definition), ...(definition.deliveries ?? [])] : []
-  const asked = await listProgramHooks(db, run.formId)
-  const delivery = [...own, ...asked].find(d => d.code === run.delivery)
+  const all = found ? await listDoneByItself(db, found.release) : []
+  const delivery = all.find(d => d.code === run.delivery)
   if (!found || !delivery) {
     await settle(db, run, { is: 'left', said: 'The response, or who asked for it, is not there any more.' })
     return null

@@ -17,6 +17,7 @@ const PARTS: Record<LinkRoute, readonly string[]> = {
   keepAnswers: ['secret', 'at'],
   recallAnswers: ['kept', 'at'],
   mailKept: ['done'],
+  fetchDocument: ['name', 'content'],
   giveFile: ['file', 'name', 'bytes'],
 }
 

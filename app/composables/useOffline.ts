@@ -100,6 +100,11 @@ function readPayment(told: unknown): Sent['payment'] {
     state: 'open',
   }
 }
+/** The documents that are offered, as the server told them. */
+const readDocuments = (told: unknown): Sent['documents'] =>
+  (Array.isArray(told) ? told : [])
+    .filter(isObject)
+    .map(({ code, title }) => ({ code: String(code), title: String(title) }))
 /** The server’s answer to what was sent by itself. */
 function readSent({ sentAt, number, ...others }: Record<string, unknown>): Sent {
   const [next = null, link = null, own = null] = [others.next, others.link, others.own].map(part =>
@@ -112,5 +117,6 @@ function readSent({ sentAt, number, ...others }: Record<string, unknown>): Sent 
     link,
     own,
     payment: readPayment(others.payment),
+    documents: readDocuments(others.documents),
   }
 }

@@ -86,6 +86,19 @@ export function readTemplate(paragraphs: readonly TemplateParagraph[]): Template
   return { tags, pairs: nesting.pairs, problems: [...problems, ...nesting.problems] }
 }
 
+/**
+ * The same with tags as a form has them now, where they are of the same kinds in the same order: what was renamed since the file was brought in
+ * is called as it is now. Null where the file has other tags.
+ */
+export function withTagsOf(reading: TemplateReading, tags: readonly Tag[]): TemplateReading | null {
+  const alike =
+    reading.tags.length === tags.length && reading.tags.every(({ tag }, i) => isAlike(tag, tags[i]))
+  if (!alike) return null
+  return { ...reading, tags: reading.tags.map((own, i) => ({ ...own, tag: tags[i] ?? own.tag })) }
+}
+const isAlike = (one: Tag, other: Tag | undefined) =>
+  one.is === other?.is && (one.is !== 'end' || other.is !== 'end' || one.of === other.of)
+
 const NAMES = { when: 'clause', each: 'loop' } as const
 
 /** Finds which tags belong together. */

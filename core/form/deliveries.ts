@@ -6,8 +6,8 @@ import { LIMITS } from './limits'
 export const DELIVERY_EVENTS = ['sent', 'handedOn', 'done', 'corrected', 'paid', 'tray'] as const
 
 const Address = z.email('an e-mail address is written name@wherry.example').max(200)
-/** What goes with a message: the answers as a PDF, and the files that the response holds. */
-export const ATTACHED = ['copy', 'files'] as const
+/** What goes with a message: the answers as a PDF, the files that the response holds, and its documents as PDF files. */
+export const ATTACHED = ['copy', 'files', 'documents'] as const
 
 /** To whom a message goes: some addresses, the address that an answer gives, or the people of a team of the workspace, by its name. */
 export const Recipient = z.union([
@@ -87,8 +87,12 @@ export function deliveryTexts({ act }: Delivery): { key: 'subject' | 'text' | 'b
 export function toldBesides({ act }: Delivery): 'all' | 'files' | 'none' {
   if (act.do !== 'message') return 'none'
   if (act.copy || act.attached?.includes('copy')) return 'all'
-  return act.attached ? 'files' : 'none'
+  return act.attached?.includes('files') ? 'files' : 'none'
 }
+
+/** Whether a delivery takes the documents of the response along. */
+export const attachesDocuments = ({ act }: Delivery): boolean =>
+  act.do === 'message' && act.attached?.includes('documents') === true
 
 /** The question that gives the address of a delivery; null where none does. */
 export function addressQuestion({ act }: Delivery): string | null {

@@ -33,7 +33,10 @@ export type DocumentTemplate = z.infer<typeof DocumentTemplate>
 /** When a document is made by itself: a turn is handed on, or the response is done. */
 export const DOCUMENT_EVENTS = ['handedOn', 'done'] as const
 
-/** A document that is made of a response: from which template, when, and what the file is called (may quote answers). */
+/**
+ * A document that is made of a response: from which template, when, and what the file is called (may quote answers). `offered`: whom it is offered
+ * to, as a PDF: whoever answers, or some parties by their codes; none where that is left out.
+ */
 export const FormDocument = z.strictObject({
   code: Code,
   title: Label,
@@ -41,6 +44,20 @@ export const FormDocument = z.strictObject({
   turn: Code.optional(),
   when: Expression.optional(),
   fileName: Label,
+  offered: z.union([z.literal(true), z.array(Code).min(1).max(LIMITS.parties)]).optional(),
   template: DocumentTemplate,
 })
 export type FormDocument = z.infer<typeof FormDocument>
+
+/** A document with other texts with quotes, and other expressions in its tags. */
+export const withDocumentTexts = (
+  document: FormDocument,
+  { text, source }: Record<'text' | 'source', (text: string) => string>,
+): FormDocument => ({
+  ...document,
+  fileName: text(document.fileName),
+  template: {
+    ...document.template,
+    tags: document.template.tags.map(tag => ('source' in tag ? { ...tag, source: source(tag.source) } : tag)),
+  },
+})

@@ -3,6 +3,7 @@ import { namesIn, nodesOf, type Expr } from '../expressions/tree'
 import { boundsOf } from './bounds'
 import type { Form } from './definition'
 import { applyEdit, applyEdits, type Edit } from './edits'
+import { withDocumentTexts } from './documents'
 import { rewriteQuotes } from './quotes'
 import { rulesOf, withRule } from './rules'
 import { textsAt, withClosingTexts, withDeliveryTexts, withPaymentTexts, withText } from './texts'
@@ -139,17 +140,20 @@ function rewrite(form: Form, place: Place, to: string, make: (edit: Edit) => voi
       step({ do: 'change', what: before.address, set: { under: { ...before.node.under, question: to } } })
   }
   const coded = (code: string) => (code === from ? to : code)
-  renamedAround(form, quoting, coded).forEach(step)
+  renamedAround(form, { text: quoting, code: coded, source: again }).forEach(step)
 }
 
-/** The edits by which closings, deliveries and the payment quote and name a code anew; none where they do not. */
-function renamedAround(form: Form, text: (text: string) => string, code: (code: string) => string): Edit[] {
+/** The edits by which closings, deliveries, the payment and documents quote and name a code anew; none where they do not. */
+function renamedAround(
+  form: Form,
+  { text, code, source }: Record<'text' | 'code' | 'source', (text: string) => string>,
+): Edit[] {
   const { closings, deliveries, payment, documents } = form
   const changed = {
     ...(closings ? { closings: withClosingTexts(form, text) } : {}),
     ...(deliveries ? { deliveries: withDeliveryTexts(form, { text, code }) } : {}),
     ...(payment ? { payment: withPaymentTexts(form, { text, code }) } : {}),
-    ...(documents ? { documents: documents.map(d => ({ ...d, fileName: text(d.fileName) })) } : {}),
+    ...(documents ? { documents: documents.map(d => withDocumentTexts(d, { text, source })) } : {}),
   }
   const before: Partial<Record<string, unknown>> = { closings, deliveries, payment, documents }
   return Object.entries(changed).flatMap(([key, value]): Edit[] =>

@@ -161,6 +161,7 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   giveFile: 'anyone',
   enterPassphrase: 'anyone',
   mailCopy: 'anyone',
+  fetchDocument: 'anyone',
   keepAnswers: 'anyone',
   recallAnswers: 'anyone',
   mailKept: 'anyone',

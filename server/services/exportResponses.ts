@@ -11,6 +11,7 @@ import { releases, responses } from '../store/schema'
 import { loadFormRow } from './drafts'
 import { factsOf, HEADS, stateOf, tableOf, takeOut, type ExportTable, type TakenOut } from './exportTable'
 import { zipFiles } from './exportFiles'
+import { zipDocuments } from './documents/zipDocuments'
 import { printPdf } from './exportPdf'
 import { writeWorkbook } from './exportWorkbook'
 import { selectionOf } from './selectResponses'
@@ -21,6 +22,7 @@ const MEDIA = {
   jsonl: 'application/jsonl; charset=utf-8',
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   files: 'application/zip',
+  documents: 'application/zip',
   pdf: 'application/pdf',
 } as const
 
@@ -43,6 +45,10 @@ export async function exportResponses(
   const wanted = found.map(r => r.id)
   if (format === 'files')
     return { name: `${draft.code}.zip`, mediaType: MEDIA.files, content: await zipFiles(db, wanted) }
+  if (format === 'documents') {
+    const content = await zipDocuments(db, wanted)
+    return { name: `${draft.code}-documents.zip`, mediaType: MEDIA.documents, content }
+  }
   if (format === 'pdf')
     return {
       name: `${draft.code}.pdf`,
@@ -109,7 +115,7 @@ export function pipe<W extends NodeJS.ReadWriteStream & Readable>(from: Readable
   return to
 }
 
-const WRITERS: Record<Exclude<ExportQuery['format'], 'files' | 'pdf'>, Writer> = {
+const WRITERS: Record<Exclude<ExportQuery['format'], 'files' | 'documents' | 'pdf'>, Writer> = {
   csv: writeCsv,
   jsonl: writeLines,
   xlsx: writeXlsx,

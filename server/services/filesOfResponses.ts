@@ -1,3 +1,4 @@
+import { buffer } from 'node:stream/consumers'
 import { asc, inArray } from 'drizzle-orm'
 import { readFile } from '../store/fileFolder'
 import type { Database } from '../store/database'
@@ -40,3 +41,7 @@ export const filePart = (folder: string, { id, question, name, content }: HeldFi
 async function* readPieces(id: string): AsyncGenerator<Uint8Array> {
   for await (const piece of readFile(id)) yield Buffer.from(piece)
 }
+
+/** All bytes of a file. */
+export const bytesOf = async ({ id, content }: Pick<HeldFile, 'id' | 'content'>): Promise<Uint8Array> =>
+  content ?? buffer(readFile(id))

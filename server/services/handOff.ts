@@ -20,8 +20,8 @@ import { standingOf } from './workspace'
 
 type TurnRow = typeof turns.$inferSelect
 
-/** What is answered to a sending that was taken, but for what is to be paid. */
-export type Taken = Omit<Sent, 'payment'>
+/** What is answered to a sending that was taken, but for what is to be paid, and is offered. */
+export type Taken = Omit<Sent, 'payment' | 'documents'>
 
 /** What is left of a draft and a remark once a turn is handed on. */
 const NOTHING_BEGUN = {

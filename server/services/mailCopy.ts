@@ -1,4 +1,3 @@
-import { and, eq } from 'drizzle-orm'
 import { describeResponse } from '../../core/fill/describeResponse'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
@@ -7,7 +6,7 @@ import { framesOf } from '../../core/fill/draw'
 import { refuse } from '../http/refuse'
 import { sendMail } from '../stand-ins/mailer'
 import type { Database } from '../store/database'
-import { responses } from '../store/schema'
+import { findSent } from './findSent'
 import { resolveLink, type LinkUse } from './links'
 import { countTry } from './people/tallies'
 import { standingOf } from './workspace'
@@ -51,12 +50,4 @@ export async function mailCopy(
       text: [head, '', ...lines].join('\n'),
     },
   ])
-}
-
-async function findSent(db: Database, releaseId: string, key: string) {
-  const [found] = await db
-    .select()
-    .from(responses)
-    .where(and(eq(responses.releaseId, releaseId), eq(responses.sendingKey, key)))
-  return found ?? null
 }

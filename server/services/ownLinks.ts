@@ -5,6 +5,7 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { openings, ownLinks, responses } from '../store/schema'
 import type { Entrance } from './entrances'
+import { documentsForSender } from './documents/offered'
 import type { LinkTarget } from './links'
 import { paymentForSender } from './payments'
 import { digestOf, newSecret } from './people/tokens'
@@ -56,6 +57,7 @@ export async function ownResponseOf(
     at: stateAtOf(response),
     mayCorrect: await isStillCorrectable(db, release.formId, response),
     payment: await paymentForSender(db, { release, turn: null }, response.number),
+    documents: await documentsForSender(db, { release, turn: null }, response.number),
   }
 }
 

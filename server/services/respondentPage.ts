@@ -1,3 +1,4 @@
+import { documentsForSender } from './documents/offered'
 import { describeResponse } from '../../core/fill/describeResponse'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
@@ -81,10 +82,12 @@ async function openedTurn(
   }
   if (isOpen(target)) {
     const returnsTo = await listEarlierTurns(db, target)
-    return { ...opened, handedOffAt: null, givenBackTo: null, returnsTo, draft: draftOf(row), lines: [] }
+    const nothing = { handedOffAt: null, givenBackTo: null, lines: [], documents: [] }
+    return { ...opened, ...nothing, returnsTo, draft: draftOf(row) }
   }
   const lines = describeResponse(planOf(seen.form), seen.answers, begunOn, standing)
-  return { ...opened, ...closing(target), returnsTo: [], draft: null, lines }
+  const documents = response ? await documentsForSender(db, target, response.number) : []
+  return { ...opened, ...closing(target), returnsTo: [], draft: null, lines, documents }
 }
 
 /** Since when a turn is not open, and whose turn it is meanwhile where it was given back. */

@@ -22,6 +22,7 @@ import { keepEvent } from './responseEvents'
 import { makeLink } from './turnLinks'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
 import { askPayment, paymentForSender } from './payments'
+import { documentsForSender } from './documents/offered'
 import { isStillTaken, refuseUnlessTaken, type Entrance } from './entrances'
 import { refuseIfFull } from './openings'
 import { takePlaces } from './places'
@@ -34,7 +35,8 @@ const LONGEST_FILLING = 90
 export async function submitAnswers(db: Database, use: LinkUse, sending: Sending): Promise<Sent> {
   const target = await resolveLink(db, use, { for: 'sending' })
   const taken = await takeAnswers(db, use, target, sending)
-  return { ...taken, payment: await paymentForSender(db, target, taken.number) }
+  const payment = await paymentForSender(db, target, taken.number)
+  return { ...taken, payment, documents: await documentsForSender(db, target, taken.number) }
 }
 
 async function takeAnswers(db: Database, use: LinkUse, target: LinkTarget, sending: Sending): Promise<Taken> {

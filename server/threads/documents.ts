@@ -1,17 +1,24 @@
+import { Resvg } from '@resvg/resvg-js'
 import { fillDocx, TooLarge } from '../../core/documents/docx/fillDocx'
 import { NotATemplate } from '../../core/documents/docx/openDocx'
 import { prepareDocx } from '../../core/documents/docx/prepareDocx'
+import { readContent } from '../../core/documents/docx/readContent'
 import { readDocx, type DocxReading } from '../../core/documents/docx/readDocx'
+import { DRAWN_ON, signatureSvg } from '../../core/documents/pictures'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
 import type { Answers } from '../../core/form/answers'
 import type { Form } from '../../core/form/definition'
+import type { DocumentTag } from '../../core/form/documents'
 import type { Standing } from '../../core/form/standing'
+import { setDocument } from '../../core/paper/documentPaper'
+import { writePdf } from './makePdf'
 
-/** A template to be read against a form. */
+/** A template to be read against a form; `tags`: as the form has them, in place of those of the file. */
 export interface TemplateToRead {
   form: Form
   bytes: Uint8Array
+  tags?: readonly DocumentTag[]
 }
 /** A template to be filled from a response. */
 export interface TemplateToFill {
@@ -20,12 +27,17 @@ export interface TemplateToFill {
   begunOn: string
   standing: Standing
   template: Uint8Array
+  tags: readonly DocumentTag[]
+  /** Pictures that are quoted, by the ids of their files. */
+  files: readonly { id: string; bytes: Uint8Array }[]
 }
 
-/** Reads a template; `refused`: why the file is none. */
-export function readTemplate({ form, bytes }: TemplateToRead): DocxReading & { refused: string | null } {
+/** Reads a template; `refused`: why the file is none, or not the one of these tags. */
+export function readTemplate({ form, bytes, tags }: TemplateToRead): DocxReading & {
+  refused: string | null
+} {
   try {
-    return { ...readDocx(bytes, planOf(form)), refused: null }
+    return { ...readDocx(bytes, planOf(form), tags), refused: null }
   } catch (error) {
     if (error instanceof NotATemplate) return { tags: [], problems: [], refused: error.message }
     throw error
@@ -34,12 +46,24 @@ export function readTemplate({ form, bytes }: TemplateToRead): DocxReading & { r
 
 /** Fills a template; `refused`: why that can’t be. */
 export function fillTemplate(asked: TemplateToFill): { bytes: Uint8Array; refused: string | null } {
-  const { form, answers, begunOn, standing, template } = asked
+  const { form, answers, begunOn, standing, template, tags, files } = asked
   try {
     const filled = fill(planOf(form), answers, begunOn, standing)
-    return { bytes: fillDocx(prepareDocx(template), filled), refused: null }
+    const kept = new Map(files.map(({ id, bytes }) => [id, bytes]))
+    const pictures = { drawn: drawSignature, file: (id: string) => kept.get(id) ?? null }
+    return { bytes: fillDocx(prepareDocx(template, tags), filled, { pictures }), refused: null }
   } catch (error) {
-    if (error instanceof TooLarge) return { bytes: new Uint8Array(), refused: error.message }
+    if (error instanceof TooLarge || error instanceof NotATemplate)
+      return { bytes: new Uint8Array(), refused: error.message }
     throw error
   }
+}
+
+/** A signature as it was drawn, as a PNG that is three times as fine as it is printed. */
+const drawSignature = (path: string): Uint8Array =>
+  new Resvg(signatureSvg(path), { fitTo: { mode: 'width', value: DRAWN_ON.width } }).render().asPng()
+
+/** A document as a PDF file that is set plainly: its text, tables and pictures. */
+export async function setPdf({ bytes, title }: { bytes: Uint8Array; title: string }): Promise<Uint8Array> {
+  return writePdf(setDocument(readContent(bytes), title))
 }

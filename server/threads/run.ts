@@ -13,6 +13,7 @@ const WITHIN: Threads['within'] = {
   makePdf: 60_000,
   readTemplate: 30_000,
   fillTemplate: 30_000,
+  setPdf: 30_000,
   readDefinition: 30_000,
   readBody: 30_000,
 }

@@ -20,7 +20,7 @@ import type { Finding, Tally } from '../../core/prove/finding'
 import { prove } from '../../core/prove/prove'
 import { API } from '../../shared/api/endpoints'
 import { readJson, type ReadJson } from '../http/readJson'
-import { fillTemplate, readTemplate, type TemplateToFill, type TemplateToRead } from './documents'
+import { fillTemplate, readTemplate, setPdf, type TemplateToFill, type TemplateToRead } from './documents'
 import { makePdf } from './makePdf'
 
 /** What edits made of a form; or why they can't be made of it. */
@@ -152,6 +152,7 @@ export interface Inputs {
   makePdf: { copies: readonly PaperCopy[] }
   readTemplate: TemplateToRead
   fillTemplate: TemplateToFill
+  setPdf: { bytes: Uint8Array; title: string }
   readDefinition: unknown
   readBody: { endpoint: keyof typeof API; bytes: Uint8Array }
 }
@@ -166,6 +167,7 @@ export interface Results {
   makePdf: Uint8Array
   readTemplate: ReturnType<typeof readTemplate>
   fillTemplate: ReturnType<typeof fillTemplate>
+  setPdf: Uint8Array
   readDefinition: ReadResult
   readBody: ReadJson
 }
@@ -182,6 +184,7 @@ export const TASKS: { readonly [N in TaskName]: (input: Inputs[N]) => Results[N]
   makePdf,
   readTemplate,
   fillTemplate,
+  setPdf,
   readDefinition: readForm,
   readBody: ({ endpoint, bytes }) => {
     const { body } = { body: undefined, ...API[endpoint] }

@@ -3,6 +3,7 @@ import { dayNumber } from '../../core/expressions/dates'
 import { LIMITS } from '../../core/form/limits'
 import type { Standing } from '../../core/form/standing'
 import type { OfferedRow } from '../../core/form/rows'
+import { OfferedDocument } from './documents'
 import { PaymentAsked } from './payments'
 import { ResponseLine } from './responses'
 import { AnyAnswers, Counter, StoredForm } from './stored'
@@ -33,7 +34,7 @@ export const Sending = z.strictObject({
 })
 export type Sending = z.infer<typeof Sending>
 
-/** When a response was taken and under which number, the name of the turn that is next (null when it is done), and one's own link, where it may be given back. `own`: the link by which it can be corrected, null where it can’t; `payment`: what is to be paid, null for nothing. */
+/** When a response was taken and under which number, the name of the turn that is next (null when it is done), and one's own link, where it may be given back. `own`: the link by which it can be corrected, null where it can’t; `payment`: what is to be paid, null for nothing; `documents`: those that are offered. */
 export const Sent = z.object({
   sentAt: z.string(),
   number: z.int(),
@@ -41,6 +42,7 @@ export const Sent = z.object({
   link: z.string().nullable(),
   own: z.string().nullable(),
   payment: PaymentAsked.nullable(),
+  documents: z.array(OfferedDocument),
 })
 export type Sent = z.infer<typeof Sent>
 
@@ -87,6 +89,7 @@ export const OpenedTurn = z.object({
   returnsTo: z.array(EarlierTurn),
   draft: TurnDraft.nullable(),
   lines: z.array(ResponseLine),
+  documents: z.array(OfferedDocument),
 })
 
 export type OpenedTurn = z.infer<typeof OpenedTurn>
@@ -104,6 +107,7 @@ export const OwnResponse = z.object({
   at: z.string(),
   mayCorrect: z.boolean(),
   payment: PaymentAsked.nullable(),
+  documents: z.array(OfferedDocument),
 })
 export type OwnResponse = z.infer<typeof OwnResponse>
 

@@ -167,6 +167,7 @@ export const COLLECT_ENDPOINTS = {
     method: 'GET',
     path: '/api/responses/:id/documents/:document',
     params: documents.OneDocument,
+    query: documents.DocumentAs,
     answer: responses.FileContent,
   },
   actOnPayment: {

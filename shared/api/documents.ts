@@ -38,12 +38,30 @@ export const MadeDocument = z.object({
 
 /** A document that a response has, or can have made: `isMeant` by its condition as the answers are now. */
 export const ResponseDocument = z.object({
+  /** How PDF files of it are made here. */
+  pdf: z.enum(['exact', 'plain']),
   code: z.string(),
   title: z.string(),
   isMeant: z.boolean(),
   made: z.array(MadeDocument),
 })
 export type ResponseDocument = z.infer<typeof ResponseDocument>
+
+/** As what a document is fetched: as it was made, or as a PDF file. */
+export const DocumentAs = z.object({ as: z.enum(['docx', 'pdf']).default('docx') })
+
+/** A document that whoever has sent a response is offered. */
+export const OfferedDocument = z.object({ code: z.string(), title: z.string() })
+export type OfferedDocument = z.infer<typeof OfferedDocument>
+
+/** Asks for it: by the key under which the response was sent. */
+export const DocumentAsked = z.strictObject({
+  key: z.string().min(1).max(100),
+  code: z.string().max(LIMITS.code),
+})
+/** The document as a PDF file: what it is called, and its bytes in base64 (RFC 4648). */
+export const DocumentOffered = z.object({ name: z.string(), content: z.string() })
+export type DocumentOffered = z.infer<typeof DocumentOffered>
 
 /** Makes a document of a response as it is now: a further version, where its answers or its template are others than before. */
 export const DocumentToMake = z.strictObject({ code: z.string().max(LIMITS.code) })

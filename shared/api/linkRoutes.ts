@@ -11,6 +11,7 @@ export const LINK_ROUTES = {
   keepAnswers: { method: 'POST', path: '/api/answer/:token/kept' },
   recallAnswers: { method: 'POST', path: '/api/answer/:token/kept/recall' },
   mailKept: { method: 'POST', path: '/api/answer/:token/kept/mail' },
+  fetchDocument: { method: 'POST', path: '/api/answer/:token/document' },
   giveFile: { method: 'POST', path: '/api/answer/:token/files' },
 } as const
 export type LinkRoute = keyof typeof LINK_ROUTES

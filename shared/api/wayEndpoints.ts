@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import * as answering from './answering'
+import * as documents from './documents'
 import { Id } from './ids'
 import * as keptAnswers from './keptAnswers'
 import { LINK_ROUTES } from './linkRoutes'
@@ -62,6 +63,12 @@ export const WAY_ENDPOINTS = {
     params: answering.LinkToken,
     body: answering.CopyByMail,
     answer: session.Done,
+  },
+  fetchDocument: {
+    ...LINK_ROUTES.fetchDocument,
+    params: answering.LinkToken,
+    body: documents.DocumentAsked,
+    answer: documents.DocumentOffered,
   },
   keepAnswers: {
     ...LINK_ROUTES.keepAnswers,

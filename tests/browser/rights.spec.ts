@@ -32,6 +32,7 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     readFile: ALL,
     enterPassphrase: ALL,
     mailCopy: ALL,
+    fetchDocument: ALL,
     loadPayment: ALL,
     pay: ALL,
   },

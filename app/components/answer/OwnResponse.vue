@@ -20,6 +20,12 @@ const isCorrected = computed(() => props.own.at !== props.own.sentAt)
     v-if="own.payment"
     :payment="own.payment"
   />
+  <LazyDocumentsOffered
+    v-if="own.documents.length > 0"
+    :documents="own.documents"
+    :token="token"
+    sending-key="own-response"
+  />
   <div v-if="own.mayCorrect">
     <v-btn
       class="big"

@@ -8,6 +8,7 @@ const props = defineProps<{ response: string; documents: readonly ResponseDocume
 const collect = useCollect()
 const { refusal, busy, attempt } = useRefusable()
 const shown = computed(() => props.documents.filter(d => d.isMeant || d.made.length > 0))
+const isPlain = computed(() => shown.value.some(d => d.pdf === 'plain' && d.made.length > 0))
 const make = (code: string) =>
   attempt(async () => {
     await callApi(API.makeDocument, { params: { id: props.response }, body: { code } })
@@ -48,6 +49,13 @@ const make = (code: string) =>
             :download="m.name"
             >{{ m.name }}</a
           >
+          <a
+            class="made"
+            :href="`/api/responses/${response}/documents/${m.id}?as=pdf`"
+            :aria-label="`${m.name} as PDF`"
+            download
+            >PDF</a
+          >
           <span class="quiet made">{{ readableDay(m.at) }}, {{ readableTime(m.at) }}</span>
         </li>
       </ul>
@@ -58,6 +66,12 @@ const make = (code: string) =>
         Not made yet.
       </p>
     </div>
+    <p
+      v-if="isPlain"
+      class="small quiet"
+    >
+      PDF files are set plainly here, from text, tables and pictures: the .docx is exact.
+    </p>
     <RefusalAlert :refusal="refusal" />
   </section>
 </template>

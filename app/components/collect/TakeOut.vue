@@ -20,6 +20,11 @@ const FORMATS = [
   { format: 'csv', title: 'Table (CSV)', about: 'one response in a line' },
   { format: 'jsonl', title: 'JSON Lines', about: 'the answers as they are stored' },
   { format: 'pdf', title: 'To be read (PDF)', about: 'each on pages of its own, 100 at most' },
+  {
+    format: 'documents',
+    title: 'Documents (ZIP)',
+    about: 'as they were made last, a folder for each response',
+  },
   { format: 'files', title: 'Files (ZIP)', about: 'what was given, a folder for each response' },
 ] as const
 function addressOf(format: ExportQuery['format']): string {

@@ -37,6 +37,7 @@ const trays = computed(() => (workbench.value?.trays ?? []).map(t => ({ value: t
 const ATTACHABLE = [
   { what: 'copy', words: 'the answers attached as a PDF' },
   { what: 'files', words: 'the files that were given attached' },
+  { what: 'documents', words: 'its documents attached as PDF files' },
 ] as const
 function attach(what: (typeof ATTACHED)[number], isMeant: boolean) {
   const others = (message.value?.attached ?? []).filter(other => other !== what)

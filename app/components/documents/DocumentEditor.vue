@@ -22,12 +22,24 @@ const moments = computed(() => [
 const moment = computed(() => (props.document.on === 'done' ? '' : (props.document.turn ?? '')))
 /** A part that is empty goes out. */
 function put(part: { [K in keyof FormDocument]?: FormDocument[K] | undefined }, merge: string) {
-  const { turn, when, ...needed } = { ...props.document, ...part }
+  const { turn, when, offered, ...needed } = { ...props.document, ...part }
   const whole: FormDocument = Object.assign({}, props.document, needed)
-  Reflect.deleteProperty(whole, 'turn')
-  Reflect.deleteProperty(whole, 'when')
-  emit('change', { ...whole, ...(turn ? { turn } : {}), ...(when ? { when } : {}) }, merge)
+  for (const key of ['turn', 'when', 'offered']) Reflect.deleteProperty(whole, key)
+  const more = { ...(turn ? { turn } : {}), ...(when ? { when } : {}), ...(offered ? { offered } : {}) }
+  emit('change', { ...whole, ...more }, merge)
 }
+/** The parties that it can be offered to; none in a form without turns. */
+const parties = computed(() =>
+  turns.value.length === 0
+    ? []
+    : (draft.form?.parties ?? []).map(p => ({ value: p.code, title: p.name || p.code })),
+)
+const offeredTo = computed(() => {
+  const { offered } = props.document
+  return offered === true ? parties.value.map(p => p.value) : (offered ?? [])
+})
+const offer = (codes: readonly string[]) =>
+  put({ offered: codes.length > 0 ? [...codes] : undefined }, 'offered')
 const setMoment = (code: string) =>
   put(code === '' ? { on: 'done', turn: undefined } : { on: 'handedOn', turn: code }, 'on')
 const counts = computed(() => {
@@ -81,6 +93,24 @@ const said = computed(() => {
             :aria-label="`Document ${number}: when`"
             @update:model-value="setMoment"
         /></label>
+        <label v-if="parties.length > 0"
+          >Offered as a PDF to
+          <v-select
+            multiple
+            chips
+            :model-value="offeredTo"
+            :items="parties"
+            placeholder="nobody"
+            :aria-label="`Document ${number}: whom it is offered to`"
+            @update:model-value="offer"
+        /></label>
+        <v-checkbox
+          v-else
+          :model-value="document.offered === true"
+          label="Offered as a PDF to whoever answers"
+          :aria-label="`Document ${number}: offered to whoever answers`"
+          @update:model-value="put({ offered: $event === true ? true : undefined }, 'offered')"
+        />
         <label class="whole"
           >Its file is called
           <QuotableField

@@ -136,11 +136,18 @@ async function toTop(step: void | Promise<void>) {
           The link brings {{ unknownParameters.map(n => `“${n}”`).join(', ') }}, which this form does not
           know. It is left aside; please tell whoever sent the link.
         </v-alert>
-        <HandedOn
-          v-if="turn?.handedOffAt && stage !== 'sent'"
-          :lines="turn.lines"
-          :given-back-to="turn.givenBackTo"
-        />
+        <template v-if="turn?.handedOffAt && stage !== 'sent'">
+          <HandedOn
+            :lines="turn.lines"
+            :given-back-to="turn.givenBackTo"
+          />
+          <LazyDocumentsOffered
+            v-if="turn.documents.length > 0"
+            :documents="turn.documents"
+            :token="token"
+            sending-key="handed-on"
+          />
+        </template>
         <LazyOwnResponse
           v-else-if="stage === 'own' && data.own"
           :own="data.own"
@@ -154,6 +161,12 @@ async function toTop(step: void | Promise<void>) {
             :sent="sending.sent.value"
             :can-repeat="data.own === null && (turn === null || turn.isFirst)"
             @again="toTop(steps.startAnother())"
+          />
+          <LazyDocumentsOffered
+            v-if="sending.sent.value && sending.sent.value.documents.length > 0"
+            :documents="sending.sent.value.documents"
+            :token="token"
+            :sending-key="key"
           />
           <LazyResponseCopy
             v-if="sending.sent.value"

@@ -101,7 +101,7 @@ export function piecesOf(paragraph: Element): TextPiece[] {
 }
 
 /** The text that an element of a run stands for; null where it stands for none. */
-function textIn(element: Element): string | null {
+export function textIn(element: Element): string | null {
   if (isNamed(element, 't')) return element.textContent ?? ''
   if (isNamed(element, 'tab')) return '\t'
   if (isNamed(element, 'br') || isNamed(element, 'cr')) return '\n'

@@ -1,11 +1,14 @@
 import type { Document, Element, Node } from '@xmldom/xmldom'
 import { zipSync } from 'fflate'
 import type { Filled } from '../../fill/frame'
+import { NO_PICTURES, picturesOf, type AnswerPicture, type PictureSource } from '../pictures'
 import type { TemplateReading } from '../readTemplate'
+import type { Tag } from '../tags'
 import { isPrinted, listLoop, sayQuote, scopeOf, type TemplateScope } from '../templateScope'
 import { childOf, childrenOf, isElement, isNamed, W, writeXml } from './docxTree'
 import { documentOf, isMark, textElement } from './isolateTags'
 import type { PreparedDocx } from './prepareDocx'
+import { PictureKeeper } from './putPictures'
 
 /** A loop in a loop in a loop could go on and on: so many turns are made, in all loops of a document together. */
 const MOST_TURNS = 20_000
@@ -13,18 +16,29 @@ const MOST_TURNS = 20_000
 /** A document would be larger than any is meant to be. */
 export class TooLarge extends Error {}
 
+/** How a template is filled: where pictures come from, and what is printed for an answer that is not there yet, marked; nothing where that is not given. */
+export interface Filling {
+  pictures: PictureSource
+  blank?: (scope: TemplateScope, source: string) => string
+}
+
 /**
  * The document of a response: the template with its tags filled, clauses printed where their condition is true, loops gone through. What has no
  * tags in it is the same, byte for byte.
- * @throws TooLarge where its loops go through more than 20,000 turns
+ * @throws TooLarge where its loops go through more than 20,000 turns, or its pictures have more than 30 MB
  */
-export function fillDocx({ files, parts, reading }: PreparedDocx, filled: Filled): Uint8Array {
-  const filler = new Filler(reading)
+export function fillDocx(
+  { files, parts, reading }: PreparedDocx,
+  filled: Filled,
+  filling: Filling = { pictures: NO_PICTURES },
+): Uint8Array {
+  const filler = new Filler(reading, filled, filling)
   const filledParts = parts.map(({ name, document }) => {
-    const xml = filler.fillPart(document, scopeOf(filled))
+    const xml = filler.fillPart(name, document, scopeOf(filled))
     return [name, new TextEncoder().encode(xml)] as const
   })
-  return zipSync({ ...files, ...Object.fromEntries(filledParts) }, { level: 6, mtime: EPOCH })
+  const whole = { ...files, ...Object.fromEntries(filledParts), ...filler.kept.packageFiles(files) }
+  return zipSync(whole, { level: 6, mtime: EPOCH })
 }
 const DECLARATION = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n'
 /** The time that a zip can tell first: the same answers make the same bytes. */
@@ -33,12 +47,19 @@ const EPOCH = new Date(1980, 0, 1)
 class Filler {
   private turns = 0
   private drawings = 0
+  private part = ''
+  readonly kept = new PictureKeeper()
 
-  constructor(private readonly reading: TemplateReading) {}
+  constructor(
+    private readonly reading: TemplateReading,
+    private readonly filled: Filled,
+    private readonly filling: Filling,
+  ) {}
 
   /** A part as XML, filled. */
-  fillPart({ documentElement: root }: Document, scope: TemplateScope): string {
+  fillPart(name: string, { documentElement: root }: Document, scope: TemplateScope): string {
     if (!root) return ''
+    this.part = name
     const copy = root.cloneNode(false)
     for (const child of childrenOf(root)) this.put(child, copy, scope)
     return DECLARATION + writeXml(copy)
@@ -69,7 +90,40 @@ class Filler {
           throw new TooLarge('The document would be too large: its loops go on too long.')
         this.putPart(mark, 'then', into, inner)
       }
-    else if (tag.is === 'quote') putText(mark, into, sayQuote(scope, tag.source, tag.format))
+    else if (tag.is === 'quote') this.putQuote(mark, into, scope, tag)
+  }
+
+  /** An answer: as pictures where it is some, else in words. */
+  private putQuote(
+    mark: Element,
+    into: Node,
+    scope: TemplateScope,
+    { source, format }: Extract<Tag, { is: 'quote' }>,
+  ) {
+    const { pictures: from } = this.filling
+    const pictures = picturesOf(scope.frame, source, from) ?? picturesOf(this.filled, source, from)
+    if (pictures) {
+      for (const picture of pictures) this.putPicture(picture, into)
+      return
+    }
+    const text = sayQuote(scope, source, format)
+    const { blank } = this.filling
+    if (text !== '' || !blank) putText(mark, into, text, false)
+    else putText(mark, into, blank(scope, source), true)
+  }
+
+  private putPicture(picture: AnswerPicture, into: Node) {
+    if (!this.kept.fits(picture))
+      throw new TooLarge('The document would be too large: its pictures have too many megabytes.')
+    const run = into.appendChild(this.kept.runOf(picture, this.part, into))
+    this.number(run)
+  }
+
+  /** Gives each picture of a document a number of its own. */
+  private number(node: Node) {
+    if (isElement(node) && node.localName === 'docPr' && node.hasAttribute('id'))
+      node.setAttribute('id', String((this.drawings += 1)))
+    for (const child of childrenOf(node)) this.number(child)
   }
 
   private putPart(mark: Element, part: 'then' | 'otherwise', into: Node, scope: TemplateScope) {
@@ -90,13 +144,14 @@ class Filler {
 /** Signs that XML 1.0 can’t hold: control characters, halves of a surrogate pair. */
 const UNSPEAKABLE = /(?![\t\n\r])\p{Cc}|\p{Cs}|[\ufffe\uffff]/gu
 
-/** A text as runs of the format that its tag has; each of its lines on one of its own. */
-function putText(mark: Element, into: Node, text: string) {
+/** A text as runs of the format that its tag has; each of its lines on one of its own. `isMarked`: it stands out. */
+function putText(mark: Element, into: Node, text: string, isMarked: boolean) {
   if (text === '') return
   const document = documentOf(into)
   const run = document.createElementNS(W, 'w:r')
   const format = childOf(mark, 'rPr')
   if (format) run.appendChild(format.cloneNode(true))
+  if (isMarked) highlight(run)
   text
     .replaceAll(UNSPEAKABLE, '')
     .split('\n')
@@ -105,4 +160,13 @@ function putText(mark: Element, into: Node, text: string) {
       run.appendChild(textElement(document, line))
     })
   into.appendChild(run)
+}
+
+/** Marks a run as with a highlighter. */
+function highlight(run: Element) {
+  const document = documentOf(run)
+  const format = childOf(run, 'rPr') ?? run.appendChild(document.createElementNS(W, 'w:rPr'))
+  const mark = document.createElementNS(W, 'w:highlight')
+  mark.setAttributeNS(W, 'w:val', 'yellow')
+  format.appendChild(mark)
 }

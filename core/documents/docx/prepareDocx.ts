@@ -2,11 +2,13 @@ import type { Document, Element, Node } from '@xmldom/xmldom'
 import {
   problemIn,
   readTemplate,
+  withTagsOf,
   type TagPair,
   type TemplateParagraph,
   type TemplateProblem,
   type TemplateReading,
 } from '../readTemplate'
+import type { Tag } from '../tags'
 import {
   childOf,
   childrenOf,
@@ -18,7 +20,7 @@ import {
   type DocxParagraph,
 } from './docxTree'
 import { documentOf, isMark, isolateTags, markOf } from './isolateTags'
-import { openDocx, textOf, textParts, type DocxFiles } from './openDocx'
+import { NotATemplate, openDocx, textOf, textParts, type DocxFiles } from './openDocx'
 
 /** A part of a template made ready to be filled: in place of its tags stand elements, those of clauses and loops around what they are about. */
 export interface PreparedPart {
@@ -36,13 +38,16 @@ export interface PreparedDocx {
 
 /**
  * Reads a DOCX as a template. With problems in `reading` it can’t be filled.
- * @throws NotATemplate where the file is none
+ * @param tags as the form has them now; those of the file, where they are not given
+ * @throws NotATemplate where the file is none, or has other tags than are given
  */
-export function prepareDocx(bytes: Uint8Array): PreparedDocx {
+export function prepareDocx(bytes: Uint8Array, tags?: readonly Tag[]): PreparedDocx {
   const files = openDocx(bytes)
   const parts = textParts(files).map(name => ({ name, document: readXml(textOf(files, name), name) }))
   const paragraphs = parts.flatMap(({ document, name }) => listParagraphs(document, name))
-  const reading = readTemplate(paragraphs)
+  const own = readTemplate(paragraphs)
+  const reading = tags ? withTagsOf(own, tags) : own
+  if (!reading) throw new NotATemplate('This file has other tags than the form knows of it.')
   if (reading.problems.length > 0) return { files, parts, paragraphs, reading }
   const marks = isolateAll(paragraphs, reading)
   const torn = reading.pairs.flatMap(pair => wrapPair(pair, marks, reading, paragraphs))

@@ -5,6 +5,7 @@ import { checkTags } from '../checkTags'
 import { NotATemplate } from './openDocx'
 import { prepareDocx } from './prepareDocx'
 import { problemIn, type TemplateProblem } from '../readTemplate'
+import type { Tag } from '../tags'
 
 /** What was found in a file that is brought in as a template: its tags as they are kept with the form, and all that is wrong at once. */
 export interface DocxReading {
@@ -17,10 +18,11 @@ const WORDS = 200
 
 /**
  * Reads a DOCX as a template of a form: how its tags are written and nested, and whether what they name is there.
- * @throws NotATemplate where the file is none, or has more than 2,000 tags
+ * @param as the tags as the form has them now, which stand in place of those of the file then
+ * @throws NotATemplate where the file is none, has more than 2,000 tags, or others than are given
  */
-export function readDocx(bytes: Uint8Array, plan: Plan): DocxReading {
-  const { reading, paragraphs } = prepareDocx(bytes)
+export function readDocx(bytes: Uint8Array, plan: Plan, as?: readonly Tag[]): DocxReading {
+  const { reading, paragraphs } = prepareDocx(bytes, as)
   if (reading.tags.length > LIMITS.documentTags)
     throw new NotATemplate(
       `A template has at most ${LIMITS.documentTags} tags; this one has ${reading.tags.length}.`,

@@ -1,6 +1,13 @@
+import { placesTold } from '../../documents/seenBy'
 import { namesIn } from '../../expressions/tree'
 import type { Form } from '../../form/definition'
-import { addressQuestion, deliveryTexts, toldBesides, type Delivery } from '../../form/deliveries'
+import {
+  addressQuestion,
+  deliveryTexts,
+  attachesDocuments,
+  toldBesides,
+  type Delivery,
+} from '../../form/deliveries'
 import { splitQuotes } from '../../form/quotes'
 import { standpointAtEnd } from '../../form/scope'
 import { accessViewOf, maySee, mayFill } from '../../parties/access'
@@ -95,7 +102,10 @@ function leaksIn({ form, model: { plan } }: Inquiry, delivery: Delivery, index: 
   const whole = plan.questions.filter(
     q => besides === 'all' || (besides === 'files' && q.place.node.type === 'file'),
   )
-  const told = [...quoted, ...whole.map(q => q.place.code)]
+  const inDocuments = attachesDocuments(delivery)
+    ? (form.documents ?? []).flatMap(d => placesTold(plan, d))
+    : []
+  const told = [...quoted, ...whole.map(q => q.place.code), ...inDocuments.map(place => place.code)]
   const hidden = [...new Set(told)].flatMap(name => {
     const place = plan.byCode.get(name)?.place
     return place && theirs.length > 0 && !theirs.some(view => maySee(view, place)) ? [place] : []

@@ -11,6 +11,8 @@ import { mayRunOut } from './mayRunOut'
 import { deliveryAddressBlank, deliveryAlways, deliveryNever } from './deliveryRules'
 import { paymentAlways, paymentNever, paymentNoAmount, paymentOfNothing } from './paymentRules'
 import { clauseAlways, clauseNever, documentNever, documentQuoteBlank } from './documentRules'
+import { clauseBoth, clauseNeither } from './documentAlternatives'
+import { documentTagLater, documentUnknownParty, documentUnseen } from './documentAccess'
 import { documentTag, documentUnknownTurn } from './documentTags'
 import { deliveryLeak, deliveryNoAddress, deliveryUnknownTurn } from './deliveryWiring'
 import { doubleLabel } from './doubleLabel'
@@ -144,6 +146,11 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   paymentAlways,
   documentTag,
   documentUnknownTurn,
+  documentUnknownParty,
+  documentUnseen,
+  documentTagLater,
+  clauseBoth,
+  clauseNeither,
   documentNever,
   clauseNever,
   clauseAlways,

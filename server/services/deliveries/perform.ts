@@ -17,7 +17,8 @@ import { filesOf } from '../filesOfResponses'
 import { keepEvent } from '../responseEvents'
 import { addressesOfTeams } from '../teamRows'
 import { Refused } from '../../http/refuse'
-import { makeDocument } from '../documents/documents'
+import { documentsDue, makeDocument } from '../documents/documents'
+import { pdfName } from '../documents/pdf'
 import { queueDeliveries } from './queue'
 import type { Doing, Outcome } from './run'
 
@@ -83,13 +84,16 @@ async function postMessage(
 
 async function attachmentsOf(
   db: Database,
-  { response, filled }: Doing,
+  doing: Doing,
   attached: readonly (typeof ATTACHED)[number][],
 ): Promise<Attachment[]> {
+  const { response, filled } = doing
   const copy = { name: `${filled.plan.form.code}-${response.number}.pdf`, file: null }
   const held = attached.includes('files') ? await filesOf(db, [response.id]) : []
   const files = held.map(({ id, name }) => ({ name, file: id }))
-  return attached.includes('copy') ? [copy, ...files] : files
+  const made = attached.includes('documents') ? await documentsDue(db, doing) : []
+  const documents = made.map(({ id, name }) => ({ name: pdfName(name), file: null, document: id }))
+  return [...(attached.includes('copy') ? [copy] : []), ...documents, ...files]
 }
 
 /** Posts a link to another form, with answers for its hidden questions. */

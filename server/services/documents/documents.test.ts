@@ -156,7 +156,7 @@ async function documentsOf(responseId: string): Promise<[string, string[]][]> {
   const made = documents.flatMap(d => d.made)
   return Promise.all(
     made.map(async ({ id, name }): Promise<[string, string[]]> => {
-      const { content } = await loadDocument(db, responseId, id)
+      const { content } = await loadDocument(db, responseId, { document: id, as: 'docx' })
       const xml = strFromU8(unzipSync(content)['word/document.xml'] ?? new Uint8Array())
       const lines = [...xml.matchAll(/<w:p>(.*?)<\/w:p>/gs)].map(p =>
         [...(p[1] ?? '').matchAll(/<w:t[^>]*>(.*?)<\/w:t>/g)].map(t => t[1]).join(''),

@@ -1,15 +1,17 @@
 import { createHash } from 'node:crypto'
-import { and, asc, eq } from 'drizzle-orm'
+import { and, asc, desc, eq } from 'drizzle-orm'
 import type { Filled } from '../../../core/fill/frame'
 import type { FormDocument } from '../../../core/form/documents'
 import { deliveredText, holds } from '../../../core/parties/deliveries'
 import type { ResponseDocument } from '../../../shared/api/documents'
 import { refuse } from '../../http/refuse'
 import type { Database } from '../../store/database'
-import { documents, releases, responses } from '../../store/schema'
+import { deliveryRuns, documents, releases, responses } from '../../store/schema'
 import { runTask } from '../../threads/run'
 import { fillFor, type Happened } from '../deliveries/queue'
+import { bytesOf, filesOf } from '../filesOfResponses'
 import { keepEvent } from '../responseEvents'
+import { documentPdf, pdfKind, pdfName } from './pdf'
 import { DOCX_TYPE, findTemplate } from './templates'
 
 /** The documents that a response has, or can have made. */
@@ -32,7 +34,9 @@ export async function listDocuments(
     .from(documents)
     .where(eq(documents.responseId, responseId))
     .orderBy(asc(documents.version))
+  const pdf = await pdfKind()
   return meant.map(document => ({
+    pdf,
     code: document.code,
     title: document.title || document.code,
     isMeant: holds(filled, document),
@@ -83,6 +87,8 @@ export async function makeDocument(
     begunOn: response.begunOn,
     standing: filled.standing,
     template: kept.content,
+    tags: document.template.tags,
+    files: await picturesQuoted(db, response.id, document),
   })
   if (made.refused !== null) return refuse(422, 'not-made', made.refused)
   const digest = createHash('sha256').update(made.bytes).digest('base64url')
@@ -111,6 +117,48 @@ export async function makeDocument(
   return name
 }
 
+/** The documents of a response whose moment has come, each as it was made last; what waits to be made is made now, so that a message that goes out takes it along. */
+export async function documentsDue(
+  db: Database,
+  { response, filled }: Pick<Happened, 'response'> & { filled: Filled },
+): Promise<{ id: string; name: string }[]> {
+  const runs = await db
+    .select({ delivery: deliveryRuns.delivery })
+    .from(deliveryRuns)
+    .where(and(eq(deliveryRuns.responseId, response.id), eq(deliveryRuns.state, 'waiting')))
+  const waiting = new Set(runs.map(run => run.delivery))
+  const all = filled.plan.form.documents ?? []
+  for (const document of all)
+    if (waiting.has(`document ${document.code}`) && holds(filled, document))
+      await makeDocument(db, { response }, { filled, document, who: '' })
+  const made = await db
+    .select({ id: documents.id, name: documents.name, code: documents.code })
+    .from(documents)
+    .where(eq(documents.responseId, response.id))
+    .orderBy(desc(documents.version))
+  return all.flatMap(({ code }) => made.find(d => d.code === code) ?? [])
+}
+
+/** The pictures that a document quotes: as many as a document holds. */
+async function picturesQuoted(
+  db: Database,
+  responseId: string,
+  { template }: FormDocument,
+): Promise<{ id: string; bytes: Uint8Array }[]> {
+  const quoted = new Set(template.tags.flatMap(tag => (tag.is === 'quote' ? [tag.source] : [])))
+  if (quoted.size === 0) return []
+  const found: { id: string; bytes: Uint8Array }[] = []
+  let left = MOST_BYTES
+  for (const file of await filesOf(db, [responseId])) {
+    if (!quoted.has(file.question) || !PICTURE.test(file.name) || file.size > left) continue
+    found.push({ id: file.id, bytes: await bytesOf(file) })
+    left -= file.size
+  }
+  return found
+}
+const PICTURE = /\.(?:png|jpe?g)$/i
+const MOST_BYTES = 30_000_000
+
 /** What a file is called: its pattern as it reads for the response, without what no file system takes. */
 function nameOf(filled: Filled, { fileName, code }: FormDocument, version: number): string {
   const said = deliveredText(filled, fileName)
@@ -122,16 +170,18 @@ function nameOf(filled: Filled, { fileName, code }: FormDocument, version: numbe
 }
 const LONGEST = 150
 
-/** A document of a response as it was made. */
+/** A document of a response as it was made, or as a PDF file. */
 export async function loadDocument(
   db: Database,
   responseId: string,
-  id: string,
+  { document: id, as }: { document: string; as: 'docx' | 'pdf' },
 ): Promise<{ code: string; name: string; mediaType: string; content: Uint8Array }> {
   const [row] = await db
     .select({ code: documents.code, name: documents.name, content: documents.content })
     .from(documents)
     .where(and(eq(documents.id, id), eq(documents.responseId, responseId)))
   if (!row) return refuse(404, 'not-found', 'There is no such document.')
-  return { ...row, mediaType: DOCX_TYPE }
+  if (as === 'docx') return { ...row, mediaType: DOCX_TYPE }
+  const content = await documentPdf(row.content, row.code)
+  return { ...row, name: pdfName(row.name), content, mediaType: 'application/pdf' }
 }

@@ -1,4 +1,3 @@
-import { isDeepStrictEqual } from 'node:util'
 import type { Form } from '../../../core/form/definition'
 import { refuse } from '../../http/refuse'
 import type { Database } from '../../store/database'
@@ -15,13 +14,8 @@ export async function refuseForeignTemplates(db: Database, form: Form): Promise<
     const kept = await findTemplate(db, template.file)
     if (!kept)
       return refuse(422, 'no-template', `The template of ${name} is not kept here. Bring it in once more.`)
-    const read = await runTask('readTemplate', { form, bytes: kept.content })
-    if (read.refused !== null) return refuse(422, 'no-template', `${name}: ${read.refused}`)
-    if (!isDeepStrictEqual(read.tags, template.tags))
-      refuse(
-        422,
-        'no-template',
-        `The template of ${name} has other tags than the form says. Bring it in once more.`,
-      )
+    const read = await runTask('readTemplate', { form, bytes: kept.content, tags: template.tags })
+    if (read.refused !== null)
+      refuse(422, 'no-template', `${name}: ${read.refused} Bring its template in once more.`)
   }
 }

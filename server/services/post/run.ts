@@ -1,12 +1,13 @@
-import { buffer } from 'node:stream/consumers'
 import { and, asc, eq, lte } from 'drizzle-orm'
 import { letterHtml, withoutLinks, withWholeLinks } from '../../../core/formats/letterHtml'
 import { describeFilled } from '../../../core/fill/describeResponse'
 import { fillFor } from '../deliveries/queue'
-import { readFile } from '../../store/fileFolder'
 import type { Database } from '../../store/database'
-import { files, messages, releases, responses } from '../../store/schema'
+import { documents, files, messages, releases, responses } from '../../store/schema'
 import { describeForLog } from '../../store/storeErrors'
+import type { Attachment } from '../../../shared/api/letters'
+import { documentPdf } from '../documents/pdf'
+import { bytesOf } from '../filesOfResponses'
 import { MINUTE, PAUSES } from '../pauses'
 import { runTask } from '../../threads/run'
 import { postOffice, PostRefused, type PostOffice, type Posting } from './office'
@@ -83,11 +84,27 @@ async function settle(db: Database, row: Row, { state, said }: Pick<Row, 'state'
 async function postingOf(db: Database, { site }: PostOffice, row: Row): Promise<Posting> {
   const { id, to, subject, text } = row
   const attachments: Posting['attachments'] = []
-  for (const { name, file } of row.attachments) {
-    const content = file === null ? await copyOf(db, row.responseId) : await contentOf(db, file)
+  for (const { name, file, document } of row.attachments) {
+    const content = await attachedContent(db, row.responseId, { name, file, document })
     if (content) attachments.push({ filename: name, content })
   }
   return { id, to, subject, text: withWholeLinks(text, site), html: letterHtml(text, site), attachments }
+}
+
+/** What goes with a letter; null where it is gone. */
+async function attachedContent(
+  db: Database,
+  responseId: string | null,
+  { name, file, document }: Attachment,
+): Promise<Uint8Array | null> {
+  if (document !== undefined) return documentOf(db, document, name)
+  return file === null ? copyOf(db, responseId) : contentOf(db, file)
+}
+
+/** A document of a response as a PDF file. */
+async function documentOf(db: Database, id: string, name: string): Promise<Uint8Array | null> {
+  const [row] = await db.select({ content: documents.content }).from(documents).where(eq(documents.id, id))
+  return row ? documentPdf(row.content, name) : null
 }
 
 /** The answers of a response as a PDF file; null where it is gone. */
@@ -108,5 +125,5 @@ const NOBODY = '00000000-0000-4000-8000-000000000000'
 async function contentOf(db: Database, id: string): Promise<Uint8Array | null> {
   const [file] = await db.select({ content: files.content }).from(files).where(eq(files.id, id))
   if (!file) return null
-  return file.content ?? buffer(readFile(id))
+  return bytesOf({ id, ...file })
 }

@@ -1,0 +1,65 @@
+import { and, desc, eq } from 'drizzle-orm'
+import type { FormDocument } from '../../../core/form/documents'
+import { holds } from '../../../core/parties/deliveries'
+import type { DocumentOffered } from '../../../shared/api/documents'
+import { refuse } from '../../http/refuse'
+import type { Database } from '../../store/database'
+import { documents, responses } from '../../store/schema'
+import { fillFor, type Happened } from '../deliveries/queue'
+import { findSent } from '../findSent'
+import { resolveLink, type LinkUse } from '../links'
+import { countTry } from '../people/tallies'
+import { makeDocument } from './documents'
+import { codesDue, offeredTo } from './offered'
+import { documentPdf, pdfName } from './pdf'
+
+/** A document that is offered to whoever has sent a response, as a PDF file; made now, where it was about to be. */
+export async function fetchOffered(
+  db: Database,
+  use: LinkUse,
+  { key, code }: { key: string; code: string },
+): Promise<DocumentOffered> {
+  const target = await resolveLink(db, use, { for: 'sending' })
+  const { release, turn, row } = target
+  const isSent = row === null || row.handedOffAt !== null
+  const response = isSent ? (target.response ?? (await findSent(db, release.id, key))) : null
+  if (!response) return refuse(404, 'not-found', 'There is no such response; it may not have been sent yet.')
+  if (response.withdrawnAt !== null || response.binnedAt !== null)
+    return refuse(410, 'withdrawn', 'This response was withdrawn.')
+  const document = offeredTo(release, turn).find(d => d.code === code)
+  if (!document) return refuse(404, 'not-found', 'There is no such document for you.')
+  await countTry(db, 'documentByResponse', response.id)
+  const last = (await lastOf(db, response.id, code)) ?? (await makeDue(db, { response, release }, document))
+  const name = pdfName(last.name)
+  const content = await documentPdf(last.content, document.title)
+  return { name, content: Buffer.from(content).toString('base64') }
+}
+
+async function lastOf(db: Database, responseId: string, code: string) {
+  const [row] = await db
+    .select({ name: documents.name, content: documents.content })
+    .from(documents)
+    .where(and(eq(documents.responseId, responseId), eq(documents.code, code)))
+    .orderBy(desc(documents.version))
+    .limit(1)
+  return row ?? null
+}
+
+/** Makes a document that was about to be made anyway. */
+async function makeDue(db: Database, happened: Happened, document: FormDocument) {
+  const due = await codesDue(db, happened.response.id)
+  const filled = await fillFor(db, happened)
+  if (!due.has(document.code) || !holds(filled, document))
+    return refuse(404, 'not-found', 'This document is not made yet.')
+  await db.transaction(async tx => {
+    // Whoever makes it at the same time waits here, and finds it made.
+    await tx
+      .select({ id: responses.id })
+      .from(responses)
+      .where(eq(responses.id, happened.response.id))
+      .for('update')
+    await makeDocument(tx, happened, { filled, document, who: '' })
+  })
+  const made = await lastOf(db, happened.response.id, document.code)
+  return made ?? refuse(404, 'not-found', 'This document is not made yet.')
+}

@@ -130,6 +130,9 @@ const said = computed(() => {
         ><template #none><span class="small quiet">always</span></template></RuleField
       >
       <p class="small quiet">{{ said }}</p>
+      <FoldedPart title="With the practice answers">
+        <DocumentPreview :document="document" />
+      </FoldedPart>
       <TemplateUpload
         words="Bring a newer template in"
         @brought="put({ template: $event }, 'template')"

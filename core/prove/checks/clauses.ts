@@ -97,7 +97,7 @@ export function madeGoal(inquiry: Inquiry, document: FormDocument, index: number
   const turn = model.turns.findIndex(t => document.on === 'handedOn' && t.turn.code === document.turn)
   return askedGoal(
     inquiry,
-    { key: `document:${index}:${document.on}`, when: document.when, rule, turn },
+    { key: `document:${index}:${document.on}:${document.turn ?? ''}`, when: document.when, rule, turn },
     true,
   )
 }

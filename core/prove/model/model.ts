@@ -1,5 +1,6 @@
 import { isParted } from './parts'
 import type { Expr } from '../../expressions/tree'
+import { clauseConditions } from '../../documents/clauseConditions'
 import { planOf } from '../../fill/plan'
 import type { Plan, PlannedQuestion, PlannedRule, PlannedSection, Step } from '../../fill/planned'
 import { BOOLEAN, type Value, type ValueType } from '../../expressions/types'
@@ -51,7 +52,7 @@ export interface Model {
 export function modelOf(form: Form, today: string): Model {
   const plan = planOf(form)
   const rules = readRules(form, plan)
-  const read = rules.flatMap(r => r.expr ?? [])
+  const read = [...rules.flatMap(r => r.expr ?? []), ...clauseConditions(plan)]
   const asked = collectAsked(withEntriesByName(read, plan), path => cellsReached(plan, path))
   propagateAsked(asked, plan)
   const domains = new Map<string, Domain>()

@@ -1,0 +1,62 @@
+import { watchDebounced } from '@vueuse/core'
+import type { DocumentContent } from '#core/documents/content'
+import type { FormDocument } from '#core/form/documents'
+import type { PreviewAnswer, PreviewQuestion } from '~/workers/documents.worker'
+
+/** Milliseconds after the last keystroke. */
+const PAUSE = 200
+
+/** A document as it would be with the practice answers: filled in a worker, anew with each answer and each change of the form. */
+export function useDocumentPreview(document: () => FormDocument) {
+  const draft = useDraft()
+  const rehearsal = useRehearsal()
+  const content = shallowRef<DocumentContent | null>(null)
+  const error = ref('')
+  let worker: Worker | null = null
+  let asked = 0
+  const file = computed(() => document().template.file)
+  const send = (question: PreviewQuestion) => worker?.postMessage(question)
+
+  function hear({ data }: MessageEvent<PreviewAnswer>) {
+    if (data.asked !== asked) return
+    error.value = data.error ?? ''
+    if (data.content) content.value = data.content
+  }
+  function ask() {
+    const { filled, answers, today, standing } = rehearsal
+    if (!filled || brought.value !== file.value) return
+    asked += 1
+    const { tags } = document().template
+    // What is reactive can’t be sent.
+    const plain = structuredClone({ form: toRaw(filled.plan.form), tags: toRaw(tags) })
+    send({
+      ...{ is: 'document', asked, today, file: file.value, ...plain },
+      answers: JSON.parse(JSON.stringify(answers)),
+      standing: JSON.parse(JSON.stringify(standing)),
+    })
+  }
+  /** The template that the worker has. */
+  const brought = ref('')
+  async function bring(id: string) {
+    try {
+      const answer = await fetch(`/api/forms/${draft.id}/templates/${id}`)
+      if (!answer.ok) throw new Error(`The template could not be fetched (${answer.status}).`)
+      send({ is: 'template', file: id, bytes: new Uint8Array(await answer.arrayBuffer()) })
+      brought.value = id
+    } catch (failure) {
+      error.value = failure instanceof Error ? failure.message : String(failure)
+    }
+  }
+  onMounted(() => {
+    worker = new Worker(new URL('../../workers/documents.worker.ts', import.meta.url), { type: 'module' })
+    worker.addEventListener('message', hear)
+    worker.addEventListener('error', event => (error.value = event.message))
+    watch(file, bring, { immediate: true })
+    watchDebounced([brought, () => rehearsal.filled, () => document().template], ask, {
+      debounce: PAUSE,
+      immediate: true,
+    })
+  })
+  onUnmounted(() => worker?.terminate())
+  return { content, error }
+}

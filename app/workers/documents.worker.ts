@@ -1,0 +1,85 @@
+import { blankLabel } from '../../core/documents/blankLabel'
+import type { DocumentContent } from '../../core/documents/content'
+import { fillDocx } from '../../core/documents/docx/fillDocx'
+import { prepareDocx } from '../../core/documents/docx/prepareDocx'
+import { readContent } from '../../core/documents/docx/readContent'
+import { DRAWN_ON } from '../../core/documents/pictures'
+import { fill } from '../../core/fill/fill'
+import { planOf } from '../../core/fill/plan'
+import { isRecord, type Answer, type Answers } from '../../core/form/answers'
+import type { Form } from '../../core/form/definition'
+import type { DocumentTag } from '../../core/form/documents'
+import type { Standing } from '../../core/form/standing'
+
+/** A template that is brought before it is filled; a document that is to be shown as it would be with some answers. */
+export type PreviewQuestion =
+  | { is: 'template'; file: string; bytes: Uint8Array }
+  | {
+      is: 'document'
+      asked: number
+      form: Form
+      answers: Answers
+      today: string
+      standing: Standing
+      file: string
+      tags: readonly DocumentTag[]
+    }
+/** The document as it would be, or why it can't be. */
+export type PreviewAnswer = { asked: number } & (
+  { content: DocumentContent; error?: undefined } | { content?: undefined; error: string }
+)
+
+/** The templates that were brought, by their ids. */
+const templates = new Map<string, Uint8Array>()
+type DocumentQuestion = Extract<PreviewQuestion, { is: 'document' }>
+
+addEventListener('message', ({ data }: MessageEvent<PreviewQuestion>) => {
+  if (data.is === 'template') {
+    templates.set(data.file, data.bytes)
+    return
+  }
+  const { asked } = data
+  show(data).then(
+    content => postMessage({ asked, content } satisfies PreviewAnswer),
+    (error: unknown) => {
+      const why = error instanceof Error ? error.message : String(error)
+      postMessage({ asked, error: why } satisfies PreviewAnswer)
+    },
+  )
+})
+
+async function show(question: DocumentQuestion): Promise<DocumentContent> {
+  const { form, answers, today, standing, file, tags } = question
+  const template = templates.get(file)
+  if (!template) throw new Error('The template is not here yet.')
+  const drawn = await drawAll(answers)
+  const pictures = { drawn: (path: string) => drawn.get(path) ?? null, file: () => null }
+  const filled = fill(planOf(form), answers, today, standing)
+  return readContent(fillDocx(prepareDocx(template, tags), filled, { pictures, blank: blankLabel }))
+}
+
+/** Every drawn signature of some answers as a PNG, by its path. */
+async function drawAll(answers: Answers): Promise<Map<string, Uint8Array>> {
+  const found = new Map<string, Uint8Array>()
+  for (const path of pathsIn(Object.values(answers))) found.set(path, await drawSignature(path))
+  return found
+}
+
+function pathsIn(answers: readonly Answer[]): string[] {
+  return answers.flatMap((answer): string[] => {
+    if (Array.isArray(answer)) return pathsIn(answer)
+    if (!isRecord(answer)) return []
+    const own = typeof answer.drawn === 'string' ? [answer.drawn] : []
+    return [...own, ...pathsIn(Object.values(answer))]
+  })
+}
+
+async function drawSignature(path: string): Promise<Uint8Array> {
+  const canvas = new OffscreenCanvas(DRAWN_ON.width, DRAWN_ON.height)
+  const pen = canvas.getContext('2d')
+  if (!pen) throw new Error('This browser can’t draw signatures here.')
+  pen.lineWidth = 3
+  pen.lineCap = 'round'
+  pen.stroke(new Path2D(path))
+  return new Uint8Array(await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer())
+}

@@ -117,6 +117,17 @@ export function chromium() {
   return existsSync('/usr/bin/chromium') ? '/usr/bin/chromium' : null
 }
 
+/** Whether the texts of PDF files can be read, as tests do; as root on Debian what does it is installed where it is missing. */
+export function pdfReader() {
+  const isThere = () => spawnSync('pdftotext', ['-v']).status === 0
+  if (isThere() || process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return isThere()
+  console.log('Installing poppler-utils …')
+  const options = { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
+  spawnSync('apt-get', ['update'], options)
+  spawnSync('apt-get', ['install', '-y', '--no-install-recommends', 'poppler-utils'], options)
+  return isThere()
+}
+
 /** Where PostgreSQL's programs are; as root on Debian they are installed when there are none. Null when there are none to be had. */
 function postgresPrograms() {
   const found = findPostgres()

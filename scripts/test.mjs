@@ -1,7 +1,7 @@
 // npm test: installs what is missing, then unit tests, the store's on PostgreSQL too, type check, lint, format and browser tests; ends with one line of counts.
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { bin, build, checkNode, chromium, install, root, run, startPostgres } from './prepare.mjs'
+import { bin, build, checkNode, chromium, install, pdfReader, root, run, startPostgres } from './prepare.mjs'
 
 checkNode()
 await install()
@@ -50,6 +50,9 @@ async function runUnitTests(name, env = {}, only = []) {
   const file = join(results, `${name}.json`)
   const args = ['run', '--reporter=default', '--reporter=json', `--outputFile=${file}`, ...only]
   count(file, await run(bin('vitest'), args, env), unitCounts)
+}
+if (!pdfReader()) {
+  console.error('pdftotext was not found, and could not be installed. The tests of PDF files will fail.')
 }
 await runUnitTests('unit')
 

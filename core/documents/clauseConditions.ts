@@ -10,6 +10,7 @@ export const clauseConditions = (plan: Plan): Expr[] =>
     return tags.flatMap((tag, i): Expr[] => {
       const stand = stands[i]?.stand
       if (tag.is !== 'when' || !stand || stand.entryOf !== null) return []
-      return plan.names.read(tag.source, stand, BOOLEAN).expr ?? []
+      const { expr } = plan.names.read(tag.source, stand, BOOLEAN)
+      return expr ? [expr] : []
     })
   })

@@ -133,6 +133,8 @@ export const documents = pgTable(
     bytes: integer('bytes').notNull(),
     /** SHA-256 of the content: the same is not kept twice. */
     digest: text('digest').notNull(),
+    /** As a PDF file whose pages are those of its template, once it was asked for. */
+    pdf: bytes('pdf'),
     madeAt: at('made_at'),
   },
   t => [uniqueIndex('documents_version').on(t.responseId, t.code, t.version)],

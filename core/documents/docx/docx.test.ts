@@ -6,8 +6,10 @@ import { fill } from '../../fill/fill'
 import { planOf } from '../../fill/plan'
 import type { Answers } from '../../form/answers'
 import { readForm } from '../../form/read'
+import { textOfContent } from '../content'
 import { fillDocx } from './fillDocx'
 import { prepareDocx } from './prepareDocx'
+import { readContent } from './readContent'
 import { readDocx } from './readDocx'
 
 const TODAY = '2026-11-24'
@@ -134,7 +136,10 @@ describe('a template that was written in a word processor', () => {
         const stands = (given.stands ?? []) as { place: string; boxes: number }[]
         const wants = (given.wants ?? []) as string[]
         const told = { smoke: 'SMOKER 12.00', veil: 'VEIL & HAT 30.50' } as Record<string, string>
-        const lines = await linesOf(filledWith(docxOf(body), given))
+        const made = filledWith(docxOf(body), given)
+        const lines = await linesOf(made)
+        const read = textOfContent(readContent(made).body).split(/[\n\t]/)
+        expect(read.filter(line => line !== '')).toEqual(lines)
         const keeper = typeof given.keeper === 'string' ? given.keeper : ''
         expect(lines.map(l => l.trim())).toEqual([
           ...['Place', 'Boxes', ...stands.flatMap((s, i) => [`${i + 1} ${s.place}`, `${s.boxes}`])],

@@ -182,6 +182,7 @@ export async function loadDocument(
     .where(and(eq(documents.id, id), eq(documents.responseId, responseId)))
   if (!row) return refuse(404, 'not-found', 'There is no such document.')
   if (as === 'docx') return { ...row, mediaType: DOCX_TYPE }
-  const content = await documentPdf(row.content, row.code)
+  const content = await documentPdf(db, id)
+  if (!content) return refuse(404, 'not-found', 'There is no such document.')
   return { ...row, name: pdfName(row.name), content, mediaType: 'application/pdf' }
 }

@@ -31,13 +31,14 @@ export async function fetchOffered(
   await countTry(db, 'documentByResponse', response.id)
   const last = (await lastOf(db, response.id, code)) ?? (await makeDue(db, { response, release }, document))
   const name = pdfName(last.name)
-  const content = await documentPdf(last.content, document.title)
+  const content = await documentPdf(db, last.id)
+  if (!content) return refuse(404, 'not-found', 'This document is not there any more.')
   return { name, content: Buffer.from(content).toString('base64') }
 }
 
 async function lastOf(db: Database, responseId: string, code: string) {
   const [row] = await db
-    .select({ name: documents.name, content: documents.content })
+    .select({ id: documents.id, name: documents.name })
     .from(documents)
     .where(and(eq(documents.responseId, responseId), eq(documents.code, code)))
     .orderBy(desc(documents.version))

@@ -3,7 +3,7 @@ import { letterHtml, withoutLinks, withWholeLinks } from '../../../core/formats/
 import { describeFilled } from '../../../core/fill/describeResponse'
 import { fillFor } from '../deliveries/queue'
 import type { Database } from '../../store/database'
-import { documents, files, messages, releases, responses } from '../../store/schema'
+import { files, messages, releases, responses } from '../../store/schema'
 import { describeForLog } from '../../store/storeErrors'
 import type { Attachment } from '../../../shared/api/letters'
 import { documentPdf } from '../documents/pdf'
@@ -85,7 +85,7 @@ async function postingOf(db: Database, { site }: PostOffice, row: Row): Promise<
   const { id, to, subject, text } = row
   const attachments: Posting['attachments'] = []
   for (const { name, file, document } of row.attachments) {
-    const content = await attachedContent(db, row.responseId, { name, file, document })
+    const content = await attachedContent(db, row.responseId, { file, document })
     if (content) attachments.push({ filename: name, content })
   }
   return { id, to, subject, text: withWholeLinks(text, site), html: letterHtml(text, site), attachments }
@@ -95,16 +95,10 @@ async function postingOf(db: Database, { site }: PostOffice, row: Row): Promise<
 async function attachedContent(
   db: Database,
   responseId: string | null,
-  { name, file, document }: Attachment,
+  { file, document }: Pick<Attachment, 'file' | 'document'>,
 ): Promise<Uint8Array | null> {
-  if (document !== undefined) return documentOf(db, document, name)
+  if (document !== undefined) return documentPdf(db, document)
   return file === null ? copyOf(db, responseId) : contentOf(db, file)
-}
-
-/** A document of a response as a PDF file. */
-async function documentOf(db: Database, id: string, name: string): Promise<Uint8Array | null> {
-  const [row] = await db.select({ content: documents.content }).from(documents).where(eq(documents.id, id))
-  return row ? documentPdf(row.content, name) : null
 }
 
 /** The answers of a response as a PDF file; null where it is gone. */

@@ -1,7 +1,8 @@
 import { blankLabel } from '../../core/documents/blankLabel'
 import type { DocumentContent } from '../../core/documents/content'
 import { fillDocx } from '../../core/documents/docx/fillDocx'
-import { prepareDocx } from '../../core/documents/docx/prepareDocx'
+import { prepareDocx, type PreparedDocx } from '../../core/documents/docx/prepareDocx'
+import { writeDocx } from '../../core/documents/docx/writeDocx'
 import { readContent } from '../../core/documents/docx/readContent'
 import { DRAWN_ON } from '../../core/documents/pictures'
 import { fill } from '../../core/fill/fill'
@@ -9,6 +10,7 @@ import { planOf } from '../../core/fill/plan'
 import { isRecord, type Answer, type Answers } from '../../core/form/answers'
 import type { Form } from '../../core/form/definition'
 import type { DocumentTag } from '../../core/form/documents'
+import type { WrittenDocument } from '../../core/form/written'
 import type { Standing } from '../../core/form/standing'
 
 /** A template that is brought before it is filled; a document that is to be shown as it would be with some answers. */
@@ -21,8 +23,8 @@ export type PreviewQuestion =
       answers: Answers
       today: string
       standing: Standing
-      file: string
-      tags: readonly DocumentTag[]
+      /** What was written, or the id of what was brought with its tags as the form has them. */
+      template: { written: WrittenDocument } | { file: string; tags: readonly DocumentTag[] }
     }
 /** The document as it would be, or why it can't be. */
 export type PreviewAnswer = { asked: number } & (
@@ -49,13 +51,19 @@ addEventListener('message', ({ data }: MessageEvent<PreviewQuestion>) => {
 })
 
 async function show(question: DocumentQuestion): Promise<DocumentContent> {
-  const { form, answers, today, standing, file, tags } = question
-  const template = templates.get(file)
-  if (!template) throw new Error('The template is not here yet.')
+  const { form, answers, today, standing, template } = question
+  const prepared = await prepare(template)
   const drawn = await drawAll(answers)
   const pictures = { drawn: (path: string) => drawn.get(path) ?? null, file: () => null }
   const filled = fill(planOf(form), answers, today, standing)
-  return readContent(fillDocx(prepareDocx(template, tags), filled, { pictures, blank: blankLabel }))
+  return readContent(fillDocx(prepared, filled, { pictures, blank: blankLabel }))
+}
+
+async function prepare(template: DocumentQuestion['template']): Promise<PreparedDocx> {
+  if ('written' in template) return prepareDocx(await writeDocx(template.written))
+  const bytes = templates.get(template.file)
+  if (!bytes) throw new Error('The template is not here yet.')
+  return prepareDocx(bytes, template.tags)
 }
 
 /** Every drawn signature of some answers as a PNG, by its path. */

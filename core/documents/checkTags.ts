@@ -4,7 +4,7 @@ import type { Plan } from '../fill/planned'
 import { standpointAtEnd, standpointInside, type RuleReading, type Standpoint } from '../form/scope'
 import { itemMembers, optionsLooped } from './loopItems'
 import { ITEM, loopOf } from './templateScope'
-import type { Tag } from './tags'
+import type { Tag } from '../form/tags'
 
 /** What is wrong with a tag as it names things of the form; `near` is the nearest right spelling of the whole tag’s source. */
 export interface TagProblem {

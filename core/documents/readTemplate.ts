@@ -1,4 +1,4 @@
-import { findLooseBraces, findTags, type Tag } from './tags'
+import { findLooseBraces, findTags, type Tag } from '../form/tags'
 
 /** A paragraph of a template: its text, in which part of the file it stands, and in which cells of which tables, the outermost first. */
 export interface TemplateParagraph {

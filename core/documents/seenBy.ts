@@ -8,9 +8,11 @@ import type { Turn } from '../form/turns'
 import type { Place } from '../form/walk'
 import { accessViewOf, maySee } from '../parties/access'
 import { standsOf, type TagStand } from './checkTags'
+import { tagsOf } from './templateTags'
 
 /** Everything of a form that a document tells of: what its tags quote, ask and go over, and what its file’s name quotes; each once. */
-export function placesTold(plan: Plan, { template: { tags }, fileName }: FormDocument): Place[] {
+export function placesTold(plan: Plan, { template, fileName }: FormDocument): Place[] {
+  const tags = tagsOf(template)
   const stands = standsOf(plan, tags)
   const inTags = tags.flatMap((tag, i) => {
     const here = stands[i]

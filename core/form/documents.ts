@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Code, Expression, Label } from './fields'
 import { LIMITS } from './limits'
 import { FORMATS } from './quotes'
+import { withWrittenSources, WrittenDocument } from './written'
 
 const Source = z.string().min(1).max(LIMITS.expression)
 const Words = z.string().max(200)
@@ -22,12 +23,16 @@ export const DocumentTag = z.discriminatedUnion('is', [
 export type DocumentTag = z.infer<typeof DocumentTag>
 
 /** A file that was brought in as a template: under which id it is kept, what it is called, its bytes, and its tags. */
-export const DocumentTemplate = z.strictObject({
+export const BroughtFile = z.strictObject({
   file: z.uuid(),
   name: z.string().min(1).max(LIMITS.label),
   bytes: z.int().min(1),
   tags: z.array(DocumentTag).max(LIMITS.documentTags),
 })
+export type BroughtFile = z.infer<typeof BroughtFile>
+
+/** What a document is made from: a file that was brought in, or what was written here. */
+export const DocumentTemplate = z.union([BroughtFile, z.strictObject({ written: WrittenDocument })])
 export type DocumentTemplate = z.infer<typeof DocumentTemplate>
 
 /** When a document is made by itself: a turn is handed on, or the response is done. */
@@ -56,8 +61,11 @@ export const withDocumentTexts = (
 ): FormDocument => ({
   ...document,
   fileName: text(document.fileName),
-  template: {
-    ...document.template,
-    tags: document.template.tags.map(tag => ('source' in tag ? { ...tag, source: source(tag.source) } : tag)),
-  },
+  template: withSources(document.template, source),
 })
+
+function withSources(template: DocumentTemplate, source: (text: string) => string): DocumentTemplate {
+  if ('written' in template) return { written: withWrittenSources(template.written, source) }
+  const tags = template.tags.map(tag => ('source' in tag ? { ...tag, source: source(tag.source) } : tag))
+  return { ...template, tags }
+}

@@ -19,6 +19,7 @@ import type { Database } from '../store/database'
 import { releases, responseCounts, responseEvents, responses, turns, users } from '../store/schema'
 import { storeForm } from './drafts'
 import { DEMO_OWNER, seedPeople, seedShares } from './seedPeople'
+import { seedDocuments } from './seedDocuments'
 import { seedTurns } from './seedTurns'
 import { seedCollect } from './seedCollect'
 import { seedWays } from './seedWays'
@@ -48,6 +49,7 @@ export async function seed(db: Database, demo: boolean): Promise<void> {
     await seedTurns(tx)
     await seedWays(tx)
     await seedCollect(tx)
+    await seedDocuments(tx)
   })
 }
 

@@ -2,6 +2,7 @@ import { Resvg } from '@resvg/resvg-js'
 import { fillDocx, TooLarge } from '../../core/documents/docx/fillDocx'
 import { NotATemplate } from '../../core/documents/docx/openDocx'
 import { prepareDocx } from '../../core/documents/docx/prepareDocx'
+import { writeDocx } from '../../core/documents/docx/writeDocx'
 import { readContent } from '../../core/documents/docx/readContent'
 import { readDocx, type DocxReading } from '../../core/documents/docx/readDocx'
 import { DRAWN_ON, signatureSvg } from '../../core/documents/pictures'
@@ -10,6 +11,7 @@ import { planOf } from '../../core/fill/plan'
 import type { Answers } from '../../core/form/answers'
 import type { Form } from '../../core/form/definition'
 import type { DocumentTag } from '../../core/form/documents'
+import type { WrittenDocument } from '../../core/form/written'
 import type { Standing } from '../../core/form/standing'
 import { setDocument } from '../../core/paper/documentPaper'
 import { writePdf } from './makePdf'
@@ -26,7 +28,8 @@ export interface TemplateToFill {
   answers: Answers
   begunOn: string
   standing: Standing
-  template: Uint8Array
+  /** A file that was brought in, or what was written. */
+  template: Uint8Array | { written: WrittenDocument }
   tags: readonly DocumentTag[]
   /** Pictures that are quoted, by the ids of their files. */
   files: readonly { id: string; bytes: Uint8Array }[]
@@ -45,13 +48,16 @@ export function readTemplate({ form, bytes, tags }: TemplateToRead): DocxReading
 }
 
 /** Fills a template; `refused`: why that can’t be. */
-export function fillTemplate(asked: TemplateToFill): { bytes: Uint8Array; refused: string | null } {
+export async function fillTemplate(
+  asked: TemplateToFill,
+): Promise<{ bytes: Uint8Array; refused: string | null }> {
   const { form, answers, begunOn, standing, template, tags, files } = asked
   try {
     const filled = fill(planOf(form), answers, begunOn, standing)
     const kept = new Map(files.map(({ id, bytes }) => [id, bytes]))
     const pictures = { drawn: drawSignature, file: (id: string) => kept.get(id) ?? null }
-    return { bytes: fillDocx(prepareDocx(template, tags), filled, { pictures }), refused: null }
+    const file = template instanceof Uint8Array ? template : await writeDocx(template.written)
+    return { bytes: fillDocx(prepareDocx(file, tags), filled, { pictures }), refused: null }
   } catch (error) {
     if (error instanceof TooLarge || error instanceof NotATemplate)
       return { bytes: new Uint8Array(), refused: error.message }

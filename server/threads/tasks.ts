@@ -166,7 +166,7 @@ export interface Results {
   weighRows: { unread: string[]; rows: WeighedRow[] }
   makePdf: Uint8Array
   readTemplate: ReturnType<typeof readTemplate>
-  fillTemplate: ReturnType<typeof fillTemplate>
+  fillTemplate: Awaited<ReturnType<typeof fillTemplate>>
   setPdf: Uint8Array
   readDefinition: ReadResult
   readBody: ReadJson

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { DocumentTemplate } from '../../core/form/documents'
+import { BroughtFile } from '../../core/form/documents'
 import { LIMITS } from '../../core/form/limits'
 import { Id } from './ids'
 
@@ -19,7 +19,7 @@ export const TemplateName = z.object({ name: z.string().trim().min(1).max(LIMITS
 
 /** What came of it: the template as a document of the form names it, or all that is wrong with it; then nothing was kept. */
 export const BroughtTemplate = z.object({
-  template: DocumentTemplate.nullable(),
+  template: BroughtFile.nullable(),
   problems: z.array(TemplateProblemTold),
 })
 export type BroughtTemplate = z.infer<typeof BroughtTemplate>

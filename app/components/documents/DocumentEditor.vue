@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiClose, mdiDownloadOutline } from '@mdi/js'
 import type { FormDocument } from '#core/form/documents'
+import { tagsOf } from '#core/documents/templateTags'
 import { deliveredText, holds } from '#core/parties/deliveries'
 import { turnName } from '#core/parties/turns'
 
@@ -42,8 +43,10 @@ const offer = (codes: readonly string[]) =>
   put({ offered: codes.length > 0 ? [...codes] : undefined }, 'offered')
 const setMoment = (code: string) =>
   put(code === '' ? { on: 'done', turn: undefined } : { on: 'handedOn', turn: code }, 'on')
+/** The file that was brought in; null where the template was written here. */
+const file = computed(() => ('written' in props.document.template ? null : props.document.template))
 const counts = computed(() => {
-  const { tags } = props.document.template
+  const tags = tagsOf(props.document.template)
   const quotes = counted(tags.filter(t => t.is === 'quote').length, 'quote')
   const clauses = counted(tags.filter(t => t.is === 'when').length, 'clause')
   return `${quotes}, ${clauses}, ${counted(tags.filter(t => t.is === 'each').length, 'loop')}`
@@ -61,13 +64,14 @@ const said = computed(() => {
     <div class="row-flex">
       <div>
         <strong>{{ document.title || document.code }}</strong>
-        <p class="small quiet">{{ document.template.name }}: {{ counts }}</p>
+        <p class="small quiet">{{ file ? file.name : 'Written here' }}: {{ counts }}</p>
       </div>
       <span class="spread" />
       <IconButton
+        v-if="file"
         :icon="mdiDownloadOutline"
         :name="`Download the template of number ${number}`"
-        :href="`/api/forms/${draft.id}/templates/${document.template.file}`"
+        :href="`/api/forms/${draft.id}/templates/${file.file}`"
       />
       <IconButton
         :icon="mdiClose"
@@ -133,7 +137,14 @@ const said = computed(() => {
       <FoldedPart title="With the practice answers">
         <DocumentPreview :document="document" />
       </FoldedPart>
+      <WrittenEditor
+        v-if="'written' in document.template"
+        :written="document.template.written"
+        :name="`Document ${number}`"
+        @change="(written, merge) => put({ template: { written } }, merge)"
+      />
       <TemplateUpload
+        v-else
         words="Bring a newer template in"
         @brought="put({ template: $event }, 'template')"
       />

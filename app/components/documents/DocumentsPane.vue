@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { codeFromLabel, freeCode } from '#core/form/codes'
+import { provideTagTarget } from '~/composables/write/tagTarget'
 import type { DocumentTemplate, FormDocument } from '#core/form/documents'
 
 /** The documents that are made of a response, each of a template that was written in a word processor. */
@@ -10,8 +11,9 @@ const put = (next: readonly FormDocument[], merge: string) =>
     [{ do: 'change', what: 'form', set: { documents: next.length > 0 ? next : null } }],
     `form:${merge}`,
   )
-function add(template: DocumentTemplate) {
-  const title = template.name.replace(/\.docx$/i, '')
+provideTagTarget()
+const write = () => add({ written: { body: [{ is: 'paragraph', runs: [] }] } }, 'New document')
+function add(template: DocumentTemplate, title: string) {
   const code = freeCode(codeFromLabel(title), new Set(documents.value.map(d => d.code)))
   put([...documents.value, { code, title, on: 'done', fileName: title, template }], 'documents')
 }
@@ -24,13 +26,13 @@ function add(template: DocumentTemplate) {
     @keydown.stop
   >
     <p class="quiet">
-      A document is written in a word processor, with tags in double braces where answers come, and brought in
-      as .docx. It is released with the form, and its clauses are proven like rules.
+      A document is written in a word processor and brought in as .docx, or written here, with tags in double
+      braces where answers come. It is released with the form, and its clauses are proven like rules.
     </p>
     <v-empty-state
       v-if="documents.length === 0"
       title="No document yet"
-      text="A works order, a permit, a letter: bring a .docx in, or copy the tags below into one first."
+      text="A works order, a permit, a letter: bring a .docx in, or write one here."
     />
     <DocumentEditor
       v-for="(d, i) in documents"
@@ -42,8 +44,11 @@ function add(template: DocumentTemplate) {
     />
     <TemplateUpload
       words="Bring a document in"
-      @brought="add"
+      @brought="add($event, $event.name.replace(/\.docx$/i, ''))"
     />
+    <div>
+      <v-btn @click="write">Write one here</v-btn>
+    </div>
     <TagList />
   </section>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { mdiContentCopy } from '@mdi/js'
+import { mdiArrowLeftBottom, mdiContentCopy } from '@mdi/js'
+import { useTagTarget } from '~/composables/write/tagTarget'
 import { pointableQuestions } from '#core/form/names'
 import type { Condition } from '#core/expressions/pointing'
 import { expressionOf, firstTest } from '#core/expressions/pointing'
@@ -26,7 +27,13 @@ const tags = computed(() => {
     .filter(t => `${t.name} ${t.tag}`.toLowerCase().includes(wanted))
 })
 const LOOPED: ReadonlySet<string> = new Set(['choices', 'grid', 'ranking'])
+const target = useTagTarget()
+/** Into the template that is written, or to be pasted. */
 async function copy(text: string) {
+  if (target.put) {
+    target.put(text)
+    return
+  }
   await navigator.clipboard.writeText(text)
   said.say(`Copied: ${text}`)
 }
@@ -70,16 +77,16 @@ const questions = computed(() =>
         >
         <code>{{ t.tag }}</code>
         <IconButton
-          :icon="mdiContentCopy"
-          :name="`Copy the tag of ${t.name}`"
+          :icon="target.put ? mdiArrowLeftBottom : mdiContentCopy"
+          :name="target.put ? `Put the tag of ${t.name} in` : `Copy the tag of ${t.name}`"
           @click="copy(t.tag)"
         />
         <template v-if="t.also">
           <span class="small quiet">one by one</span>
           <code>{{ t.also }}</code>
           <IconButton
-            :icon="mdiContentCopy"
-            :name="`Copy the loop of ${t.name}`"
+            :icon="target.put ? mdiArrowLeftBottom : mdiContentCopy"
+            :name="target.put ? `Put the loop of ${t.name} in` : `Copy the loop of ${t.name}`"
             @click="copy(t.also)"
           />
         </template>
@@ -98,8 +105,8 @@ const questions = computed(() =>
     >
       <code>{{ clause }}</code>
       <IconButton
-        :icon="mdiContentCopy"
-        name="Copy the clause"
+        :icon="target.put ? mdiArrowLeftBottom : mdiContentCopy"
+        :name="target.put ? 'Put the clause in' : 'Copy the clause'"
         @click="copy(clause)"
       />
     </div>

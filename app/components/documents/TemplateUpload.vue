@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import type { DocumentTemplate } from '#core/form/documents'
+import type { BroughtFile } from '#core/form/documents'
 import { API } from '#shared/api/endpoints'
 import type { TemplateProblemTold } from '#shared/api/documents'
 import { sendBlob } from '~/api/callApi'
 
 /** Brings a file in as a template; all that is wrong with it is told at once, and nothing is kept then. */
 defineProps<{ words: string }>()
-const emit = defineEmits<{ brought: [template: DocumentTemplate] }>()
+const emit = defineEmits<{ brought: [template: BroughtFile] }>()
 const draft = useDraft()
 const { refusal, busy, attempt } = useRefusable()
 const problems = shallowRef<{ file: string; found: readonly TemplateProblemTold[] } | null>(null)

@@ -14,7 +14,11 @@ export function useDocumentPreview(document: () => FormDocument) {
   const error = ref('')
   let worker: Worker | null = null
   let asked = 0
-  const file = computed(() => document().template.file)
+  /** The file that was brought in; none where the template was written here. */
+  const file = computed(() => {
+    const { template } = document()
+    return 'written' in template ? '' : template.file
+  })
   const send = (question: PreviewQuestion) => worker?.postMessage(question)
 
   function hear({ data }: MessageEvent<PreviewAnswer>) {
@@ -26,11 +30,11 @@ export function useDocumentPreview(document: () => FormDocument) {
     const { filled, answers, today, standing } = rehearsal
     if (!filled || brought.value !== file.value) return
     asked += 1
-    const { tags } = document().template
-    // What is reactive can’t be sent.
-    const plain = structuredClone({ form: toRaw(filled.plan.form), tags: toRaw(tags) })
     send({
-      ...{ is: 'document', asked, today, file: file.value, ...plain },
+      ...{ is: 'document', asked, today },
+      // What is reactive can’t be sent.
+      form: JSON.parse(JSON.stringify(filled.plan.form)),
+      template: JSON.parse(JSON.stringify(document().template)),
       answers: JSON.parse(JSON.stringify(answers)),
       standing: JSON.parse(JSON.stringify(standing)),
     })
@@ -38,10 +42,12 @@ export function useDocumentPreview(document: () => FormDocument) {
   /** The template that the worker has. */
   const brought = ref('')
   async function bring(id: string) {
+    if (id === '') {
+      brought.value = ''
+      return
+    }
     try {
-      const answer = await fetch(`/api/forms/${draft.id}/templates/${id}`)
-      if (!answer.ok) throw new Error(`The template could not be fetched (${answer.status}).`)
-      send({ is: 'template', file: id, bytes: new Uint8Array(await answer.arrayBuffer()) })
+      send({ is: 'template', file: id, bytes: await fetchTemplate(draft.id, id) })
       brought.value = id
     } catch (failure) {
       error.value = failure instanceof Error ? failure.message : String(failure)
@@ -59,4 +65,10 @@ export function useDocumentPreview(document: () => FormDocument) {
   })
   onUnmounted(() => worker?.terminate())
   return { content, error }
+}
+
+async function fetchTemplate(form: string, id: string): Promise<Uint8Array> {
+  const answer = await fetch(`/api/forms/${form}/templates/${id}`)
+  if (!answer.ok) throw new Error(`The template could not be fetched (${answer.status}).`)
+  return new Uint8Array(await answer.arrayBuffer())
 }

@@ -8,7 +8,7 @@ import {
   type TemplateProblem,
   type TemplateReading,
 } from '../readTemplate'
-import type { Tag } from '../tags'
+import type { Tag } from '../../form/tags'
 import {
   childOf,
   childrenOf,

@@ -2,19 +2,17 @@ import type { Plan } from '../../fill/planned'
 import type { DocumentTag } from '../../form/documents'
 import { LIMITS } from '../../form/limits'
 import { checkTags } from '../checkTags'
+import { withWords } from '../templateTags'
 import { NotATemplate } from './openDocx'
 import { prepareDocx } from './prepareDocx'
 import { problemIn, type TemplateProblem } from '../readTemplate'
-import type { Tag } from '../tags'
+import type { Tag } from '../../form/tags'
 
 /** What was found in a file that is brought in as a template: its tags as they are kept with the form, and all that is wrong at once. */
 export interface DocxReading {
   tags: DocumentTag[]
   problems: TemplateProblem[]
 }
-
-const AROUND = 40
-const WORDS = 200
 
 /**
  * Reads a DOCX as a template of a form: how its tags are written and nested, and whether what they name is there.
@@ -36,10 +34,6 @@ export function readDocx(bytes: Uint8Array, plan: Plan, as?: readonly Tag[]): Do
     const paragraph = tag && paragraphs[tag.paragraph]
     return tag && paragraph ? [problemIn(paragraph, tag, sentence, near)] : []
   })
-  const tags = reading.tags.map(({ tag, paragraph, from, to }): DocumentTag => {
-    const text = paragraphs[paragraph]?.text ?? ''
-    const words = text.slice(Math.max(0, from - AROUND), to + AROUND).slice(0, WORDS)
-    return { ...tag, words }
-  })
+  const tags = reading.tags.map(tag => withWords(tag, paragraphs))
   return { tags, problems: [...reading.problems, ...named] }
 }

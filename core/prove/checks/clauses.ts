@@ -1,4 +1,5 @@
 import { standsOf } from '../../documents/checkTags'
+import { tagsOf } from '../../documents/templateTags'
 import { compile } from '../../expressions/compile'
 import { namesIn, type Expr } from '../../expressions/tree'
 import { BOOLEAN } from '../../expressions/types'
@@ -31,7 +32,7 @@ export interface Clause extends Printed {
 /** Every tag of a document with the conditions around it, as far as they are asked of the response as a whole: what is asked of entries is not decided. */
 function* walkTags(inquiry: Inquiry, document: FormDocument) {
   const { plan } = inquiry.model
-  const { tags } = document.template
+  const tags = tagsOf(document.template)
   const stands = standsOf(plan, tags)
   const open: { around: Around | null; isDecided: boolean }[] = []
   for (const [tag, { is }] of tags.entries()) {
@@ -66,7 +67,8 @@ export const clausesOf = (inquiry: Inquiry): Clause[] =>
   )
 
 /** Where the clause that begins at a tag ends, and whether it has an else. */
-function endsOf({ template: { tags } }: FormDocument, from: number): Pick<Clause, 'end' | 'hasElse'> {
+function endsOf({ template }: FormDocument, from: number): Pick<Clause, 'end' | 'hasElse'> {
+  const tags = tagsOf(template)
   let depth = 0
   let hasElse = false
   for (const [i, { is }] of tags.entries()) {

@@ -1,4 +1,5 @@
 import { checkTags } from '../../documents/checkTags'
+import { readWritten, tagsOf } from '../../documents/templateTags'
 import type { Form } from '../../form/definition'
 import type { DocumentTag, FormDocument } from '../../form/documents'
 import { turnOf } from '../../parties/turns'
@@ -8,6 +9,7 @@ import { type Check, finding, partAt } from './check'
 import { example, section, text, whole, yesNo } from './exampleForms'
 
 const TAG = { code: 'document-tag', severity: 'fault' } as const
+const TORN = { code: 'document-torn', severity: 'fault' } as const
 const TURN = { code: 'document-unknown-turn', severity: 'fault' } as const
 
 /** A form with a document of some tags, for examples. */
@@ -33,6 +35,9 @@ export const quoteTag = (source: string): DocumentTag => ({
   words: `Boat: {{ ${source} }}`,
 })
 
+const written = (text: string): Form =>
+  withDocument([], { template: { written: { body: [{ is: 'paragraph', runs: [{ text }] }] } } })
+
 export const documentTag: Check = {
   ...TAG,
   about: 'A tag of a document names what the form does not have, or can’t be read.',
@@ -40,13 +45,31 @@ export const documentTag: Check = {
   spares: withDocument([quoteTag('name')]),
   run: inquiry =>
     documentsOf(inquiry).flatMap(({ document, index }): Finding[] =>
-      checkTags(inquiry.model.plan, document.template.tags).map(problem => {
-        const tag = document.template.tags[problem.index]
+      checkTags(inquiry.model.plan, tagsOf(document.template)).map(problem => {
+        const tag = tagsOf(document.template)[problem.index]
         const near = problem.near === null ? '' : ` Is “${problem.near}” meant?`
         const sentence = `${nameOf(document)}, at “${tag?.words ?? ''}”: ${problem.sentence}${near}`
         return finding(TAG, null, sentence, { conflict: documentPart(inquiry, index) })
       }),
     ),
+}
+
+export const documentTorn: Check = {
+  ...TORN,
+  about:
+    'What was written as a document has a tag that can’t be read, or a clause or loop that does not end.',
+  raises: written('{{#when insured = true}}Insured.'),
+  spares: written('{{#when insured = true}}Insured.{{/when}}'),
+  run: inquiry =>
+    documentsOf(inquiry).flatMap(({ document, index }): Finding[] => {
+      const { template } = document
+      if (!('written' in template)) return []
+      return readWritten(template.written).problems.map(({ sentence, before, marked, after }) =>
+        finding(TORN, null, `${nameOf(document)}, at “${before}${marked}${after}”: ${sentence}`, {
+          conflict: documentPart(inquiry, index),
+        }),
+      )
+    }),
 }
 
 export const documentUnknownTurn: Check = {

@@ -13,7 +13,7 @@ import { paymentAlways, paymentNever, paymentNoAmount, paymentOfNothing } from '
 import { clauseAlways, clauseNever, documentNever, documentQuoteBlank } from './documentRules'
 import { clauseBoth, clauseNeither } from './documentAlternatives'
 import { documentTagLater, documentUnknownParty, documentUnseen } from './documentAccess'
-import { documentTag, documentUnknownTurn } from './documentTags'
+import { documentTag, documentTorn, documentUnknownTurn } from './documentTags'
 import { deliveryLeak, deliveryNoAddress, deliveryUnknownTurn } from './deliveryWiring'
 import { doubleLabel } from './doubleLabel'
 import { duplicateRow } from './duplicateRow'
@@ -145,6 +145,7 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   paymentOfNothing,
   paymentAlways,
   documentTag,
+  documentTorn,
   documentUnknownTurn,
   documentUnknownParty,
   documentUnseen,

@@ -2,11 +2,13 @@ import { createHash } from 'node:crypto'
 import { and, asc, desc, eq } from 'drizzle-orm'
 import type { Filled } from '../../../core/fill/frame'
 import type { FormDocument } from '../../../core/form/documents'
+import { tagsOf } from '../../../core/documents/templateTags'
 import { deliveredText, holds } from '../../../core/parties/deliveries'
 import type { ResponseDocument } from '../../../shared/api/documents'
 import { refuse } from '../../http/refuse'
 import type { Database } from '../../store/database'
 import { deliveryRuns, documents, releases, responses } from '../../store/schema'
+import type { TemplateToFill } from '../../threads/documents'
 import { runTask } from '../../threads/run'
 import { fillFor, type Happened } from '../deliveries/queue'
 import { bytesOf, filesOf } from '../filesOfResponses'
@@ -79,15 +81,14 @@ export async function makeDocument(
   { response }: Pick<Happened, 'response'>,
   { filled, document, who }: { filled: Filled; document: FormDocument; who: string },
 ): Promise<string> {
-  const kept = await findTemplate(db, document.template.file)
-  if (!kept) return refuse(422, 'not-made', 'Its template is not kept here any more.')
+  const template = await templateOf(db, document)
   const made = await runTask('fillTemplate', {
     form: filled.plan.form,
     answers: response.answers,
     begunOn: response.begunOn,
     standing: filled.standing,
-    template: kept.content,
-    tags: document.template.tags,
+    template,
+    tags: tagsOf(document.template),
     files: await picturesQuoted(db, response.id, document),
   })
   if (made.refused !== null) return refuse(422, 'not-made', made.refused)
@@ -115,6 +116,13 @@ export async function makeDocument(
     details: { remark: document.title || document.code },
   })
   return name
+}
+
+/** What a document is made from: the file that was brought in, or what was written. */
+async function templateOf(db: Database, { template }: FormDocument): Promise<TemplateToFill['template']> {
+  if ('written' in template) return template
+  const kept = await findTemplate(db, template.file)
+  return kept?.content ?? refuse(422, 'not-made', 'Its template is not kept here any more.')
 }
 
 /** The documents of a response whose moment has come, each as it was made last; what waits to be made is made now, so that a message that goes out takes it along. */
@@ -145,7 +153,7 @@ async function picturesQuoted(
   responseId: string,
   { template }: FormDocument,
 ): Promise<{ id: string; bytes: Uint8Array }[]> {
-  const quoted = new Set(template.tags.flatMap(tag => (tag.is === 'quote' ? [tag.source] : [])))
+  const quoted = new Set(tagsOf(template).flatMap(tag => (tag.is === 'quote' ? [tag.source] : [])))
   if (quoted.size === 0) return []
   const found: { id: string; bytes: Uint8Array }[] = []
   let left = MOST_BYTES

@@ -8,6 +8,7 @@ import type { Form } from '../../../core/form/definition'
 import type { FormDocument } from '../../../core/form/documents'
 import { textOfContent } from '../../../core/documents/content'
 import { readContent } from '../../../core/documents/docx/readContent'
+import { tagsOf } from '../../../core/documents/templateTags'
 import { renameCode } from '../../../core/form/rename'
 import { ExportQuery } from '../../../shared/api/responses'
 import { messages, releases, turns } from '../../store/schema'
@@ -75,6 +76,23 @@ const textOfDocx = (bytes: Uint8Array | undefined) =>
   textOfContent(readContent(bytes ?? new Uint8Array()).body)
 const textIn = (content: string) => textOfPdf(Buffer.from(content, 'base64'))
 
+/** A form of two turns, of which the owner never sees what the yard writes. */
+function shared(): Form {
+  const form: Form = {
+    ...formOf([question('boat', { required: true })]),
+    parties: [
+      { code: 'owner', name: 'Owner' },
+      { code: 'yard', name: 'Yard' },
+    ],
+    turns: [
+      { code: 'ask', party: 'owner', by: 'link', access: { s: 'fills' } },
+      { code: 'check', party: 'yard', by: 'link', access: { s: 'reads', work: 'fills' } },
+    ],
+  }
+  form.sections.push({ code: 'work', title: 'Work', items: [question('secret')] })
+  return form
+}
+
 describe('documents that are offered', () => {
   it('go as PDF files to whoever has sent, by what was sent alone', async () => {
     const { db } = store
@@ -99,19 +117,7 @@ describe('documents that are offered', () => {
 
   it('go to the parties that they are for, once they are made, and never where they tell what a party never sees', async () => {
     const { db } = store
-    const shared: Form = {
-      ...formOf([question('boat', { required: true })]),
-      parties: [
-        { code: 'owner', name: 'Owner' },
-        { code: 'yard', name: 'Yard' },
-      ],
-      turns: [
-        { code: 'ask', party: 'owner', by: 'link', access: { s: 'fills' } },
-        { code: 'check', party: 'yard', by: 'link', access: { s: 'reads', work: 'fills' } },
-      ],
-    }
-    shared.sections.push({ code: 'work', title: 'Work', items: [question('secret')] })
-    const form = await withDocuments(shared, {
+    const form = await withDocuments(shared(), {
       order: [['Order for {{ boat }}'], { offered: ['owner'] }],
       memo: [['{{#when secret = "leak"}}Leaking{{/when}}'], { offered: ['owner', 'yard'] }],
     })
@@ -183,7 +189,8 @@ describe('documents', () => {
       order: [['{{#when tons > 5 and boat != null}}Heavy: {{ boat }}{{/when}}'], {}],
     })
     const renamed = renameCode(renameCode(form, 'item/boat', 'vessel'), 'item/tons', 'weight')
-    expect(renamed.documents?.[0]?.template.tags[0]).toMatchObject({
+    const [document] = renamed.documents ?? []
+    expect(document && tagsOf(document.template)[0]).toMatchObject({
       source: 'weight > 5 and vessel != null',
     })
     const { id, token } = await releaseNew(store, renamed)
@@ -193,8 +200,10 @@ describe('documents', () => {
     const files = unzipSync(new Uint8Array(await buffer(content)))
     expect(textOfDocx(files['1/order Teasel.docx'])).toBe('Heavy: Teasel')
   })
+})
 
-  it('as PDF files say the same, set plainly and by LibreOffice, where that is here', async () => {
+describe('documents as PDF files', () => {
+  it('say the same, set plainly and by LibreOffice, where that is here', async () => {
     const bytes = docxOf(paragraphOf('Order for Teasel') + tableOf(['Engine', 'kW'], ['Marlow 20', '15']))
     const plain = await runTask('setPdf', { bytes, title: 'Order' })
     const made = [plain, ...((await hasOffice()) ? [await setByOffice(bytes)] : [])]

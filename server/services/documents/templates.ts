@@ -55,10 +55,14 @@ export async function loadTemplate(
 ): Promise<{ name: string; mediaType: string; content: Uint8Array }> {
   const { draft } = await loadFormRow(db, formId)
   const row = await findTemplate(db, id)
-  const isOwn = row?.formId === formId || draft.documents?.some(d => d.template.file === id)
+  const isOwn = row?.formId === formId || filesOf(draft).includes(id)
   if (!row || !isOwn) return refuse(404, 'not-found', 'There is no such template.')
   return { name: row.name, content: row.content, mediaType: DOCX_TYPE }
 }
+
+/** The files that a form names as templates. */
+const filesOf = ({ documents = [] }: Form): string[] =>
+  documents.flatMap(({ template }) => ('written' in template ? [] : [template.file]))
 
 /** A form with templates of its own in place of those of another: they go with the other when it is deleted. `keepFor` keeps them for a form, once it has an id. */
 export async function withOwnTemplates(
@@ -66,11 +70,11 @@ export async function withOwnTemplates(
   form: Form,
 ): Promise<{ form: Form; keepFor: (formId: string) => Promise<void> }> {
   if (!form.documents) return { form, keepFor: async () => {} }
-  const files = new Map(form.documents.map(d => [d.template.file, randomUUID()]))
+  const files = new Map(filesOf(form).map(file => [file, randomUUID()]))
   const renamed = (file: string) => files.get(file) ?? file
   const documents = form.documents.map(d => ({
     ...d,
-    template: { ...d.template, file: renamed(d.template.file) },
+    template: 'written' in d.template ? d.template : { ...d.template, file: renamed(d.template.file) },
   }))
   const keepFor = async (formId: string) => {
     const rows = await db

@@ -1,4 +1,4 @@
-import { isFormat, type Format } from '../form/quotes'
+import { isFormat, type Format } from './quotes'
 
 /**
  * What stands in a template between `{{` and `}}`: a quote with its format, the beginning of a clause (`#when insured = true`), what is printed
@@ -96,3 +96,14 @@ function readQuote(text: string): Tag | FaultyTag {
   if (isFormat(format)) return { is: 'quote', source, format }
   return { is: 'faulty', sentence: `There is no format “${format}”.` }
 }
+
+/** A text with other expressions in its tags: those of quotes, clauses and loops. What can't be read stays. */
+export const rewriteTags = (text: string, source: (text: string) => string): string =>
+  text.replaceAll(TAG, (whole, inner: string) => {
+    const tag = readTag(inner)
+    if (!('source' in tag)) return whole
+    const again = source(tag.source)
+    if (again === tag.source) return whole
+    if (tag.is !== 'quote') return `{{#${tag.is} ${again}}}`
+    return tag.format === null ? `{{ ${again} }}` : `{{ ${again} | ${tag.format} }}`
+  })

@@ -1,0 +1,88 @@
+import fc from 'fast-check'
+import mammoth from 'mammoth'
+import { expect, it } from 'vitest'
+import type { WrittenBlock, WrittenDocument, WrittenParagraph } from '../../form/written'
+import { withWrittenSources } from '../../form/written'
+import { tagsOf } from '../templateTags'
+import { prepareDocx } from './prepareDocx'
+import { readContent } from './readContent'
+import { textOfContent } from '../content'
+import { writeDocx } from './writeDocx'
+
+const WORDS = [
+  'Order for ',
+  '{{ boat }}',
+  '{{ tons | money }}',
+  'a\nb',
+  '<&>',
+  '{{#when tons > 5}}',
+  '{{/when}}',
+  '{{ bo',
+]
+const runs = fc.array(
+  fc.record(
+    { text: fc.constantFrom(...WORDS), bold: fc.constant(true as const), italic: fc.constant(true as const) },
+    { requiredKeys: ['text'] },
+  ),
+  { maxLength: 4 },
+)
+const paragraph: fc.Arbitrary<WrittenParagraph> = fc.record(
+  {
+    is: fc.constant('paragraph' as const),
+    level: fc.constantFrom(1, 2, 3),
+    list: fc.constantFrom('bullets' as const, 'numbers' as const),
+    align: fc.constantFrom('center' as const, 'right' as const),
+    runs,
+  },
+  { requiredKeys: ['is', 'runs'] },
+)
+const cell = fc.array(paragraph, { minLength: 1, maxLength: 2 })
+const block: fc.Arbitrary<WrittenBlock> = fc.oneof(
+  { weight: 3, arbitrary: paragraph },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      is: fc.constant('table' as const),
+      rows: fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 3 }),
+    }),
+  },
+)
+const written: fc.Arbitrary<WrittenDocument> = fc.record(
+  {
+    header: fc.constantFrom('{{ boat }}', 'Wherry Reach'),
+    footer: fc.constantFrom('{{ tons }}', 'x'),
+    numbered: fc.constant(true as const),
+    body: fc.array(block, { minLength: 1, maxLength: 5 }),
+  },
+  { requiredKeys: ['body'] },
+)
+
+it('what is written here is a DOCX with the same words, and the same tags in the same order', async () => {
+  await fc.assert(
+    fc.asyncProperty(written, async document => {
+      const bytes = await writeDocx(document)
+      expect(await writeDocx(document)).toEqual(bytes)
+      const { reading } = prepareDocx(bytes)
+      expect(reading.tags.map(t => t.tag)).toEqual(
+        tagsOf({ written: document }).map(({ words: _words, ...tag }) => tag),
+      )
+      const { value } = await mammoth.extractRawText({ buffer: Buffer.from(bytes) })
+      const said = textOfContent(readContent(bytes).body)
+      expect(said.match(/\S+/g)).toEqual(value.match(/\S+/g))
+    }),
+    { numRuns: 60 },
+  )
+})
+
+it('a code that is called otherwise is so in what is written, and back again', () => {
+  fc.assert(
+    fc.property(written, document => {
+      const there = (text: string) => text.replaceAll(/\bboat\b/g, 'vessel')
+      const back = (text: string) => text.replaceAll(/\bvessel\b/g, 'boat')
+      const renamed = withWrittenSources(document, there)
+      const sources = tagsOf({ written: renamed }).flatMap(t => ('source' in t ? [t.source] : []))
+      expect(sources).not.toContain('boat')
+      expect(withWrittenSources(renamed, back)).toEqual(document)
+    }),
+  )
+})

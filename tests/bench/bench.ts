@@ -16,6 +16,7 @@ import { largeForm } from './forms'
 import { editRules } from './ruleEdits'
 import { realForm } from './real/realForm'
 import { collecting } from './collect'
+import { documents } from './documents'
 import { limitedOption } from './limited'
 import { offlineOutbox } from './outbox'
 import { listEditor, longLists } from './lists'
@@ -204,6 +205,7 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   server: () => serving(say),
   limited: () => limitedOption(say),
   collect: () => collecting(say),
+  documents: () => documents(say),
   outbox: () => offlineOutbox(say),
 }
 const named = process.argv.slice(2)

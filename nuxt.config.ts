@@ -32,6 +32,8 @@ export default defineNuxtConfig({
         await build({
           entryPoints: [fileURLToPath(new URL('./server/threads/worker.ts', import.meta.url))],
           outfile: join(options.output.serverDir, 'worker.mjs'),
+          // It is no script: it stands beside the server, which uses it too.
+          external: ['@resvg/resvg-js'],
           bundle: true,
           platform: 'node',
           target: 'node20',

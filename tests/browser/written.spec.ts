@@ -15,7 +15,15 @@ const FORM: Form = {
       ...{ code: 'asked', title: 'Your request' },
       items: [
         { kind: 'question', type: 'text', code: 'guest', label: 'Your name', required: true },
-        { kind: 'question', type: 'integer', code: 'chairs', label: 'Chairs', min: 1, max: 80, required: true },
+        {
+          kind: 'question',
+          type: 'integer',
+          code: 'chairs',
+          label: 'Chairs',
+          min: 1,
+          max: 80,
+          required: true,
+        },
       ],
     },
   ],
@@ -37,7 +45,9 @@ test('a document is written here, shown with the practice answers, proven, and f
   await page.getByRole('button', { name: 'Heading 1' }).click()
   await page.keyboard.press('End')
   await page.keyboard.press('Enter')
-  await page.keyboard.type('{{#when chairs > 20}}The hall.{{/when}}{{#when chairs < 20}}The small room.{{/when}}')
+  await page.keyboard.type(
+    '{{#when chairs > 20}}The hall.{{/when}}{{#when chairs < 20}}The small room.{{/when}}',
+  )
   await page.getByRole('button', { name: 'Table' }).click()
   await page.keyboard.type('Chairs')
   await page.keyboard.press('Tab')

@@ -130,6 +130,9 @@ p {
   overflow-x: auto;
   margin: 4px 0 8px;
 }
+table {
+  border-collapse: collapse;
+}
 td {
   vertical-align: top;
   border: 1px solid var(--line);

@@ -25,6 +25,8 @@ const without = { blockquote: false, code: false, codeBlock: false, horizontalRu
 let given = JSON.stringify(props.written.body)
 const editor = useEditor({
   content: toEditor(props.written.body),
+  // Its styles stand below: none are put into the page by a script.
+  injectCSS: false,
   extensions: [
     StarterKit.configure({ ...without, strike: false, link: false, heading: { levels: [1, 2, 3] } }),
     TableKit.configure({ table: { resizable: false } }),
@@ -131,8 +133,21 @@ function number(isNumbered: boolean) {
   gap: 4px 14px;
 }
 .paper :deep(.written) {
+  position: relative;
   min-height: 180px;
   outline: none;
+  white-space: break-spaces;
+  overflow-wrap: break-word;
+  font-variant-ligatures: none;
+}
+.paper :deep(.ProseMirror-gapcursor) {
+  display: none;
+  position: absolute;
+  width: 20px;
+  border-top: 1px solid currentcolor;
+}
+.paper :deep(.ProseMirror-focused .ProseMirror-gapcursor) {
+  display: block;
 }
 .paper:focus-within {
   outline: 2px solid var(--copper);

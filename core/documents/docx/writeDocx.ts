@@ -37,7 +37,7 @@ export async function writeDocx(written: WrittenDocument): Promise<Uint8Array> {
       {
         headers: header === undefined ? {} : { default: new Header({ children: [edgeLine(header)] }) },
         footers: below.length === 0 ? {} : { default: new Footer({ children: below }) },
-        children: body.map(blockOf),
+        children: body.map((block, i) => blockOf(block, body[i - 1]?.is === 'table')),
       },
     ],
   })
@@ -91,23 +91,32 @@ function footerOf(text: string | undefined, isNumbered: boolean): Paragraph[] {
   return [...line, new Paragraph({ alignment: AlignmentType.CENTER, children: [numbers] })]
 }
 
-function blockOf(block: WrittenBlock): FileChild {
-  if (block.is === 'paragraph') return paragraphOf(block)
+function blockOf(block: WrittenBlock, isBehindTable: boolean): FileChild {
+  if (block.is === 'paragraph') return paragraphOf(block, isBehindTable ? BEHIND_TABLE : {})
   if (block.is === 'picture') return pictureOf(block)
   const rows = block.rows.map(
     cells =>
       new TableRow({
-        children: cells.map(cell => new TableCell({ margins: MARGINS, children: cell.map(paragraphOf) })),
+        children: cells.map(
+          cell => new TableCell({ margins: MARGINS, children: cell.map(p => paragraphOf(p, IN_CELL)) }),
+        ),
       }),
   )
   return new Table({ rows, width: { size: 100, type: WidthType.PERCENTAGE } })
 }
+/** Distances in twentieths of a point; what a paragraph’s style says else. */
+const BEHIND_TABLE = { spacing: { before: 140, after: 100 } }
+const IN_CELL = { spacing: { after: 0 } }
 const MARGINS = { top: 40, bottom: 40, left: 100, right: 100 }
 
-function paragraphOf({ level, list, align, runs }: WrittenParagraph): Paragraph {
+function paragraphOf(
+  { level, list, align, runs }: WrittenParagraph,
+  spacing: { spacing?: { before?: number; after: number } },
+): Paragraph {
   const style = level === undefined ? {} : { heading: HEADINGS[level - 1] ?? HeadingLevel.HEADING_3 }
   const numbered = list === 'numbers' ? { numbering: { reference: 'numbers', level: 0 } } : {}
   return new Paragraph({
+    ...(level === undefined ? spacing : {}),
     ...style,
     ...numbered,
     ...(list === 'bullets' ? { bullet: { level: 0 } } : {}),

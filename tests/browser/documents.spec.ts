@@ -112,10 +112,12 @@ test('a document is brought in, told what is wrong with it, mended, released, an
     await page.reload()
     await ready(page)
     await page.getByRole('row', { name: /Zoe Ash/ }).click()
-    await expect(beside.getByRole('link', { name: 'Slip Zoe Ash.docx' })).toBeVisible({ timeout: 2_000 })
+    await expect(beside.getByRole('link', { name: 'Slip Zoe Ash.docx', exact: true })).toBeVisible({
+      timeout: 2_000,
+    })
   }).toPass()
   const download = page.waitForEvent('download')
-  await beside.getByRole('link', { name: 'Slip Zoe Ash.docx' }).click()
+  await beside.getByRole('link', { name: 'Slip Zoe Ash.docx', exact: true }).click()
   const { value } = await mammoth.extractRawText({ buffer: await readFile(await (await download).path()) })
   expect(value.split('\n').filter(Boolean)).toEqual([
     ...['Slip for Zoe Ash', 'Plum', '12', 'Poppy', '8'],

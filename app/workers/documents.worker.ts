@@ -7,19 +7,20 @@ import { readContent } from '../../core/documents/docx/readContent'
 import { DRAWN_ON } from '../../core/documents/pictures'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
+import type { Plan } from '../../core/fill/planned'
 import { isRecord, type Answer, type Answers } from '../../core/form/answers'
 import type { Form } from '../../core/form/definition'
 import type { DocumentTag } from '../../core/form/documents'
 import type { WrittenDocument } from '../../core/form/written'
 import type { Standing } from '../../core/form/standing'
 
-/** A template that is brought before it is filled; a document that is to be shown as it would be with some answers. */
+/** The form, and a template, which are brought before it is filled; a document that is to be shown as it would be with some answers. */
 export type PreviewQuestion =
+  | { is: 'form'; form: Form }
   | { is: 'template'; file: string; bytes: Uint8Array }
   | {
       is: 'document'
       asked: number
-      form: Form
       answers: Answers
       today: string
       standing: Standing
@@ -33,9 +34,14 @@ export type PreviewAnswer = { asked: number } & (
 
 /** The templates that were brought, by their ids. */
 const templates = new Map<string, Uint8Array>()
+let plan: Plan | null = null
 type DocumentQuestion = Extract<PreviewQuestion, { is: 'document' }>
 
 addEventListener('message', ({ data }: MessageEvent<PreviewQuestion>) => {
+  if (data.is === 'form') {
+    plan = planOf(data.form)
+    return
+  }
   if (data.is === 'template') {
     templates.set(data.file, data.bytes)
     return
@@ -51,11 +57,12 @@ addEventListener('message', ({ data }: MessageEvent<PreviewQuestion>) => {
 })
 
 async function show(question: DocumentQuestion): Promise<DocumentContent> {
-  const { form, answers, today, standing, template } = question
+  const { answers, today, standing, template } = question
+  if (!plan) throw new Error('The form is not here yet.')
   const prepared = await prepare(template)
   const drawn = await drawAll(answers)
   const pictures = { drawn: (path: string) => drawn.get(path) ?? null, file: () => null }
-  const filled = fill(planOf(form), answers, today, standing)
+  const filled = fill(plan, answers, today, standing)
   return readContent(fillDocx(prepared, filled, { pictures, blank: blankLabel }))
 }
 

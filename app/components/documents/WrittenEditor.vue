@@ -64,7 +64,7 @@ watch(
 )
 onBeforeUnmount(() => {
   keepNow()
-  target.put = null
+  if (target.put === insert) target.put = null
 })
 function edge(key: 'header' | 'footer', text: string) {
   const { [key]: _before, ...others } = props.written

@@ -1,5 +1,6 @@
 import { watchDebounced } from '@vueuse/core'
 import type { DocumentContent } from '#core/documents/content'
+import type { Form } from '#core/form/definition'
 import type { FormDocument } from '#core/form/documents'
 import type { PreviewAnswer, PreviewQuestion } from '~/workers/documents.worker'
 
@@ -14,6 +15,8 @@ export function useDocumentPreview(document: () => FormDocument) {
   const error = ref('')
   let worker: Worker | null = null
   let asked = 0
+  /** The form that the worker has. */
+  let shown: Form | null = null
   /** The file that was brought in; none where the template was written here. */
   const file = computed(() => {
     const { template } = document()
@@ -30,10 +33,14 @@ export function useDocumentPreview(document: () => FormDocument) {
     const { filled, answers, today, standing } = rehearsal
     if (!filled || brought.value !== file.value) return
     asked += 1
+    if (shown !== filled.plan.form) {
+      // It may hold long lists: it goes over once.
+      shown = filled.plan.form
+      send({ is: 'form', form: toRaw(shown) })
+    }
     send({
       ...{ is: 'document', asked, today },
       // What is reactive can’t be sent.
-      form: JSON.parse(JSON.stringify(filled.plan.form)),
       template: JSON.parse(JSON.stringify(document().template)),
       answers: JSON.parse(JSON.stringify(answers)),
       standing: JSON.parse(JSON.stringify(standing)),

@@ -81,6 +81,8 @@ export async function makeDocument(
   { response }: Pick<Happened, 'response'>,
   { filled, document, who }: { filled: Filled; document: FormDocument; who: string },
 ): Promise<string> {
+  // Whoever makes one of the same response at the same time waits here, and finds it made.
+  await db.select({ id: responses.id }).from(responses).where(eq(responses.id, response.id)).for('update')
   const template = await templateOf(db, document)
   const made = await runTask('fillTemplate', {
     form: filled.plan.form,

@@ -4,7 +4,7 @@ import { holds } from '../../../core/parties/deliveries'
 import type { DocumentOffered } from '../../../shared/api/documents'
 import { refuse } from '../../http/refuse'
 import type { Database } from '../../store/database'
-import { documents, responses } from '../../store/schema'
+import { documents } from '../../store/schema'
 import { fillFor, type Happened } from '../deliveries/queue'
 import { findSent } from '../findSent'
 import { resolveLink, type LinkUse } from '../links'
@@ -52,15 +52,7 @@ async function makeDue(db: Database, happened: Happened, document: FormDocument)
   const filled = await fillFor(db, happened)
   if (!due.has(document.code) || !holds(filled, document))
     return refuse(404, 'not-found', 'This document is not made yet.')
-  await db.transaction(async tx => {
-    // Whoever makes it at the same time waits here, and finds it made.
-    await tx
-      .select({ id: responses.id })
-      .from(responses)
-      .where(eq(responses.id, happened.response.id))
-      .for('update')
-    await makeDocument(tx, happened, { filled, document, who: '' })
-  })
+  await db.transaction(tx => makeDocument(tx, happened, { filled, document, who: '' }))
   const made = await lastOf(db, happened.response.id, document.code)
   return made ?? refuse(404, 'not-found', 'This document is not made yet.')
 }

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { expect, test } from '@playwright/test'
+import { expect, test, type Page } from '@playwright/test'
 import type { Form } from '../../core/form/definition'
 import { textOfPdf } from '../support/pdf'
 import { releaseForm } from '../support/release'
@@ -29,14 +29,8 @@ const FORM: Form = {
   ],
 }
 
-test('a document is written here, shown with the practice answers, proven, and fetched as a PDF by whoever answers', async ({
-  page,
-  browser,
-}) => {
-  const errors = errorsOf(page)
-  await signIn(page)
-  const id = await newForm(page, FORM)
-  await page.getByRole('tab', { name: 'Documents' }).click()
+/** Writes a confirmation with a tag, clauses and a table, and offers it. */
+async function writeConfirmation(page: Page) {
   await page.getByRole('button', { name: 'Write one here' }).click()
   const paper = page.getByRole('textbox', { name: 'Document 1', exact: true })
   await paper.click()
@@ -56,6 +50,17 @@ test('a document is written here, shown with the practice answers, proven, and f
   await page.getByLabel('Document 1: what its file is called').fill('Room for {{ guest }}')
   await page.getByLabel('Document 1: offered to whoever answers').check()
   await page.getByLabel('Document 1: below each page').fill('Reading Room')
+}
+
+test('a document is written here, shown with the practice answers, proven, and fetched as a PDF by whoever answers', async ({
+  page,
+  browser,
+}) => {
+  const errors = errorsOf(page)
+  await signIn(page)
+  const id = await newForm(page, FORM)
+  await page.getByRole('tab', { name: 'Documents' }).click()
+  await writeConfirmation(page)
   await page.getByRole('button', { name: 'With the practice answers' }).click()
   const preview = page.getByRole('region', { name: '“Confirmation” with the practice answers' })
   await expect(preview.getByText('‹Your name›')).toBeVisible()

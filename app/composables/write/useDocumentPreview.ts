@@ -1,3 +1,4 @@
+import type { Ref } from 'vue'
 import { watchDebounced } from '@vueuse/core'
 import type { DocumentContent } from '#core/documents/content'
 import type { Form } from '#core/form/definition'
@@ -9,7 +10,6 @@ const PAUSE = 200
 
 /** A document as it would be with the practice answers: filled in a worker, anew with each answer and each change of the form. */
 export function useDocumentPreview(document: () => FormDocument) {
-  const draft = useDraft()
   const rehearsal = useRehearsal()
   const content = shallowRef<DocumentContent | null>(null)
   const error = ref('')
@@ -17,12 +17,8 @@ export function useDocumentPreview(document: () => FormDocument) {
   let asked = 0
   /** The form that the worker has. */
   let shown: Form | null = null
-  /** The file that was brought in; none where the template was written here. */
-  const file = computed(() => {
-    const { template } = document()
-    return 'written' in template ? '' : template.file
-  })
   const send = (question: PreviewQuestion) => worker?.postMessage(question)
+  const { isThere, bring } = useTemplateFile(document, send, error)
 
   function hear({ data }: MessageEvent<PreviewAnswer>) {
     if (data.asked !== asked) return
@@ -31,7 +27,7 @@ export function useDocumentPreview(document: () => FormDocument) {
   }
   function ask() {
     const { filled, answers, today, standing } = rehearsal
-    if (!filled || brought.value !== file.value) return
+    if (!filled || !isThere.value) return
     asked += 1
     if (shown !== filled.plan.form) {
       // It may hold long lists: it goes over once.
@@ -46,13 +42,34 @@ export function useDocumentPreview(document: () => FormDocument) {
       standing: JSON.parse(JSON.stringify(standing)),
     })
   }
-  /** The template that the worker has. */
+  onMounted(() => {
+    worker = new Worker(new URL('../../workers/documents.worker.ts', import.meta.url), { type: 'module' })
+    worker.addEventListener('message', hear)
+    worker.addEventListener('error', event => (error.value = event.message))
+    bring()
+    watchDebounced([isThere, () => rehearsal.filled, () => document().template], ask, {
+      debounce: PAUSE,
+      immediate: true,
+    })
+  })
+  onUnmounted(() => worker?.terminate())
+  return { content, error }
+}
+
+/** The file that a template was brought in as, in the worker; what was written here needs none. */
+function useTemplateFile(
+  document: () => FormDocument,
+  send: (question: PreviewQuestion) => void,
+  error: Ref<string>,
+) {
+  const draft = useDraft()
+  const file = computed(() => {
+    const { template } = document()
+    return 'written' in template ? '' : template.file
+  })
   const brought = ref('')
-  async function bring(id: string) {
-    if (id === '') {
-      brought.value = ''
-      return
-    }
+  async function fetchFile(id: string) {
+    if (id === '') return
     try {
       send({ is: 'template', file: id, bytes: await fetchTemplate(draft.id, id) })
       brought.value = id
@@ -60,18 +77,8 @@ export function useDocumentPreview(document: () => FormDocument) {
       error.value = failure instanceof Error ? failure.message : String(failure)
     }
   }
-  onMounted(() => {
-    worker = new Worker(new URL('../../workers/documents.worker.ts', import.meta.url), { type: 'module' })
-    worker.addEventListener('message', hear)
-    worker.addEventListener('error', event => (error.value = event.message))
-    watch(file, bring, { immediate: true })
-    watchDebounced([brought, () => rehearsal.filled, () => document().template], ask, {
-      debounce: PAUSE,
-      immediate: true,
-    })
-  })
-  onUnmounted(() => worker?.terminate())
-  return { content, error }
+  const isThere = computed(() => file.value === '' || file.value === brought.value)
+  return { isThere, bring: () => watch(file, fetchFile, { immediate: true }) }
 }
 
 async function fetchTemplate(form: string, id: string): Promise<Uint8Array> {

@@ -29,7 +29,7 @@ export default defineConfig({
   webServer: {
     command: `node scripts/demo.mjs --port ${port} --data test-results/data`,
     url: `http://localhost:${port}/sign-in`,
-    timeout: 300_000,
+    timeout: 600_000,
     reuseExistingServer: false,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 5_000 },
   },

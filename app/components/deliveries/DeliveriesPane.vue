@@ -72,6 +72,8 @@ function move(from: number, to: number) {
   display: grid;
   gap: 14px;
   align-content: start;
+  min-height: 0;
+  overflow-y: auto;
   padding: 18px 20px 60px;
 }
 .add {

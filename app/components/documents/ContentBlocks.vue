@@ -130,7 +130,7 @@ p {
   overflow-x: auto;
   margin: 4px 0 8px;
 }
-table {
+.wide :deep(table) {
   border-collapse: collapse;
 }
 td {

@@ -58,6 +58,8 @@ function add(template: DocumentTemplate, title: string) {
   display: grid;
   gap: 14px;
   align-content: start;
+  min-height: 0;
+  overflow-y: auto;
   padding: 18px 20px 60px;
 }
 </style>

@@ -1,4 +1,5 @@
 import { imageSize } from 'image-size'
+import { DRAWN_ON } from '../fill/drawnSignature'
 import { isFile, type FileAnswer } from '../fill/readers'
 import type { Frame } from '../fill/frame'
 import { isRecord } from '../form/answers'
@@ -18,17 +19,12 @@ export interface PictureSource {
 }
 export const NO_PICTURES: PictureSource = { drawn: () => null, file: () => null }
 
-/** The field on which signatures are drawn, in its own coordinates; and how wide one is printed, in points. */
-export const DRAWN_ON = { width: 600, height: 200 } as const
+/** How wide a drawn signature is printed, in points. */
 const DRAWN_WIDTH = 150
 /** Points of a pixel, of which an inch has 96; and how large a picture is printed at most. */
 const POINTS = 0.75
 const WIDEST = 450
 const HIGHEST = 320
-
-/** A drawn signature as an SVG. */
-export const signatureSvg = (path: string): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${DRAWN_ON.width} ${DRAWN_ON.height}"><path d="${path.replace(/[^\dML -]/g, '')}" fill="none" stroke="black" stroke-width="3" stroke-linecap="round" stroke-linejoin="round"/></svg>`
 
 /** The pictures that an answer is, where its question is answered by files or by a signature; null where it is to be said in words. */
 export function picturesOf(frame: Frame, code: string, source: PictureSource): AnswerPicture[] | null {

@@ -18,13 +18,17 @@ export function placesTold(plan: Plan, { template, fileName }: FormDocument): Pl
     const here = stands[i]
     return here ? namesOf(plan, tag, here) : []
   })
-  const atEnd: TagStand = { stand: standpointAtEnd(plan.form), members: null }
-  const inName = splitQuotes(fileName).flatMap(piece =>
-    piece.kind === 'quote' ? namesOf(plan, { is: 'quote', source: piece.source }, atEnd) : [],
-  )
-  const places = [...inTags, ...inName].flatMap(name => placeOf(plan, name) ?? [])
+  const places = [...inTags, ...namesQuoted(plan, fileName)].flatMap(name => placeOf(plan, name) ?? [])
   return [...new Set(places)]
 }
+
+/** The names in what a text quotes of a response as a whole. */
+export const namesQuoted = (plan: Plan, text: string): string[] =>
+  splitQuotes(text).flatMap(piece => {
+    if (piece.kind === 'words') return []
+    const { expr } = plan.names.readQuote(piece.source, standpointAtEnd(plan.form))
+    return expr ? namesIn(expr) : []
+  })
 
 /** Of what a document tells of, the first that a turn never sees: its party must not get the document then. Null where it sees all; `turn` null: the one respondent. */
 export function findUnseen(plan: Plan, document: FormDocument, turn: Turn | null): Place | null {

@@ -1,4 +1,5 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
+import { signatureSvg } from '../fill/drawnSignature'
 import type { ResponseLine } from '../fill/describeResponse'
 
 /** A response to be kept on paper. */
@@ -13,16 +14,12 @@ export interface PaperCopy {
 const wordsOf = ({ state, text }: ResponseLine): Content =>
   state === 'blank' ? { text: 'left blank', italics: true, color: '#555555' } : { text, bold: true }
 
-/** A signature as it was drawn, on its field of 600 by 200. */
-const signature = (drawn: string): string =>
-  `<svg viewBox="0 0 600 200"><path d="${drawn.replace(/[^\dMLCQZmlcqz ,.-]/g, '')}" fill="none" stroke="black" stroke-width="3"/></svg>`
-
 function contentOf({ title, about, lines }: PaperCopy, index: number): Content[] {
   const told = lines.flatMap((line): Content[] => [
     ...(line.heading ? [{ text: line.heading, style: 'section' }] : []),
     ...(line.entry ? [{ text: line.entry, style: 'entry' }] : []),
     { columns: [{ text: line.label, width: '45%' }, wordsOf(line)], columnGap: 12, margin: [0, 2, 0, 2] },
-    ...(line.drawn ? [{ svg: signature(line.drawn), width: 160 }] : []),
+    ...(line.drawn ? [{ svg: signatureSvg(line.drawn), width: 160 }] : []),
   ])
   const head: Content = { text: title, style: 'title', ...(index > 0 ? { pageBreak: 'before' } : {}) }
   return [head, { text: about, color: '#555555', margin: [0, 0, 0, 10] }, ...told]

@@ -19,11 +19,14 @@ export interface Happening {
 export type DoneByItself =
   Delivery | (Omit<Delivery, 'act'> & { act: { do: 'document'; document: FormDocument } })
 
-/** The documents of a form as what is done by itself, under codes that nothing else has: before all other, which may rest on them. */
+/** Under what the making of a document is known among all that is done by itself: nothing else has such a code. */
+export const runOfDocument = ({ code }: Pick<FormDocument, 'code'>): string => `document ${code}`
+
+/** The documents of a form as what is done by itself: before all other, which may rest on them. */
 export const documentsMade = (form: Form): DoneByItself[] =>
   (form.documents ?? []).map(document => {
-    const { code, title, on, turn, when } = document
-    return { code: `document ${code}`, title, on, turn, when, act: { do: 'document', document } }
+    const { title, on, turn, when } = document
+    return { code: runOfDocument(document), title, on, turn, when, act: { do: 'document', document } }
   })
 
 /** Whether a delivery is meant by what has happened, whatever its condition says. */

@@ -1,5 +1,4 @@
-import { placesTold } from '../../documents/seenBy'
-import { namesIn } from '../../expressions/tree'
+import { namesQuoted, placesTold } from '../../documents/seenBy'
 import type { Form } from '../../form/definition'
 import {
   addressQuestion,
@@ -8,8 +7,6 @@ import {
   toldBesides,
   type Delivery,
 } from '../../form/deliveries'
-import { splitQuotes } from '../../form/quotes'
-import { standpointAtEnd } from '../../form/scope'
 import { accessViewOf, maySee, mayFill } from '../../parties/access'
 import { turnOf } from '../../parties/turns'
 import type { Finding } from '../finding'
@@ -113,13 +110,5 @@ function leaksIn({ form, model: { plan } }: Inquiry, delivery: Delivery, index: 
   return hidden.map(place => {
     const sentence = `${nameOf(delivery)}, tells ${quotedName(place)} to whoever answers ${quotedName(address)}, who never sees it.`
     return finding(LEAK, place, sentence, { conflict: [partAt(place), ...conflictAt(plan, index)] })
-  })
-}
-
-function namesQuoted(plan: Inquiry['model']['plan'], said: string): string[] {
-  return splitQuotes(said).flatMap(piece => {
-    if (piece.kind === 'words') return []
-    const { expr } = plan.names.readQuote(piece.source, standpointAtEnd(plan.form))
-    return expr ? namesIn(expr) : []
   })
 }

@@ -3,7 +3,7 @@ import { and, asc, desc, eq } from 'drizzle-orm'
 import type { Filled } from '../../../core/fill/frame'
 import type { FormDocument } from '../../../core/form/documents'
 import { tagsOf } from '../../../core/documents/templateTags'
-import { deliveredText, holds } from '../../../core/parties/deliveries'
+import { deliveredText, holds, runOfDocument } from '../../../core/parties/deliveries'
 import type { ResponseDocument } from '../../../shared/api/documents'
 import { refuse } from '../../http/refuse'
 import type { Database } from '../../store/database'
@@ -139,7 +139,7 @@ export async function documentsDue(
   const waiting = new Set(runs.map(run => run.delivery))
   const all = filled.plan.form.documents ?? []
   for (const document of all)
-    if (waiting.has(`document ${document.code}`) && holds(filled, document))
+    if (waiting.has(runOfDocument(document)) && holds(filled, document))
       await makeDocument(db, { response }, { filled, document, who: '' })
   const made = await db
     .select({ id: documents.id, name: documents.name, code: documents.code })

@@ -10,7 +10,7 @@ import { findSent } from '../findSent'
 import { resolveLink, type LinkUse } from '../links'
 import { countTry } from '../people/tallies'
 import { makeDocument } from './documents'
-import { codesDue, offeredTo } from './offered'
+import { documentsBegun, offeredTo } from './offered'
 import { documentPdf, pdfName } from './pdf'
 
 /** A document that is offered to whoever has sent a response, as a PDF file; made now, where it was about to be. */
@@ -48,9 +48,9 @@ async function lastOf(db: Database, responseId: string, code: string) {
 
 /** Makes a document that was about to be made anyway. */
 async function makeDue(db: Database, happened: Happened, document: FormDocument) {
-  const due = await codesDue(db, happened.response.id)
+  const begun = await documentsBegun(db, happened.response.id, [document])
   const filled = await fillFor(db, happened)
-  if (!due.has(document.code) || !holds(filled, document))
+  if (begun.length === 0 || !holds(filled, document))
     return refuse(404, 'not-found', 'This document is not made yet.')
   await db.transaction(tx => makeDocument(tx, happened, { filled, document, who: '' }))
   const made = await lastOf(db, happened.response.id, document.code)

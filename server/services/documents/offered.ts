@@ -3,6 +3,7 @@ import { findUnseen, isOffered } from '../../../core/documents/seenBy'
 import { planOf } from '../../../core/fill/plan'
 import type { FormDocument } from '../../../core/form/documents'
 import type { Turn } from '../../../core/form/turns'
+import { runOfDocument } from '../../../core/parties/deliveries'
 import type { OfferedDocument } from '../../../shared/api/documents'
 import type { Database } from '../../store/database'
 import { deliveryRuns, documents, releases, responses } from '../../store/schema'
@@ -28,12 +29,16 @@ export async function documentsForSender(
     .innerJoin(releases, eq(responses.releaseId, releases.id))
     .where(and(eq(releases.formId, release.formId), eq(responses.number, number)))
   if (!found) return []
-  const due = await codesDue(db, found.response.id)
-  return offered.filter(d => due.has(d.code)).map(d => ({ code: d.code, title: d.title || d.code }))
+  const due = await documentsBegun(db, found.response.id, offered)
+  return due.map(d => ({ code: d.code, title: d.title || d.code }))
 }
 
-/** The codes of the documents of a response whose moment has come: made, or waiting to be. */
-export async function codesDue(db: Database, responseId: string): Promise<Set<string>> {
+/** Of some documents those whose moment has come for a response: made, or waiting to be. */
+export async function documentsBegun(
+  db: Database,
+  responseId: string,
+  all: readonly FormDocument[],
+): Promise<FormDocument[]> {
   const made = await db
     .select({ code: documents.code })
     .from(documents)
@@ -42,7 +47,6 @@ export async function codesDue(db: Database, responseId: string): Promise<Set<st
     .select({ code: deliveryRuns.delivery })
     .from(deliveryRuns)
     .where(and(eq(deliveryRuns.responseId, responseId), inArray(deliveryRuns.state, ['waiting', 'done'])))
-  const waiting = runs.flatMap(({ code }) => (code.startsWith(RUN) ? [code.slice(RUN.length)] : []))
-  return new Set([...made.map(d => d.code), ...waiting])
+  const [codes, begun] = [made, runs].map(rows => new Set(rows.map(row => row.code)))
+  return all.filter(d => codes?.has(d.code) || begun?.has(runOfDocument(d)))
 }
-const RUN = 'document '

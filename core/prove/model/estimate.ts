@@ -120,9 +120,23 @@ class Estimator {
   private either({ test, then, else: otherwise }: ExprOf<'if'>, depth: number): Estimate {
     const found = this.of(test, depth)
     const [a, b] = [this.of(then, depth), this.of(otherwise, depth)]
-    if (found.is === 'truths' && !found.f) return a
+    // What is unknown takes the other way, as what is false does.
+    if (found.is === 'truths' && !found.f && this.isKnown(test, depth)) return a
     if (found.is === 'truths' && !found.t) return b
     return eitherOf(withoutBlank(test, then, a), withoutBlank(test, otherwise, b))
+  }
+
+  /** Whether a condition is true or false in any case: an equality always is, a comparison of order where neither side may be blank. */
+  private isKnown(expr: Expr, depth: number): boolean {
+    if (expr.kind === 'boolean') return true
+    if (expr.kind === 'not') return this.isKnown(expr.value, depth)
+    if (expr.kind === 'and' || expr.kind === 'or') return expr.parts.every(part => this.isKnown(part, depth))
+    if (expr.kind !== 'compare') return false
+    if (expr.op === '=' || expr.op === '!=') return true
+    return [expr.left, expr.right].every(side => {
+      const found = this.of(side, depth)
+      return found.is === 'stretch' && !found.mayBeBlank
+    })
   }
 
   /** Of an `or` one true part decides, of an `and` one false part. */

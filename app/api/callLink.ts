@@ -18,6 +18,7 @@ const PARTS: Record<LinkRoute, readonly string[]> = {
   recallAnswers: ['kept', 'at'],
   mailKept: ['done'],
   fetchDocument: ['name', 'content'],
+  readToSign: ['documents'],
   giveFile: ['file', 'name', 'bytes'],
 }
 

@@ -2,6 +2,7 @@ import type { Answer } from '#core/form/answers'
 import { allProblems, type Filled } from '#core/fill/fill'
 import { pageOfProblem, type Page } from '#core/fill/pages'
 import type { RespondentPage, Sending } from '#shared/api/answering'
+import { NOT_READ, type SigningState } from '~/components/answer/signing'
 import { readKept, type KeptResponse } from './useKeptAnswers'
 import type { Offline } from './useOffline'
 
@@ -61,7 +62,8 @@ export function useAnswering(token: string, page: RespondentPage | null) {
     void elsewhere.drop()
     stage.value = 'sent'
   }
-  const ways = { kept, draft, sending, elsewhere, offline, isSentElsewhere }
+  const signing = shallowRef<SigningState>(NOT_READ)
+  const ways = { kept, draft, sending, signing, elsewhere, offline, isSentElsewhere }
   return { ...filling, ...ways, keep, keptNow, takeBack, finish }
 }
 /** What becomes of a response that waited to be sent. @returns how one is taken back that the server refused */
@@ -117,7 +119,9 @@ export function useAnsweringSteps(
   async function send() {
     if (!filled.value || goToProblem()) return
     own.draft.stop()
-    const body = { ...own.draft.mark(), ...own.currentSending() }
+    const { signatures } = own.signing.value
+    const signed = signatures?.length ? { signatures } : {}
+    const body = { ...own.draft.mark(), ...own.currentSending(), ...signed }
     if (await sending.send(body, own.closeAs, JSON.stringify(own.keptNow()))) return own.finish()
     own.draft.refused(sending.refusal.value?.code)
     const { code, problems } = sending.refusal.value ?? {}

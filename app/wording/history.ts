@@ -23,6 +23,7 @@ const WORDS: Record<HistoryLine['kind'], (line: HistoryLine) => string> = {
   'payment refused': () => 'tried to pay, and the payment service refused',
   'paid back': () => 'paid back what was paid',
   'document made': () => 'made a document',
+  signed: ({ turn }) => (turn ? `signed in “${turn}”` : 'signed'),
   posted: ({ to, subject, letter }) =>
     `Letter to ${to.join(', ')}: ${subject}${LETTER_WORDS[letter ?? 'sent']}`,
 }

@@ -34,9 +34,7 @@ export function picturesOf(frame: Frame, code: string, source: PictureSource): A
   const { type } = question.place.node
   if (type === 'signature') {
     const drawing = isRecord(given) && typeof given.drawn === 'string' ? source.drawn(given.drawn) : null
-    if (!drawing) return null
-    const height = (DRAWN_WIDTH * DRAWN_ON.height) / DRAWN_ON.width
-    return [{ type: 'png', bytes: drawing, width: DRAWN_WIDTH, height }]
+    return drawing ? [drawnPicture(drawing)] : null
   }
   if (type !== 'file') return null
   const pictures = [given]
@@ -47,6 +45,13 @@ export function picturesOf(frame: Frame, code: string, source: PictureSource): A
   // Where one of them is no picture, all are told by their names: none is left out unseen.
   return whole.length === pictures.length && whole.length > 0 ? whole : null
 }
+
+/** A drawn signature as a picture, as large as it is printed. */
+export const drawnPicture = (png: Uint8Array): AnswerPicture => ({
+  ...{ type: 'png', bytes: png },
+  width: DRAWN_WIDTH,
+  height: (DRAWN_WIDTH * DRAWN_ON.height) / DRAWN_ON.width,
+})
 
 /** A file as a picture, as large as it fits; null for anything that is no PNG or JPEG. */
 export function pictureOf(bytes: Uint8Array | null): AnswerPicture | null {

@@ -26,6 +26,7 @@ import { patternOf } from '../expressions/patterns'
 import type { Value } from '../expressions/types'
 import { currenciesOf } from '../form/currencies'
 import type { Form } from '../form/definition'
+import { isDrawing } from './drawnSignature'
 import { LIMITS } from '../form/limits'
 import type { MessageKind } from '../form/messages'
 import { gridSteps, mayNotApply, saysNotApplicable } from '../form/notApplicable'
@@ -151,9 +152,6 @@ export const isFile = (answer: Answer): answer is FileAnswer =>
   Object.keys(answer).length === 3
 export const DEFAULT_MEGABYTES = 10
 const FILE_ID = /^[\w-]{8,64}$/
-/** A drawn signature is a path of whole coordinates, as SVG writes it. */
-const DRAWN = /^(?:[ML]-?\d{1,5} -?\d{1,5} ?)+$/
-const LONGEST_DRAWING = 40_000
 
 /** Reads an amount in one of the currencies of a question; of several, the value says which. */
 function amountReader(q: QuestionOf<'money'>, currency: string): Read {
@@ -274,8 +272,7 @@ function readSignature(answer: GivenAnswer): AnswerReading {
     if (typed.trim() === '') return BLANK
     return typed.length > LONGEST_NAME ? wrong(`At most ${LONGEST_NAME} characters fit.`) : ok(true, answer)
   }
-  const isDrawn = typeof drawn === 'string' && drawn.length <= LONGEST_DRAWING && DRAWN.test(drawn)
-  return isDrawn ? ok(true, answer) : wrong('A signature is expected here.')
+  return typeof drawn === 'string' && isDrawing(drawn) ? ok(true, answer) : wrong('A signature is expected here.')
 }
 const LONGEST_NAME = 200
 

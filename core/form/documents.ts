@@ -35,24 +35,36 @@ export type BroughtFile = z.infer<typeof BroughtFile>
 export const DocumentTemplate = z.union([BroughtFile, z.strictObject({ written: WrittenDocument })])
 export type DocumentTemplate = z.infer<typeof DocumentTemplate>
 
-/** When a document is made by itself: a turn is handed on, or the response is done. */
-export const DOCUMENT_EVENTS = ['handedOn', 'done'] as const
+/** When a document is made by itself: a turn is handed on, the response is done, or it is signed. */
+export const DOCUMENT_EVENTS = ['handedOn', 'done', 'signed'] as const
 
 /**
  * A document that is made of a response: from which template, when, and what the file is called (may quote answers). `offered`: whom it is offered
- * to, as a PDF: whoever answers, or some parties by their codes; none where that is left out.
+ * to, as a PDF: whoever answers, or some parties by their codes; none where that is left out. `signedBy`: the turns that sign it, in order, where it
+ * is made when it is signed: it is made as the first of them hands on, and does not change from then on. In a form without turns whoever answers signs.
  */
 export const FormDocument = z.strictObject({
   code: Code,
   title: Label,
   on: z.enum(DOCUMENT_EVENTS),
   turn: Code.optional(),
+  signedBy: z.array(Code).min(1).max(LIMITS.signers).optional(),
   when: Expression.optional(),
   fileName: Label,
   offered: z.union([z.literal(true), z.array(Code).min(1).max(LIMITS.parties)]).optional(),
   template: DocumentTemplate,
 })
 export type FormDocument = z.infer<typeof FormDocument>
+
+/** The turn at whose hand-off a document is made; undefined where it is made when the response is done, or at any hand-off. */
+export const turnMadeAt = ({ on, turn, signedBy }: FormDocument): string | undefined => {
+  if (on === 'done') return undefined
+  return on === 'signed' ? signedBy?.[0] : turn
+}
+
+/** Whether a turn signs a document; null: whoever answers a form without turns. */
+export const isSignedIn = ({ on, signedBy }: FormDocument, turn: { code: string } | null): boolean =>
+  on === 'signed' && (turn === null ? signedBy === undefined : signedBy?.includes(turn.code) === true)
 
 /** A document with other texts with quotes, and other expressions in its tags. */
 export const withDocumentTexts = (

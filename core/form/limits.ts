@@ -22,6 +22,9 @@ export const LIMITS = {
   deliveries: 50,
   documents: 20,
   documentTags: 2_000,
+  signers: 10,
+  /** Characters of a name, a role or a place with a signature. */
+  signature: 200,
   writtenBlocks: 2_000,
   writtenRuns: 500,
   writtenPicture: 400_000,

@@ -10,8 +10,10 @@ const TURN = 'turn'
 export const codeOfTurn = (party: string, taken: Iterable<string>): string =>
   freeCode(codeFromLabel(party, TURN), new Set([...taken, DONE]))
 
-/** The parts of a form that name turns, with one turn called otherwise: hand-offs and walks follow. */
-function withTurnCode(form: Form, from: string, to: string): Pick<Form, 'turns' | 'walks'> {
+type Naming = Pick<Form, 'turns' | 'walks' | 'deliveries' | 'documents'>
+
+/** The parts of a form that name turns, with one turn called otherwise: hand-offs, walks, and what is done when it is handed on follow. */
+function withTurnCode(form: Form, from: string, to: string): Naming {
   const key = (code: string) => (code === from ? to : code)
   const turns = form.turns?.map(turn => {
     const handOff = turn.handOff?.map(h => ({ ...h, to: key(h.to) }))
@@ -21,7 +23,21 @@ function withTurnCode(form: Form, from: string, to: string): Pick<Form, 'turns' 
   const walks = form.walks?.map(walk =>
     walk.expect.turns ? { ...walk, expect: { ...walk.expect, turns: walk.expect.turns.map(key) } } : walk,
   )
-  return { ...(turns ? { turns } : {}), ...(walks ? { walks } : {}) }
+  const deliveries = form.deliveries?.map(d => ({
+    ...d,
+    ...(d.turn === undefined ? {} : { turn: key(d.turn) }),
+  }))
+  const documents = form.documents?.map(d => ({
+    ...d,
+    ...(d.turn === undefined ? {} : { turn: key(d.turn) }),
+    ...(d.signedBy === undefined ? {} : { signedBy: d.signedBy.map(key) }),
+  }))
+  return {
+    ...(turns ? { turns } : {}),
+    ...(walks ? { walks } : {}),
+    ...(deliveries ? { deliveries } : {}),
+    ...(documents ? { documents } : {}),
+  }
 }
 
 /** The edits that give a turn another code; none where the code is taken, or there is no such turn. */
@@ -47,7 +63,13 @@ export function renamePartyEdits(form: Form, party: string, name: string, follow
     const others = named.turns?.flatMap(t => (t.code === code ? [] : [t.code])) ?? []
     named = { ...named, ...withTurnCode(named, code, codeOfTurn(name, others)) }
   }
-  const { turns, walks } = named
-  const set = { parties, ...(turns ? { turns } : {}), ...(walks ? { walks } : {}) }
+  const { turns, walks, deliveries, documents } = named
+  const set = {
+    parties,
+    ...(turns ? { turns } : {}),
+    ...(walks ? { walks } : {}),
+    ...(deliveries ? { deliveries } : {}),
+    ...(documents ? { documents } : {}),
+  }
   return [{ do: 'change', what: 'form', set }]
 }

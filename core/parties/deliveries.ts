@@ -22,10 +22,11 @@ export type DoneByItself =
 /** Under what the making of a document is known among all that is done by itself: nothing else has such a code. */
 export const runOfDocument = ({ code }: Pick<FormDocument, 'code'>): string => `document ${code}`
 
-/** The documents of a form as what is done by itself: before all other, which may rest on them. */
+/** The documents of a form as what is done by itself: before all other, which may rest on them. Those that are signed are made by whoever signs. */
 export const documentsMade = (form: Form): DoneByItself[] =>
-  (form.documents ?? []).map(document => {
+  (form.documents ?? []).flatMap(document => {
     const { title, on, turn, when } = document
+    if (on === 'signed') return []
     return { code: runOfDocument(document), title, on, turn, when, act: { do: 'document', document } }
   })
 

@@ -162,6 +162,8 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   enterPassphrase: 'anyone',
   mailCopy: 'anyone',
   fetchDocument: 'anyone',
+  readToSign: 'anyone',
+  checkFile: 'anyone',
   keepAnswers: 'anyone',
   recallAnswers: 'anyone',
   mailKept: 'anyone',

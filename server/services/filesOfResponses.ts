@@ -1,5 +1,5 @@
 import { buffer } from 'node:stream/consumers'
-import { asc, inArray } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNull, type SQL } from 'drizzle-orm'
 import { readFile } from '../store/fileFolder'
 import type { Database } from '../store/database'
 import { files } from '../store/schema'
@@ -17,6 +17,13 @@ export interface HeldFile {
 
 /** The files of some responses, by question. */
 export const filesOf = (db: Database, responseIds: readonly string[]): Promise<HeldFile[]> =>
+  filesWhere(db, inArray(files.responseId, [...responseIds]))
+
+/** The files that were given for a sending to a release and wait for it. */
+export const filesWaiting = (db: Database, releaseId: string, key: string): Promise<HeldFile[]> =>
+  filesWhere(db, and(eq(files.releaseId, releaseId), eq(files.sendingKey, key), isNull(files.responseId)))
+
+const filesWhere = (db: Database, condition: SQL | undefined): Promise<HeldFile[]> =>
   db
     .select({
       id: files.id,
@@ -27,7 +34,7 @@ export const filesOf = (db: Database, responseIds: readonly string[]): Promise<H
       content: files.content,
     })
     .from(files)
-    .where(inArray(files.responseId, [...responseIds]))
+    .where(condition)
     .orderBy(asc(files.question), asc(files.at), asc(files.id))
 
 /** A file as it stands in an archive: in a folder, under its question. */

@@ -16,6 +16,7 @@ import { handedOn, queueDeliveries } from './deliveries/queue'
 import { answersBefore, keepEvent } from './responseEvents'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
 import { askPayment } from './payments'
+import { signDocuments } from './documents/signing'
 import { standingOf } from './workspace'
 
 type TurnRow = typeof turns.$inferSelect
@@ -83,6 +84,8 @@ export async function handOff(db: Database, use: LinkUse, sending: Sending): Pro
       details: { target: nextCode, before: answersBefore(response.answers, kept.answers) },
     })
     const changed = { ...response, ...kept }
+    const given = sending.signatures ?? []
+    await signDocuments(tx, { response: changed, release }, { turn, who, given, at: now })
     const isEnded = waiting === null && next === null
     const isUnpaid = isEnded && (await askPayment(tx, { response: changed, release }))
     await queueDeliveries(tx, { response: changed, release }, handedOn(turn.code, isEnded && !isUnpaid))

@@ -48,3 +48,7 @@ export function refuseOthersDraft(
 
 /** Whether a turn can be filled now: that of a new response, or the one that is open. */
 export const isOpen = ({ row, response }: LinkTarget): boolean => row === null || waits(row, response)
+
+/** Whether what a link opens can be handed on, or sent first, now: not what is corrected. */
+export const mayHandOn = (target: LinkTarget): boolean =>
+  isOpen(target) && (target.response === null || target.row !== null)

@@ -1,4 +1,5 @@
 import { documentsForSender } from './documents/offered'
+import { signedIn } from './documents/signing'
 import { describeResponse } from '../../core/fill/describeResponse'
 import { fill } from '../../core/fill/fill'
 import { planOf } from '../../core/fill/plan'
@@ -11,7 +12,7 @@ import type { OpenedTurn, RespondentPage, Sending, TurnDraft, VisibleForm } from
 import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { isoToday } from './calendar'
-import { isOpen } from './keepTurn'
+import { isOpen, mayHandOn } from './keepTurn'
 import { broughtBy, resolveLink, type LinkTarget, type LinkUse } from './links'
 import { listEarlierTurns, nameToTell } from './returnTurn'
 import { ownResponseOf } from './ownLinks'
@@ -33,6 +34,7 @@ export async function loadRespondentPage(db: Database, use: LinkUse): Promise<Re
     isAnonymous: target.entrance?.settings?.audience.isAnonymous === true,
     isGuarded: target.entrance?.settings?.audience.isGuarded === true,
     countsPages: target.entrance !== null && target.entrance.settings?.countsPages !== false,
+    signs: mayHandOn(target) && signedIn({ plan }, turn).length > 0,
     release: release.number,
     today: begunOn,
     answers: seen.answers,

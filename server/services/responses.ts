@@ -10,7 +10,7 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses, turns, users, ways } from '../store/schema'
 import { linkTo } from './deliveries/queue'
-import { listDocuments } from './documents/documents'
+import { listDocuments } from './documents/listDocuments'
 import { findPayment } from './payments'
 import { loadHandedOff } from './handedOff'
 import { listHistory } from './responseHistory'
@@ -75,7 +75,7 @@ export async function loadResponse(
     release: row.release,
     lines: readResponse(filled, handedOff),
     turns: await listTurns(db, id, row.definition, reader),
-    documents: await listDocuments(db, filled, id),
+    documents: await listDocuments(db, filled, { id, answers: row.answers }),
     payment: await findPayment(db, id),
     history: await listHistory(db, { id, plan, standing, ...row }, reader.mayAct),
   }

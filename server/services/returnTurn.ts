@@ -12,6 +12,7 @@ import { responses, turns } from '../store/schema'
 import { isOpen, keepDraft } from './keepTurn'
 import { resolveLink, type LinkTarget, type LinkUse } from './links'
 import { datesOf, postTurn } from './openTurn'
+import { voidSignatures } from './documents/sealing'
 import { keepEvent } from './responseEvents'
 
 type TurnRow = typeof turns.$inferSelect
@@ -112,7 +113,7 @@ export async function reopen(
 ): Promise<void> {
   const { responseId } = to.row
   const beside = openedWith(release.definition, to.turn).map(t => t.code)
-  await db
+  const closed = await db
     .update(turns)
     .set({ givenBackAt: new Date(), handedOffAt: null, remark: null, pointed: null, noticeOn: null })
     .where(
@@ -122,6 +123,8 @@ export async function reopen(
         notInArray(turns.turn, beside),
       ),
     )
+    .returning({ turn: turns.turn })
+  await voidSignatures(db, responseId, [to.turn.code, ...closed.map(row => row.turn)])
   const dates = datesOf(to.turn)
   await db
     .update(turns)

@@ -23,6 +23,7 @@ import { makeLink } from './turnLinks'
 import { digestOfSending, refuseOtherAnswers } from './sendings'
 import { askPayment, paymentForSender } from './payments'
 import { documentsForSender } from './documents/offered'
+import { signDocuments } from './documents/signing'
 import { isStillTaken, refuseUnlessTaken, type Entrance } from './entrances'
 import { refuseIfFull } from './openings'
 import { takePlaces } from './places'
@@ -120,6 +121,8 @@ async function storeResponse(
   if (entrance?.places?.length) await takePlaces(db, release, {}, answers.answers)
   await claimFiles(db, release.id, sending.key, stored.id, filesIn(filled))
   const response = { ...stored, ...answers, begunOn: sending.begunOn }
+  const given = sending.signatures ?? []
+  await signDocuments(db, { response, release }, { turn, who, given, at: stored.sentAt })
   if (!turn) {
     const isUnpaid = await askPayment(db, { response, release })
     if (isTold(release, entrance))

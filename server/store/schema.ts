@@ -1,86 +1,23 @@
-import { type SQL, sql } from 'drizzle-orm'
-import {
-  bigint,
-  boolean,
-  date,
-  index,
-  integer,
-  pgTable,
-  text,
-  timestamp,
-  uniqueIndex,
-  uuid,
-} from 'drizzle-orm/pg-core'
+import { sql } from 'drizzle-orm'
+import { date, index, integer, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core'
 import { z } from 'zod'
 import { PAYMENT_STATES } from '../../core/form/payment'
 import { RUN_STATES } from '../../shared/api/deliveries'
 import { Attachment, LETTER_STATES } from '../../shared/api/letters'
 import { KeptAnswers } from '../../shared/api/keptAnswers'
-import { AnyAnswers, KeptPeople } from '../../shared/api/stored'
+import { AnyAnswers } from '../../shared/api/stored'
 import { EVENT_KINDS, EventDetails } from '../../shared/api/storedEvents'
 import { at, bytes, id, json, maybeAt } from './columns'
-import { users } from './peopleTables'
 import { forms } from './formTables'
-import { releases, ways } from './releaseTables'
-import { trays } from './collectTables'
+import { releases } from './releaseTables'
+import { responses } from './responseTables'
 
 export * from './formTables'
 export * from './peopleTables'
 export * from './releaseTables'
 export * from './collectTables'
-
-/** The answers of one respondent, or one chain of parties, to one release: only those in play. */
-export const responses = pgTable(
-  'responses',
-  {
-    id: id(),
-    releaseId: uuid('release_id')
-      .notNull()
-      .references(() => releases.id, { onDelete: 'cascade' }),
-    /** Made in the browser: the same sending twice is stored once. */
-    sendingKey: text('sending_key').notNull(),
-    /** What was sent with that key: another sending with it is refused. Null for responses older than this column. */
-    sendingDigest: text('sending_digest'),
-    begunOn: date('begun_on', { mode: 'string' }).notNull(),
-    sentAt: at('sent_at'),
-    answers: json('answers', AnyAnswers).notNull(),
-    /** The people of teams that it chooses, as they were called then; null for none. */
-    people: json('people', KeptPeople),
-    /** The code of the turn that is open; null when the response is done, or was withdrawn. */
-    turn: text('turn'),
-    /** Nothing is left to be answered, but it counts as done only when it is paid. */
-    unpaid: boolean('unpaid').notNull().default(false),
-    /** Its number among the responses of the form, from 1 on. */
-    number: integer('number').notNull(),
-    /** By which further way it came, and who was signed in; null for neither, and where the form is anonymous. */
-    wayId: uuid('way_id').references(() => ways.id, { onDelete: 'set null' }),
-    userId: uuid('user_id').references(() => users.id, { onDelete: 'set null' }),
-    /** When whoever sent it has corrected it last. */
-    correctedAt: maybeAt('corrected_at'),
-    /** When it was taken out of the way before it was done. */
-    withdrawnAt: maybeAt('withdrawn_at'),
-    /** In which tray it stands. */
-    trayId: uuid('tray_id').references(() => trays.id, { onDelete: 'set null' }),
-    /** When it was put into the bin, which is emptied of it after some weeks, and the turn that was open then. */
-    binnedAt: maybeAt('binned_at'),
-    turnBefore: text('turn_before'),
-    /** When its personal answers were taken out. */
-    strippedAt: maybeAt('stripped_at'),
-    /** The transaction that wrote it last: a trigger keeps it, so that whoever has read everything up to one reads only what came after. */
-    touchedBy: bigint('touched_by', { mode: 'bigint' })
-      .notNull()
-      .default(sql`0`),
-    /** The words and numbers of its answers and of whom they choose, one on a line, in small letters: what is searched. */
-    words: text('words').generatedAlwaysAs((): SQL => sql`words_of(answers, people)`),
-  },
-  t => [
-    uniqueIndex('responses_release_key').on(t.releaseId, t.sendingKey),
-    index('responses_sent').on(t.releaseId, t.sentAt),
-    index('responses_way').on(t.wayId),
-    index('responses_tray').on(t.trayId),
-    index('responses_touched').on(t.releaseId, t.touchedBy),
-  ],
-)
+export * from './responseTables'
+export * from './documentTables'
 
 /** What is to be paid for a response, or was. Its id stands in the address at which it is paid. */
 export const payments = pgTable(
@@ -99,45 +36,6 @@ export const payments = pgTable(
     changedAt: at('changed_at'),
   },
   t => [index('payments_changed').on(t.changedAt)],
-)
-
-/** Files that were brought in as templates of a form: as they came, for good, since releases name them. */
-export const templates = pgTable(
-  'templates',
-  {
-    id: id(),
-    formId: uuid('form_id')
-      .notNull()
-      .references(() => forms.id, { onDelete: 'cascade' }),
-    name: text('name').notNull(),
-    content: bytes('content').notNull(),
-    userId: uuid('user_id').references(() => users.id, { onDelete: 'set null' }),
-    madeAt: at('made_at'),
-  },
-  t => [index('templates_form').on(t.formId)],
-)
-
-/** Documents that were made of responses, each as it was made. */
-export const documents = pgTable(
-  'documents',
-  {
-    id: id(),
-    responseId: uuid('response_id')
-      .notNull()
-      .references(() => responses.id, { onDelete: 'cascade' }),
-    /** The code of the document in its form, and its number among those of the response. */
-    code: text('code').notNull(),
-    version: integer('version').notNull(),
-    name: text('name').notNull(),
-    content: bytes('content').notNull(),
-    bytes: integer('bytes').notNull(),
-    /** SHA-256 of the content: the same is not kept twice. */
-    digest: text('digest').notNull(),
-    /** As a PDF file whose pages are those of its template, once it was asked for. */
-    pdf: bytes('pdf'),
-    madeAt: at('made_at'),
-  },
-  t => [uniqueIndex('documents_version').on(t.responseId, t.code, t.version)],
 )
 
 /** The links by which those who sent responses come back to them; only what is made of a link is kept. */

@@ -13,6 +13,9 @@ import type { Form } from '../../core/form/definition'
 import type { DocumentTag } from '../../core/form/documents'
 import type { WrittenDocument } from '../../core/form/written'
 import type { Standing } from '../../core/form/standing'
+import { addSeal, type Seal, type SealLine } from '../../core/documents/docx/addSeal'
+import type { DocumentContent } from '../../core/documents/content'
+import { drawnPicture } from '../../core/documents/pictures'
 import { setDocument } from '../../core/paper/documentPaper'
 import { writePdf } from './makePdf'
 
@@ -73,3 +76,22 @@ const drawSignature = (path: string): Uint8Array =>
 export async function setPdf({ bytes, title }: { bytes: Uint8Array; title: string }): Promise<Uint8Array> {
   return writePdf(setDocument(readContent(bytes), title))
 }
+
+/** What a document says. */
+export const contentOf = ({ bytes }: { bytes: Uint8Array }): DocumentContent => readContent(bytes)
+
+/** A document with what its last page is to tell; drawn signatures by their paths. */
+export interface DocumentToSeal {
+  bytes: Uint8Array
+  seal: Omit<Seal, 'signed'> & { signed: readonly (Omit<SealLine, 'drawn'> & { drawn: string | null })[] }
+}
+
+/** Adds the page to a document that tells who signed it. */
+export const sealDocument = ({ bytes, seal }: DocumentToSeal): Uint8Array =>
+  addSeal(bytes, {
+    ...seal,
+    signed: seal.signed.map(line => ({
+      ...line,
+      drawn: line.drawn === null ? null : drawnPicture(drawSignature(line.drawn)),
+    })),
+  })

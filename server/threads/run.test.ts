@@ -34,6 +34,8 @@ it('a task over its limit is stopped, whoever asked is told, and the next one ha
     makePdf: 60_000,
     readTemplate: 30_000,
     fillTemplate: 30_000,
+    readContent: 60_000,
+    sealDocument: 60_000,
     setPdf: 30_000,
     readBody: 60_000,
   }

@@ -14,6 +14,8 @@ const WITHIN: Threads['within'] = {
   readTemplate: 30_000,
   fillTemplate: 30_000,
   setPdf: 30_000,
+  readContent: 30_000,
+  sealDocument: 30_000,
   readDefinition: 30_000,
   readBody: 30_000,
 }

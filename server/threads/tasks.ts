@@ -20,7 +20,16 @@ import type { Finding, Tally } from '../../core/prove/finding'
 import { prove } from '../../core/prove/prove'
 import { API } from '../../shared/api/endpoints'
 import { readJson, type ReadJson } from '../http/readJson'
-import { fillTemplate, readTemplate, setPdf, type TemplateToFill, type TemplateToRead } from './documents'
+import {
+  contentOf,
+  fillTemplate,
+  readTemplate,
+  sealDocument,
+  setPdf,
+  type DocumentToSeal,
+  type TemplateToFill,
+  type TemplateToRead,
+} from './documents'
 import { makePdf } from './makePdf'
 
 /** What edits made of a form; or why they can't be made of it. */
@@ -153,6 +162,8 @@ export interface Inputs {
   readTemplate: TemplateToRead
   fillTemplate: TemplateToFill
   setPdf: { bytes: Uint8Array; title: string }
+  readContent: { bytes: Uint8Array }
+  sealDocument: DocumentToSeal
   readDefinition: unknown
   readBody: { endpoint: keyof typeof API; bytes: Uint8Array }
 }
@@ -168,6 +179,8 @@ export interface Results {
   readTemplate: ReturnType<typeof readTemplate>
   fillTemplate: Awaited<ReturnType<typeof fillTemplate>>
   setPdf: Uint8Array
+  readContent: ReturnType<typeof contentOf>
+  sealDocument: Uint8Array
   readDefinition: ReadResult
   readBody: ReadJson
 }
@@ -185,6 +198,8 @@ export const TASKS: { readonly [N in TaskName]: (input: Inputs[N]) => Results[N]
   readTemplate,
   fillTemplate,
   setPdf,
+  readContent: contentOf,
+  sealDocument,
   readDefinition: readForm,
   readBody: ({ endpoint, bytes }) => {
     const { body } = { body: undefined, ...API[endpoint] }

@@ -3,7 +3,7 @@ import { dayNumber } from '../../core/expressions/dates'
 import { LIMITS } from '../../core/form/limits'
 import type { Standing } from '../../core/form/standing'
 import type { OfferedRow } from '../../core/form/rows'
-import { OfferedDocument } from './documents'
+import { OfferedDocument, SignatureGiven } from './documents'
 import { PaymentAsked } from './payments'
 import { ResponseLine } from './responses'
 import { AnyAnswers, Counter, StoredForm } from './stored'
@@ -29,6 +29,7 @@ export const Sending = z.strictObject({
   answers: AnyAnswers,
   seat: PageKey.optional(),
   base: DraftAt.optional(),
+  signatures: z.array(SignatureGiven).max(LIMITS.documents).optional(),
   /** Of a guarded form: see `core/form/proofOfWork.ts`. */
   proof: z.string().max(20).optional(),
 })
@@ -127,6 +128,8 @@ export const RespondentPage = VisibleForm.extend({
   isGuarded: z.boolean(),
   /** It is counted how far people come. */
   countsPages: z.boolean(),
+  /** There may be documents to be signed before it is sent. */
+  signs: z.boolean(),
   own: OwnResponse.nullable(),
 })
 export type RespondentPage = z.infer<typeof RespondentPage>

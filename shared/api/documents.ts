@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { isDrawing } from '../../core/fill/drawnSignature'
 import { BroughtFile } from '../../core/form/documents'
 import { LIMITS } from '../../core/form/limits'
 import { Id } from './ids'
@@ -36,13 +37,33 @@ export const MadeDocument = z.object({
   bytes: z.int(),
 })
 
-/** A document that a response has, or can have made: `isMeant` by its condition as the answers are now. */
+/** A signature of a document: in which turn (by its name), of whom, when; `voidedAt`: when it ceased to stand, because the turn was opened again. */
+export const SignatureTold = z.object({
+  turn: z.string(),
+  name: z.string(),
+  role: z.string(),
+  place: z.string(),
+  at: z.string(),
+  voidedAt: z.string().nullable(),
+})
+export type SignatureTold = z.infer<typeof SignatureTold>
+
+/** How a document stands that is signed: the signatures that stand, the names of the turns that are still to sign, and whether what it tells of was answered otherwise since. */
+export const Signing = z.object({
+  signed: z.array(SignatureTold),
+  waiting: z.array(z.string()),
+  isOutdated: z.boolean(),
+})
+export type Signing = z.infer<typeof Signing>
+
+/** A document that a response has, or can have made: `isMeant` by its condition as the answers are now; `signing` null where it is not signed. */
 export const ResponseDocument = z.object({
   /** How PDF files of it are made here. */
   pdf: z.enum(['exact', 'plain']),
   code: z.string(),
   title: z.string(),
   isMeant: z.boolean(),
+  signing: Signing.nullable(),
   made: z.array(MadeDocument),
 })
 export type ResponseDocument = z.infer<typeof ResponseDocument>
@@ -65,3 +86,42 @@ export type DocumentOffered = z.infer<typeof DocumentOffered>
 
 /** Makes a document of a response as it is now: a further version, where its answers or its template are others than before. */
 export const DocumentToMake = z.strictObject({ code: z.string().max(LIMITS.code) })
+
+const Said = z.string().trim().max(LIMITS.signature)
+/** A signature as it is given with a sending. `basis`: which state of the document was read; `drawn`: as in answers to questions of signatures, else the name stands for it. */
+export const SignatureGiven = z.strictObject({
+  code: z.string().max(LIMITS.code),
+  basis: z.string().max(100),
+  name: Said.min(1, 'a signature has a name'),
+  role: Said,
+  place: Said,
+  drawn: z.string().refine(isDrawing, 'a drawing is a path').optional(),
+})
+export type SignatureGiven = z.infer<typeof SignatureGiven>
+
+/** What a document says, its pictures in base64 (RFC 4648), as JSON: to be read before it is signed. */
+export const DocumentToSign = z.object({
+  code: z.string(),
+  title: z.string(),
+  basis: z.string(),
+  content: z.string(),
+  signed: z.array(SignatureTold),
+})
+export type DocumentToSign = z.infer<typeof DocumentToSign>
+export const DocumentsToSign = z.object({ documents: z.array(DocumentToSign) })
+
+/** The SHA-256 of a file (FIPS 180-4), in hexadecimal digits. */
+export const FileHash = z.strictObject({ hash: z.string().regex(/^[\da-f]{64}$/) })
+/** What is known of a file that was given out of a signed document, as it stood then. */
+export const SealedFile = z.object({
+  known: z
+    .object({
+      title: z.string(),
+      form: z.string(),
+      number: z.int(),
+      madeAt: z.string(),
+      signed: z.array(SignatureTold),
+    })
+    .nullable(),
+})
+export type SealedFile = z.infer<typeof SealedFile>

@@ -12,6 +12,7 @@ export const LINK_ROUTES = {
   recallAnswers: { method: 'POST', path: '/api/answer/:token/kept/recall' },
   mailKept: { method: 'POST', path: '/api/answer/:token/kept/mail' },
   fetchDocument: { method: 'POST', path: '/api/answer/:token/document' },
+  readToSign: { method: 'POST', path: '/api/answer/:token/signing' },
   giveFile: { method: 'POST', path: '/api/answer/:token/files' },
 } as const
 export type LinkRoute = keyof typeof LINK_ROUTES

@@ -23,6 +23,7 @@ export const EVENT_KINDS = [
   'payment refused',
   'paid back',
   'document made',
+  'signed',
 ] as const
 export type EventKind = (typeof EVENT_KINDS)[number]
 

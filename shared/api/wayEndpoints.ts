@@ -70,6 +70,18 @@ export const WAY_ENDPOINTS = {
     body: documents.DocumentAsked,
     answer: documents.DocumentOffered,
   },
+  readToSign: {
+    ...LINK_ROUTES.readToSign,
+    params: answering.LinkToken,
+    body: answering.Sending,
+    answer: documents.DocumentsToSign,
+  },
+  checkFile: {
+    method: 'POST',
+    path: '/api/sealed',
+    body: documents.FileHash,
+    answer: documents.SealedFile,
+  },
   keepAnswers: {
     ...LINK_ROUTES.keepAnswers,
     params: answering.LinkToken,

@@ -34,6 +34,8 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     mailCopy: ALL,
     fetchDocument: ALL,
     loadPayment: ALL,
+    readToSign: ALL,
+    checkFile: ALL,
     pay: ALL,
   },
   ...{ keepAnswers: ALL, recallAnswers: ALL, mailKept: ALL },

@@ -11,6 +11,8 @@ const props = defineProps<{
   busy: boolean
   /** The response is handed on, not sent. */
   isTurn: boolean
+  /** Something is signed with it. */
+  signs: boolean
 }>()
 const emit = defineEmits<{ change: [section: number]; back: []; send: [] }>()
 const lines = computed(() =>
@@ -20,7 +22,8 @@ const lines = computed(() =>
 const nameOf = (path: string): string => lines.value.find(l => l.path === path)?.label ?? path
 const sendText = computed(() => {
   if (props.busy) return 'Sending …'
-  return props.isTurn ? 'Hand on' : 'Send'
+  const sending = props.isTurn ? 'Hand on' : 'Send'
+  return props.signs ? `Sign and ${sending.toLowerCase()}` : sending
 })
 </script>
 
@@ -51,6 +54,7 @@ const sendText = computed(() => {
       </v-btn>
     </template>
   </AnswerLines>
+  <slot />
   <div class="row-flex foot">
     <v-btn
       class="big"

@@ -31,7 +31,7 @@ const make = (code: string) =>
       <span>{{ d.title }}</span>
       <span class="spread" />
       <v-btn
-        v-if="mayAct && d.isMeant"
+        v-if="mayAct && d.isMeant && !d.signing"
         variant="text"
         :disabled="busy"
         :aria-label="`Make “${d.title}” as the answers are now`"
@@ -63,14 +63,43 @@ const make = (code: string) =>
         v-else
         class="small quiet whole"
       >
-        Not made yet.
+        {{ d.signing ? 'Made when it is signed.' : 'Not made yet.' }}
       </p>
+      <ul v-if="d.signing && d.made.length > 0">
+        <li
+          v-for="(s, i) in d.signing.signed"
+          :key="i"
+          class="small"
+        >
+          Signed by {{ s.name }}<template v-if="s.role">, {{ s.role }}</template
+          ><template v-if="s.turn"> in “{{ s.turn }}”</template>
+          <span class="quiet made">{{ readableDay(s.at) }}, {{ readableTime(s.at) }}</span>
+        </li>
+        <li
+          v-if="d.signing.waiting.length > 0"
+          class="small quiet"
+        >
+          Not signed yet in {{ d.signing.waiting.map(name => `“${name}”`).join(', ') }}
+        </li>
+        <li
+          v-if="d.signing.isOutdated"
+          class="small risk"
+        >
+          Answers of which it tells were changed since: it stays as it was signed.
+        </li>
+      </ul>
     </div>
     <p
       v-if="isPlain"
       class="small quiet"
     >
       PDF files are set plainly here, from text, tables and pictures: the .docx is exact.
+    </p>
+    <p
+      v-if="shown.some(d => d.signing && d.signing.signed.length > 0)"
+      class="small"
+    >
+      <NuxtLink to="/check">Check whether a signed file is unchanged</NuxtLink>
     </p>
     <RefusalAlert :refusal="refusal" />
   </section>
@@ -90,6 +119,9 @@ h3 {
 
 .made {
   margin-left: 8px;
+}
+.risk {
+  color: var(--weld);
 }
 ul,
 .whole {

@@ -12,21 +12,31 @@ const draft = useDraft()
 const rehearsal = useRehearsal()
 const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
 const turns = computed(() => draft.form?.turns ?? [])
-/** When it is made: at the end, or when one of the turns is handed on. */
+const SIGNED = '#signed'
+/** When it is made: at the end, when one of the turns is handed on, or when it is signed. */
 const moments = computed(() => [
   { value: '', title: 'the response is done' },
+  { value: SIGNED, title: 'it is signed' },
   ...turns.value.map(t => ({
     value: t.code,
     title: `“${draft.form ? turnName(draft.form, t) : t.code}” is handed on`,
   })),
 ])
-const moment = computed(() => (props.document.on === 'done' ? '' : (props.document.turn ?? '')))
+const moment = computed(() => {
+  if (props.document.on === 'signed') return SIGNED
+  return props.document.on === 'done' ? '' : (props.document.turn ?? '')
+})
 /** A part that is empty goes out. */
 function put(part: { [K in keyof FormDocument]?: FormDocument[K] | undefined }, merge: string) {
-  const { turn, when, offered, ...needed } = { ...props.document, ...part }
+  const { turn, signedBy, when, offered, ...needed } = { ...props.document, ...part }
   const whole: FormDocument = Object.assign({}, props.document, needed)
-  for (const key of ['turn', 'when', 'offered']) Reflect.deleteProperty(whole, key)
-  const more = { ...(turn ? { turn } : {}), ...(when ? { when } : {}), ...(offered ? { offered } : {}) }
+  for (const key of ['turn', 'signedBy', 'when', 'offered']) Reflect.deleteProperty(whole, key)
+  const more = {
+    ...(turn ? { turn } : {}),
+    ...(signedBy?.length ? { signedBy } : {}),
+    ...(when ? { when } : {}),
+    ...(offered ? { offered } : {}),
+  }
   emit('change', { ...whole, ...more }, merge)
 }
 /** The parties that it can be offered to; none in a form without turns. */
@@ -41,8 +51,19 @@ const offeredTo = computed(() => {
 })
 const offer = (codes: readonly string[]) =>
   put({ offered: codes.length > 0 ? [...codes] : undefined }, 'offered')
-const setMoment = (code: string) =>
-  put(code === '' ? { on: 'done', turn: undefined } : { on: 'handedOn', turn: code }, 'on')
+function setMoment(code: string) {
+  const none = { turn: undefined, signedBy: undefined }
+  if (code === SIGNED)
+    put({ ...none, on: 'signed', signedBy: turns.value.slice(0, 1).map(t => t.code) }, 'on')
+  else put(code === '' ? { ...none, on: 'done' } : { ...none, on: 'handedOn', turn: code }, 'on')
+}
+/** The turns that can sign it. */
+const signers = computed(() =>
+  turns.value.map(t => ({ value: t.code, title: draft.form ? turnName(draft.form, t) : t.code })),
+)
+/** They sign in the order of the turns: the first of them makes it. */
+const setSigners = (codes: readonly string[]) =>
+  put({ signedBy: turns.value.map(t => t.code).filter(code => codes.includes(code)) }, 'signedBy')
 /** The file that was brought in; null where the template was written here. */
 const file = computed(() => ('written' in props.document.template ? null : props.document.template))
 const counts = computed(() => {
@@ -97,6 +118,22 @@ const said = computed(() => {
             :aria-label="`Document ${number}: when`"
             @update:model-value="setMoment"
         /></label>
+        <label
+          v-if="document.on === 'signed' && signers.length > 0"
+          class="whole"
+          >Signed in
+          <v-select
+            multiple
+            chips
+            :model-value="document.signedBy ?? []"
+            :items="signers"
+            :aria-label="`Document ${number}: in which turns it is signed`"
+            @update:model-value="setSigners"
+          /><span class="small quiet"
+            >It is made as the first of them signs, and stays as it was signed. A last page tells who signed,
+            when, and by what the file is known again.</span
+          ></label
+        >
         <label v-if="parties.length > 0"
           >Offered as a PDF to
           <v-select

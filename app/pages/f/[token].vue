@@ -81,6 +81,20 @@ async function goOnWithTheirs() {
 function correct() {
   stage.value = 'fill'
 }
+/** Why it can’t be sent yet, where something is to be signed. */
+const signingProblem = ref('')
+watch([stage, answering.signing], () => {
+  signingProblem.value = ''
+})
+/** Sends what is signed, where something is to be. */
+async function send() {
+  const { signatures, missing } = answering.signing.value
+  if (data.value?.signs && signatures === null) {
+    signingProblem.value = missing
+    return
+  }
+  await toTop(steps.send())
+}
 /** Goes to the top of what comes, where errors stand first. */
 async function toTop(step: void | Promise<void>) {
   await step
@@ -242,10 +256,20 @@ async function toTop(step: void | Promise<void>) {
             :refusal="sending.refusal.value ?? visible.refusal.value"
             :busy="sending.busy.value"
             :is-turn="turn !== null"
+            :signs="(answering.signing.value.count ?? 0) > 0"
             @change="section => toTop(steps.goTo(section))"
             @back="toTop(steps.goBack())"
-            @send="toTop(steps.send())"
-          />
+            @send="send"
+          >
+            <LazySignDocuments
+              v-if="data.signs"
+              v-model="answering.signing.value"
+              :token="token"
+              :sending="currentSending()"
+              :problem="signingProblem"
+              :refused="sending.refusal.value?.code ?? ''"
+            />
+          </CheckAnswers>
           <FillPage
             v-else
             :filled="filled"

@@ -40,9 +40,9 @@ export function fillDocx(
   const whole = { ...files, ...Object.fromEntries(filledParts), ...filler.kept.packageFiles(files) }
   return zipSync(whole, { level: 6, mtime: EPOCH })
 }
-const DECLARATION = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n'
+export const DECLARATION = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n'
 /** The time that a zip can tell first: the same answers make the same bytes. */
-const EPOCH = new Date(1980, 0, 1)
+export const EPOCH = new Date(1980, 0, 1)
 
 class Filler {
   private turns = 0
@@ -142,7 +142,7 @@ class Filler {
 }
 
 /** Signs that XML 1.0 can’t hold: control characters, halves of a surrogate pair. */
-const UNSPEAKABLE = /(?![\t\n\r])\p{Cc}|\p{Cs}|[\ufffe\uffff]/gu
+export const UNSPEAKABLE = /(?![\t\n\r])\p{Cc}|\p{Cs}|[\ufffe\uffff]/gu
 
 /** A text as runs of the format that its tag has; each of its lines on one of its own. `isMarked`: it stands out. */
 function putText(mark: Element, into: Node, text: string, isMarked: boolean) {

@@ -6,8 +6,9 @@ export type DocxFiles = Record<string, Uint8Array>
 /** A file can't be used as a template: why. */
 export class NotATemplate extends Error {}
 
-/** Bytes of a template at most; of all that is packed in it; and files in it. */
+/** Bytes of a template at most; of a document that was made of one, with its pictures; of all that is packed in it; and files in it. */
 export const LARGEST_TEMPLATE = 10_000_000
+export const LARGEST_DOCUMENT = 45_000_000
 const LARGEST_UNPACKED = 100_000_000
 const MOST_FILES = 2_000
 
@@ -18,9 +19,8 @@ const MAIN_TYPE = 'application/vnd.openxmlformats-officedocument.wordprocessingm
  * Unpacks a DOCX. Nothing is unpacked that says it is larger than allowed, and nothing of a file is read beyond what it says.
  * @throws NotATemplate where it is none: no archive, no DOCX, with macros, too large, or with a document type of its own, which could name what stands elsewhere
  */
-export function openDocx(bytes: Uint8Array): DocxFiles {
-  if (bytes.length > LARGEST_TEMPLATE)
-    throw new NotATemplate(`A template has at most ${LARGEST_TEMPLATE / 1_000_000} MB.`)
+export function openDocx(bytes: Uint8Array, most = LARGEST_TEMPLATE): DocxFiles {
+  if (bytes.length > most) throw new NotATemplate(`A template has at most ${most / 1_000_000} MB.`)
   if (startsWith(bytes, [0xd0, 0xcf, 0x11, 0xe0]))
     throw new NotATemplate('This is a document of an older kind. Save it as .docx and bring it in again.')
   if (!startsWith(bytes, [0x50, 0x4b])) throw new NotATemplate('This is no .docx file.')

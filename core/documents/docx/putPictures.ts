@@ -22,6 +22,9 @@ export class PictureKeeper {
   private readonly named = new Map<string, Map<string, string>>()
   readonly files: DocxFiles = {}
 
+  /** @param prefix what the names begin with that it gives: one for each that puts pictures into the same document */
+  constructor(private readonly prefix = 'tobbin') {}
+
   /** Whether a picture still fits into the document. */
   fits = ({ bytes }: AnswerPicture): boolean =>
     this.names.has(bytes) || this.bytes + bytes.length <= MOST_BYTES
@@ -31,14 +34,14 @@ export class PictureKeeper {
     const { bytes, type, width, height } = picture
     let name = this.names.get(bytes)
     if (name === undefined) {
-      name = `tobbin${this.names.size + 1}.${type}`
+      name = `${this.prefix}${this.names.size + 1}.${type}`
       this.names.set(bytes, name)
       this.files[`word/media/${name}`] = bytes
       this.bytes += bytes.length
     }
     const ids = this.named.get(part) ?? new Map<string, string>()
     this.named.set(part, ids)
-    const id = ids.get(name) ?? `tobbin${ids.size + 1}`
+    const id = ids.get(name) ?? `${this.prefix}${ids.size + 1}`
     ids.set(name, id)
     const [cx, cy] = [width, height].map(points => Math.round(points * EMU))
     const root = readXml(drawingXml(id, cx ?? 0, cy ?? 0), 'picture').documentElement

@@ -8,7 +8,7 @@ import type {
   DocumentContent,
 } from '../content'
 import { childOf, childrenOf, isElement, isNamed, readXml, rowsOf, textIn, W } from './docxTree'
-import { openDocx, textOf, type DocxFiles } from './openDocx'
+import { LARGEST_DOCUMENT, openDocx, textOf, type DocxFiles } from './openDocx'
 import { readLists, readRelations, type ListKinds } from './relatedParts'
 import { pictureIn } from './readPicture'
 
@@ -20,7 +20,7 @@ const DEEPEST = 40
  * @throws NotATemplate where the file is none
  */
 export function readContent(bytes: Uint8Array): DocumentContent {
-  const files = openDocx(bytes)
+  const files = openDocx(bytes, LARGEST_DOCUMENT)
   const lists = readLists(files)
   const name = 'word/document.xml'
   const body = readXml(textOf(files, name), name).documentElement

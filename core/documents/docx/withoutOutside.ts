@@ -1,6 +1,6 @@
 import { zipSync } from 'fflate'
 import { childrenOf, isElement, readXml, writeXml } from './docxTree'
-import { openDocx, textOf } from './openDocx'
+import { LARGEST_DOCUMENT, openDocx, textOf } from './openDocx'
 
 /**
  * A DOCX that names nothing outside of itself but what a reader may follow by hand: no linked pictures, templates or files, which a program that
@@ -8,7 +8,7 @@ import { openDocx, textOf } from './openDocx'
  * @throws NotATemplate where the file is none
  */
 export function withoutOutside(bytes: Uint8Array): Uint8Array {
-  const files = openDocx(bytes)
+  const files = openDocx(bytes, LARGEST_DOCUMENT)
   for (const name of Object.keys(files)) {
     if (!name.endsWith('.rels')) continue
     const document = readXml(textOf(files, name), name)

@@ -3,7 +3,7 @@ import { tagsOf } from '../../documents/templateTags'
 import { compile } from '../../expressions/compile'
 import { namesIn, type Expr } from '../../expressions/tree'
 import { BOOLEAN } from '../../expressions/types'
-import type { FormDocument } from '../../form/documents'
+import { turnMadeAt, type FormDocument } from '../../form/documents'
 import type { Goal } from '../goals/goal'
 import type { Inquiry } from '../goals/inquiry'
 import { askedGoal } from './askedAtEnd'
@@ -96,10 +96,11 @@ export function quotesOf(inquiry: Inquiry): (Printed & { code: string })[] {
 export function madeGoal(inquiry: Inquiry, document: FormDocument, index: number): Goal {
   const { model } = inquiry
   const rule = model.rules.find(r => r.kind === 'document' && r.index === index) ?? null
-  const turn = model.turns.findIndex(t => document.on === 'handedOn' && t.turn.code === document.turn)
+  const madeAt = turnMadeAt(document)
+  const turn = model.turns.findIndex(t => t.turn.code === madeAt)
   return askedGoal(
     inquiry,
-    { key: `document:${index}:${document.on}:${document.turn ?? ''}`, when: document.when, rule, turn },
+    { key: `document:${index}:${document.on}:${madeAt ?? ''}`, when: document.when, rule, turn },
     true,
   )
 }

@@ -1,6 +1,6 @@
 import { findUnseen, isOffered, placesTold } from '../../documents/seenBy'
 import type { Form } from '../../form/definition'
-import type { FormDocument } from '../../form/documents'
+import { isSignedIn, turnMadeAt, type FormDocument } from '../../form/documents'
 import { maySee, accessViewOf, mayFill } from '../../parties/access'
 import { turnName, turnOf } from '../../parties/turns'
 import type { Turn } from '../../form/turns'
@@ -30,7 +30,7 @@ const shared = (more: Partial<FormDocument>): Form => ({
 export const documentUnseen: Check = {
   ...UNSEEN,
   about:
-    'A document is offered to a party that never sees something which it quotes or asks: it would not get it.',
+    'A document is offered to a party, or is to be signed by one, that never sees something which it quotes or asks: it would not get it.',
   raises: shared({ offered: ['owner'] }),
   spares: shared({ offered: ['yard'] }),
   run: inquiry =>
@@ -39,7 +39,8 @@ export const documentUnseen: Check = {
         const place = findUnseen(inquiry.model.plan, document, turn)
         if (!place) return []
         const whom = turn ? `the party of “${turnName(inquiry.form, turn)}”` : 'whoever answers'
-        const sentence = `${nameOf(document)} is offered to ${whom}, who never sees ${quotedName(place)}.`
+        const how = isSignedIn(document, turn) ? 'signed by' : 'offered to'
+        const sentence = `${nameOf(document)} is ${how} ${whom}, who never sees ${quotedName(place)}.`
         return [
           finding(UNSEEN, place, sentence, { conflict: [partAt(place), ...documentPart(inquiry, index)] }),
         ]
@@ -47,10 +48,12 @@ export const documentUnseen: Check = {
     ),
 }
 
-/** The turns whose parties a document is offered to; null: the one respondent of a form without turns. */
+/** The turns that sign a document, or whose parties it is offered to; null: the one respondent of a form without turns. */
 function offeredTurns({ form }: Inquiry, document: FormDocument): (Turn | null)[] {
   const turns = form.turns ?? []
-  return (turns.length === 0 ? [null] : turns).filter(turn => isOffered(document, turn))
+  return (turns.length === 0 ? [null] : turns).filter(
+    turn => isOffered(document, turn) || isSignedIn(document, turn),
+  )
 }
 
 export const documentUnknownParty: Check = {
@@ -79,8 +82,9 @@ export const documentTagLater: Check = {
   spares: shared({ on: 'handedOn', turn: 'weigh' }),
   run: inquiry =>
     documentsOf(inquiry).flatMap(({ document, index }): Finding[] => {
-      const turn = document.turn === undefined ? null : turnOf(inquiry.form, document.turn)
-      if (document.on !== 'handedOn' || !turn) return []
+      const madeAt = turnMadeAt(document)
+      const turn = madeAt === undefined ? null : turnOf(inquiry.form, madeAt)
+      if (!turn) return []
       return placesTold(inquiry.model.plan, document).flatMap((place): Finding[] => {
         const later = filledLater(inquiry, place, turn)
         if (!later) return []

@@ -74,14 +74,19 @@ export const documentTorn: Check = {
 
 export const documentUnknownTurn: Check = {
   ...TURN,
-  about: 'A document is made when a turn is handed on that the form does not have.',
+  about: 'A document is made when a turn is handed on, or signed in a turn, that the form does not have.',
   raises: withDocument([], { on: 'handedOn', turn: 'survey' }),
   spares: withDocument([], { on: 'handedOn' }),
   run: inquiry =>
     documentsOf(inquiry).flatMap(({ document, index }): Finding[] => {
-      if (document.turn === undefined || turnOf(inquiry.form, document.turn)) return []
-      const sentence = `${nameOf(document)} waits for the turn “${document.turn}”, which there is not.`
-      return [finding(TURN, null, sentence, { conflict: documentPart(inquiry, index) })]
+      const { on, turn, signedBy } = document
+      const named = on === 'signed' ? (signedBy ?? []) : [turn ?? []].flat()
+      return named
+        .filter(code => !turnOf(inquiry.form, code))
+        .map(code => {
+          const sentence = `${nameOf(document)} waits for the turn “${code}”, which there is not.`
+          return finding(TURN, null, sentence, { conflict: documentPart(inquiry, index) })
+        })
     }),
 }
 

@@ -13,6 +13,7 @@ import { paymentAlways, paymentNever, paymentNoAmount, paymentOfNothing } from '
 import { clauseAlways, clauseNever, documentNever, documentQuoteBlank } from './documentRules'
 import { clauseBoth, clauseNeither } from './documentAlternatives'
 import { documentTagLater, documentUnknownParty, documentUnseen } from './documentAccess'
+import { documentSignerNever, documentSignersOrder, documentUnsigned } from './documentSigning'
 import { documentTag, documentTorn, documentUnknownTurn } from './documentTags'
 import { deliveryLeak, deliveryNoAddress, deliveryUnknownTurn } from './deliveryWiring'
 import { doubleLabel } from './doubleLabel'
@@ -150,6 +151,9 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   documentUnknownParty,
   documentUnseen,
   documentTagLater,
+  documentUnsigned,
+  documentSignersOrder,
+  documentSignerNever,
   clauseBoth,
   clauseNeither,
   documentNever,

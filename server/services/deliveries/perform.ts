@@ -41,7 +41,7 @@ export function performInStore(db: Database, doing: Doing & { act: InStore }): P
 
 async function keepDocument(db: Database, doing: Doing, document: FormDocument): Promise<Outcome> {
   try {
-    const name = await makeDocument(db, doing, { ...doing, document, who: '' })
+    const { name } = await makeDocument(db, doing, { ...doing, document, who: '' })
     return done(`Made: ${name}.`)
   } catch (error) {
     if (error instanceof Refused) return left(error.message)

@@ -1,58 +1,20 @@
 import { createHash } from 'node:crypto'
 import { and, asc, desc, eq } from 'drizzle-orm'
 import type { Filled } from '../../../core/fill/frame'
+import type { Answers } from '../../../core/form/answers'
 import type { FormDocument } from '../../../core/form/documents'
 import { tagsOf } from '../../../core/documents/templateTags'
 import { deliveredText, holds, runOfDocument } from '../../../core/parties/deliveries'
-import type { ResponseDocument } from '../../../shared/api/documents'
 import { refuse } from '../../http/refuse'
 import type { Database } from '../../store/database'
 import { deliveryRuns, documents, releases, responses } from '../../store/schema'
 import type { TemplateToFill } from '../../threads/documents'
 import { runTask } from '../../threads/run'
 import { fillFor, type Happened } from '../deliveries/queue'
-import { bytesOf, filesOf } from '../filesOfResponses'
+import { bytesOf, filesOf, type HeldFile } from '../filesOfResponses'
 import { keepEvent } from '../responseEvents'
-import { documentPdf, pdfKind, pdfName } from './pdf'
+import { documentPdf, pdfName } from './pdf'
 import { DOCX_TYPE, findTemplate } from './templates'
-
-/** The documents that a response has, or can have made. */
-export async function listDocuments(
-  db: Database,
-  filled: Filled,
-  responseId: string,
-): Promise<ResponseDocument[]> {
-  const meant = filled.plan.form.documents ?? []
-  if (meant.length === 0) return []
-  const rows = await db
-    .select({
-      id: documents.id,
-      code: documents.code,
-      name: documents.name,
-      version: documents.version,
-      madeAt: documents.madeAt,
-      bytes: documents.bytes,
-    })
-    .from(documents)
-    .where(eq(documents.responseId, responseId))
-    .orderBy(asc(documents.version))
-  const pdf = await pdfKind()
-  return meant.map(document => ({
-    pdf,
-    code: document.code,
-    title: document.title || document.code,
-    isMeant: holds(filled, document),
-    made: rows
-      .filter(row => row.code === document.code)
-      .map(({ id, name, version, bytes, madeAt }) => ({
-        id,
-        name,
-        version,
-        bytes,
-        at: madeAt.toISOString(),
-      })),
-  }))
-}
 
 /** Has a document of a response made as it is now. Refused where the response no longer stands, or the document is not meant for it. */
 export async function makeByHand(db: Database, responseId: string, code: string, who: string): Promise<void> {
@@ -68,6 +30,12 @@ export async function makeByHand(db: Database, responseId: string, code: string,
       return refuse(409, 'not-standing', 'This response no longer stands; no document is made of it.')
     const document = (found.release.definition.documents ?? []).find(d => d.code === code)
     if (!document) return refuse(404, 'not-found', 'There is no such document in this version of the form.')
+    if (document.on === 'signed')
+      return refuse(
+        409,
+        'signed-only',
+        'This document is made when it is signed, and stays as it was signed.',
+      )
     const filled = await fillFor(tx, found)
     if (!holds(filled, document))
       return refuse(409, 'not-meant', 'By its condition, this document is not made of this response.')
@@ -75,40 +43,48 @@ export async function makeByHand(db: Database, responseId: string, code: string,
   })
 }
 
-/** Makes a document and keeps it with its response: a further version, unless it would be the same as the last. @returns its name */
+/** What is made into a document. `told`: a digest of the answers of which it tells, where it is signed. */
+interface Making {
+  filled: Filled
+  document: FormDocument
+  who: string
+  told?: string
+}
+
+/** Makes a document and keeps it with its response: a further version, unless it would be the same as the last. */
 export async function makeDocument(
   db: Database,
   { response }: Pick<Happened, 'response'>,
-  { filled, document, who }: { filled: Filled; document: FormDocument; who: string },
-): Promise<string> {
+  { filled, document, who, told }: Making,
+): Promise<{ id: string; name: string }> {
   // Whoever makes one of the same response at the same time waits here, and finds it made.
   await db.select({ id: responses.id }).from(responses).where(eq(responses.id, response.id)).for('update')
-  const template = await templateOf(db, document)
-  const made = await runTask('fillTemplate', {
-    form: filled.plan.form,
-    answers: response.answers,
-    begunOn: response.begunOn,
-    standing: filled.standing,
-    template,
-    tags: tagsOf(document.template),
-    files: await picturesQuoted(db, response.id, document),
-  })
-  if (made.refused !== null) return refuse(422, 'not-made', made.refused)
-  const digest = createHash('sha256').update(made.bytes).digest('base64url')
+  const pictures = await picturesQuoted(await filesOf(db, [response.id]), document)
+  const content = await fillDocument(db, { ...response, filled, document, pictures })
+  const digest = createHash('sha256').update(content).digest('base64url')
   const before = await db
-    .select({ name: documents.name, version: documents.version, digest: documents.digest })
+    .select({
+      id: documents.id,
+      name: documents.name,
+      version: documents.version,
+      digest: documents.digest,
+    })
     .from(documents)
     .where(and(eq(documents.responseId, response.id), eq(documents.code, document.code)))
     .orderBy(asc(documents.version))
   const last = before.at(-1)
-  if (last?.digest === digest) return last.name
+  if (last?.digest === digest) return last
   const version = (last?.version ?? 0) + 1
   const name = nameOf(filled, document, version)
-  await db.insert(documents).values({
-    ...{ responseId: response.id, code: document.code, version, name, digest },
-    content: made.bytes,
-    bytes: made.bytes.length,
-  })
+  const [row] = await db
+    .insert(documents)
+    .values({
+      ...{ responseId: response.id, code: document.code, version, name, digest, content },
+      bytes: content.length,
+      ...(told === undefined ? {} : { unsigned: content, told }),
+    })
+    .returning({ id: documents.id, name: documents.name })
+  if (!row) throw new Error('A document that was stored did not come back.')
   await keepEvent(db, {
     responseId: response.id,
     kind: 'document made',
@@ -117,7 +93,29 @@ export async function makeDocument(
     // Not the file’s name: it may quote what is personal.
     details: { remark: document.title || document.code },
   })
-  return name
+  return row
+}
+
+/** What is filled: a document of a form, with answers that are stored, or may be. */
+interface ToFill {
+  answers: Answers
+  begunOn: string
+  filled: Filled
+  document: FormDocument
+  pictures: readonly { id: string; bytes: Uint8Array }[]
+}
+
+/** A document as it is, or would be, of some answers; refused where it can’t be made. */
+export async function fillDocument(
+  db: Database,
+  { answers, begunOn, filled, document, pictures }: ToFill,
+): Promise<Uint8Array> {
+  const template = await templateOf(db, document)
+  const made = await runTask('fillTemplate', {
+    ...{ form: filled.plan.form, answers, begunOn, standing: filled.standing, template },
+    ...{ tags: tagsOf(document.template), files: pictures },
+  })
+  return made.refused === null ? made.bytes : refuse(422, 'not-made', made.refused)
 }
 
 /** What a document is made from: the file that was brought in, or what was written. */
@@ -149,17 +147,15 @@ export async function documentsDue(
   return all.flatMap(({ code }) => made.find(d => d.code === code) ?? [])
 }
 
-/** The pictures that a document quotes: as many as a document holds. */
-async function picturesQuoted(
-  db: Database,
-  responseId: string,
+/** The pictures among some files that a document quotes: as many as a document holds. */
+export async function picturesQuoted(
+  files: readonly HeldFile[],
   { template }: FormDocument,
 ): Promise<{ id: string; bytes: Uint8Array }[]> {
   const quoted = new Set(tagsOf(template).flatMap(tag => (tag.is === 'quote' ? [tag.source] : [])))
-  if (quoted.size === 0) return []
   const found: { id: string; bytes: Uint8Array }[] = []
   let left = MOST_BYTES
-  for (const file of await filesOf(db, [responseId])) {
+  for (const file of files) {
     if (!quoted.has(file.question) || !PICTURE.test(file.name) || file.size > left) continue
     found.push({ id: file.id, bytes: await bytesOf(file) })
     left -= file.size

@@ -23,6 +23,8 @@ export const ALLOWANCES = {
   passphraseByLink: { most: 300, seconds: 15 * 60 },
   payByPayment: { most: 60, seconds: 60 * 60 },
   documentByResponse: { most: 60, seconds: 60 * 60 },
+  signingBySource: { most: 600, seconds: 60 * 60 },
+  checkBySource: { most: 300, seconds: 60 * 60 },
   copyByResponse: { most: 3, seconds: 24 * 60 * 60 },
   keepBySource: { most: 1_200, seconds: 60 * 60 },
   recallBySource: { most: 120, seconds: 60 * 60 },

@@ -59,7 +59,8 @@ export async function sealAnew(db: Database, documentId: string): Promise<void> 
       signed: standing.map(s => ({ ...tellSignature(form, s), at: momentOf(s.signedAt), drawn: s.drawn })),
       waiting: meant ? turnsToSign(form, meant, standing) : [],
       lines: [
-        `“${meant?.title || document.code}”, response ${number} of “${form.title}”`,
+        // With its own id no other document makes the same file.
+        `“${meant?.title || document.code}”, response ${number} of “${form.title}” (${documentId})`,
         `What was signed (SHA-256): ${hexOf(document.digest)}`,
         `The answers of which it tells (SHA-256): ${hexOf(document.told ?? '')}`,
         'Whether this file is unchanged can be seen at the address /check of the site on which it was signed.',

@@ -272,7 +272,9 @@ function readSignature(answer: GivenAnswer): AnswerReading {
     if (typed.trim() === '') return BLANK
     return typed.length > LONGEST_NAME ? wrong(`At most ${LONGEST_NAME} characters fit.`) : ok(true, answer)
   }
-  return typeof drawn === 'string' && isDrawing(drawn) ? ok(true, answer) : wrong('A signature is expected here.')
+  return typeof drawn === 'string' && isDrawing(drawn)
+    ? ok(true, answer)
+    : wrong('A signature is expected here.')
 }
 const LONGEST_NAME = 200
 

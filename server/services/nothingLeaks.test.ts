@@ -17,7 +17,10 @@ import { byLink, fresh, linkTo, openTestStore, type TestStore } from '../testing
 import { Refused } from '../http/refuse'
 import { forms, messages, releases, responses, turns } from '../store/schema'
 import { isoToday } from './calendar'
+import type { Sending } from '../../shared/api/answering'
+import { readToSign } from './documents/readToSign'
 import { loadFileOfLink } from './files'
+import type { LinkUse } from './links'
 import { keepTurn } from './keepTurn'
 import { loadRespondentPage, refetchForm } from './respondentPage'
 import { returnTurn } from './returnTurn'
@@ -109,6 +112,14 @@ async function said(call: Promise<unknown>): Promise<unknown> {
   }
 }
 
+/** Reads what is to be signed, signs it, and hands on. */
+async function handOnSigned(use: LinkUse, sending: Sending) {
+  const { documents } = await readToSign(store.db, use, sending)
+  const own = { name: 'R. Reed', role: '', place: '' }
+  const signatures = documents.map(({ code, basis }) => ({ ...own, code, basis }))
+  return { documents, sent: await submitAnswers(store.db, use, { ...sending, signatures }) }
+}
+
 /** What the routes of a link answer, whatever is asked of them. */
 async function everything(form: Form, turn: Turn, hidden: readonly string[], s: number): Promise<string> {
   const { db } = store
@@ -131,6 +142,7 @@ async function everything(form: Form, turn: Turn, hidden: readonly string[], s: 
     await said(loadFileOfLink(db, use, '00000000-0000-4000-8000-000000000000')),
     await said(loadRespondentPage(db, use)),
     await said(submitAnswers(db, use, sending(given))),
+    await said(handOnSigned(use, sending(given))),
     await said(returnTurn(db, use, { remark: 'Which one?', pointed: [...hidden].slice(0, 50), draft: null })),
     await said(loadRespondentPage(db, use)),
     await db.select().from(messages).where(eq(messages.responseId, response)),

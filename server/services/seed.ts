@@ -20,6 +20,7 @@ import { releases, responseCounts, responseEvents, responses, turns, users } fro
 import { storeForm } from './drafts'
 import { DEMO_OWNER, seedPeople, seedShares } from './seedPeople'
 import { seedDocuments } from './seedDocuments'
+import { bringDemoTemplate } from './seedTemplates'
 import { seedTurns } from './seedTurns'
 import { seedCollect } from './seedCollect'
 import { seedWays } from './seedWays'
@@ -54,10 +55,11 @@ export async function seed(db: Database, demo: boolean): Promise<void> {
 }
 
 async function seedForm(db: Database, ownerId: string, entry: { definition: unknown; responses: number }) {
-  const { form, problems } = readForm(entry.definition)
-  if (!form)
+  const { form: read, problems } = readForm(entry.definition)
+  if (!read)
     throw new Error(`A demo form does not fit: ${problems.map(p => `${p.path} ${p.sentence}`).join('; ')}`)
-  const { id } = await storeForm(db, { title: form.title, draft: form, begun: form }, ownerId)
+  const { id } = await storeForm(db, { title: read.title, draft: read, begun: read }, ownerId)
+  const form = await bringDemoTemplate(db, id, read, ownerId)
   if (entry.responses === 0) return
   const releaseId = await seedRelease(db, id, ownerId, form)
   await seedResponses(db, { formId: id, releaseId }, form, entry.responses)

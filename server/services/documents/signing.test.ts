@@ -108,9 +108,9 @@ describe('a document that is signed', () => {
     const free = sendingOf({ boat: 'Tern' })
     expect((await readToSign(db, byLink(token), free)).documents).toEqual([])
     const stray = { code: 'order', basis: 'x', name: 'I. Marlow', role: '', place: '' }
-    expect(
-      await refusalOf(submitAnswers(db, byLink(token), { ...free, signatures: [stray] })),
-    ).toMatchObject({ code: 'nothing-to-sign' })
+    expect(await refusalOf(submitAnswers(db, byLink(token), { ...free, signatures: [stray] }))).toMatchObject(
+      { code: 'nothing-to-sign' },
+    )
     await submitAnswers(db, byLink(token), free)
     const [stored] = await storedResponses(db, formId)
     expect((await madeOf(stored?.id ?? ''))?.made).toEqual([])

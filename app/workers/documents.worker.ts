@@ -1,4 +1,4 @@
-import { blankLabel } from '../../core/documents/blankLabel'
+import { blankLabel, openLabel } from '../../core/documents/blankLabel'
 import type { DocumentContent } from '../../core/documents/content'
 import { fillDocx } from '../../core/documents/docx/fillDocx'
 import { prepareDocx, type PreparedDocx } from '../../core/documents/docx/prepareDocx'
@@ -63,7 +63,7 @@ async function show(question: DocumentQuestion): Promise<DocumentContent> {
   const drawn = await drawAll(answers)
   const pictures = { drawn: (path: string) => drawn.get(path) ?? null, file: () => null }
   const filled = fill(plan, answers, today, standing)
-  return readContent(fillDocx(prepared, filled, { pictures, blank: blankLabel }))
+  return readContent(fillDocx(prepared, filled, { pictures, blank: blankLabel, open: openLabel }))
 }
 
 async function prepare(template: DocumentQuestion['template']): Promise<PreparedDocx> {

@@ -97,13 +97,19 @@ function readQuote(text: string): Tag | FaultyTag {
   return { is: 'faulty', sentence: `There is no format “${format}”.` }
 }
 
+/** A tag as it is written. */
+export function writeTag(tag: Tag): string {
+  if (tag.is === 'else') return '{{else}}'
+  if (tag.is === 'end') return `{{/${tag.of}}}`
+  if (tag.is !== 'quote') return `{{#${tag.is} ${tag.source}}}`
+  return tag.format === null ? `{{ ${tag.source} }}` : `{{ ${tag.source} | ${tag.format} }}`
+}
+
 /** A text with other expressions in its tags: those of quotes, clauses and loops. What can't be read stays. */
 export const rewriteTags = (text: string, source: (text: string) => string): string =>
   text.replaceAll(TAG, (whole, inner: string) => {
     const tag = readTag(inner)
     if (!('source' in tag)) return whole
     const again = source(tag.source)
-    if (again === tag.source) return whole
-    if (tag.is !== 'quote') return `{{#${tag.is} ${again}}}`
-    return tag.format === null ? `{{ ${again} }}` : `{{ ${again} | ${tag.format} }}`
+    return again === tag.source ? whole : writeTag({ ...tag, source: again })
   })

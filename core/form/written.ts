@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Label } from './fields'
 import { LIMITS } from './limits'
-import { rewriteTags } from './tags'
+import { findTags, rewriteTags } from './tags'
 
 /** A stretch of a written template's text, with tags in it. */
 export const WrittenRun = z.strictObject({
@@ -52,16 +52,32 @@ export const WrittenDocument = z.strictObject({
 })
 export type WrittenDocument = z.infer<typeof WrittenDocument>
 
-/** A written template with other expressions in its tags. A tag that is cut by formats is left as it is. */
+/** The runs of a paragraph with each tag whole in one of them: one that formats cut has the format of its first sign. */
+function withWholeTags(runs: readonly WrittenRun[]): WrittenRun[] {
+  const text = runs.map(run => run.text).join('')
+  const tags = findTags(text)
+  let at = 0
+  const ends = runs.map(run => {
+    at += run.text.length
+    return tags.find(tag => tag.from < at && at < tag.to)?.to ?? at
+  })
+  return runs.flatMap((run, i) => {
+    const piece = text.slice(i === 0 ? 0 : ends[i - 1], ends[i])
+    return piece === '' ? [] : [{ ...run, text: piece }]
+  })
+}
+
+/** A written template with other expressions in its tags. */
 export function withWrittenSources(
   written: WrittenDocument,
   source: (text: string) => string,
 ): WrittenDocument {
   const text = (said: string) => rewriteTags(said, source)
-  const paragraph = (p: WrittenParagraph): WrittenParagraph => ({
-    ...p,
-    runs: p.runs.map(run => ({ ...run, text: text(run.text) })),
-  })
+  const paragraph = (p: WrittenParagraph): WrittenParagraph => {
+    const whole = p.runs.map(run => run.text).join('')
+    if (text(whole) === whole) return p
+    return { ...p, runs: withWholeTags(p.runs).map(run => ({ ...run, text: text(run.text) })) }
+  }
   const block = (b: WrittenBlock): WrittenBlock => {
     if (b.is === 'picture') return b
     if (b.is === 'paragraph') return paragraph(b)

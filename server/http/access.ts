@@ -132,6 +132,7 @@ export const ACCESS: Readonly<Record<keyof typeof API, Access>> = {
   loadCorrectable: { of: 'response', needs: 'act' },
   bringTemplate: form('design'),
   loadTemplate: form('read'),
+  listTemplates: form('read'),
   makeDocument: { of: 'response', needs: 'act' },
   loadDocument: { of: 'response', needs: 'responses' },
   actOnPayment: { of: 'response', needs: 'act' },

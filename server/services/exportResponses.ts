@@ -23,6 +23,7 @@ const MEDIA = {
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   files: 'application/zip',
   documents: 'application/zip',
+  documentsPdf: 'application/zip',
   pdf: 'application/pdf',
 } as const
 
@@ -45,9 +46,9 @@ export async function exportResponses(
   const wanted = found.map(r => r.id)
   if (format === 'files')
     return { name: `${draft.code}.zip`, mediaType: MEDIA.files, content: await zipFiles(db, wanted) }
-  if (format === 'documents') {
-    const content = await zipDocuments(db, wanted)
-    return { name: `${draft.code}-documents.zip`, mediaType: MEDIA.documents, content }
+  if (format === 'documents' || format === 'documentsPdf') {
+    const content = await zipDocuments(db, wanted, format === 'documents' ? 'docx' : 'pdf')
+    return { name: `${draft.code}-documents.zip`, mediaType: MEDIA[format], content }
   }
   if (format === 'pdf')
     return {
@@ -115,7 +116,10 @@ export function pipe<W extends NodeJS.ReadWriteStream & Readable>(from: Readable
   return to
 }
 
-const WRITERS: Record<Exclude<ExportQuery['format'], 'files' | 'documents' | 'pdf'>, Writer> = {
+const WRITERS: Record<
+  Exclude<ExportQuery['format'], 'files' | 'documents' | 'documentsPdf' | 'pdf'>,
+  Writer
+> = {
   csv: writeCsv,
   jsonl: writeLines,
   xlsx: writeXlsx,

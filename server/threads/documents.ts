@@ -2,6 +2,7 @@ import { Resvg } from '@resvg/resvg-js'
 import { fillDocx, TooLarge } from '../../core/documents/docx/fillDocx'
 import { NotATemplate } from '../../core/documents/docx/openDocx'
 import { prepareDocx } from '../../core/documents/docx/prepareDocx'
+import { writeTags } from '../../core/documents/docx/writeTags'
 import { writeDocx } from '../../core/documents/docx/writeDocx'
 import { readContent } from '../../core/documents/docx/readContent'
 import { readDocx, type DocxReading } from '../../core/documents/docx/readDocx'
@@ -75,6 +76,16 @@ const drawSignature = (path: string): Uint8Array =>
 /** A document as a PDF file that is set plainly: its text, tables and pictures. */
 export async function setPdf({ bytes, title }: { bytes: Uint8Array; title: string }): Promise<Uint8Array> {
   return writePdf(setDocument(readContent(bytes), title))
+}
+
+/** A template with the tags that the form knows of it, in place of its own; null where they are others. */
+export function renameTags({ bytes, tags }: { bytes: Uint8Array; tags: readonly DocumentTag[] }) {
+  try {
+    return writeTags(bytes, tags)
+  } catch (error) {
+    if (error instanceof NotATemplate) return null
+    throw error
+  }
 }
 
 /** What a document says. */

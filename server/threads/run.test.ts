@@ -36,6 +36,7 @@ it('a task over its limit is stopped, whoever asked is told, and the next one ha
     fillTemplate: 30_000,
     readContent: 60_000,
     sealDocument: 60_000,
+    renameTags: 60_000,
     setPdf: 30_000,
     readBody: 60_000,
   }

@@ -16,6 +16,7 @@ const WITHIN: Threads['within'] = {
   setPdf: 30_000,
   readContent: 30_000,
   sealDocument: 30_000,
+  renameTags: 30_000,
   readDefinition: 30_000,
   readBody: 30_000,
 }

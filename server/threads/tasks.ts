@@ -24,6 +24,7 @@ import {
   contentOf,
   fillTemplate,
   readTemplate,
+  renameTags,
   sealDocument,
   setPdf,
   type DocumentToSeal,
@@ -164,6 +165,7 @@ export interface Inputs {
   setPdf: { bytes: Uint8Array; title: string }
   readContent: { bytes: Uint8Array }
   sealDocument: DocumentToSeal
+  renameTags: Parameters<typeof renameTags>[0]
   readDefinition: unknown
   readBody: { endpoint: keyof typeof API; bytes: Uint8Array }
 }
@@ -181,6 +183,7 @@ export interface Results {
   setPdf: Uint8Array
   readContent: ReturnType<typeof contentOf>
   sealDocument: Uint8Array
+  renameTags: Uint8Array | null
   readDefinition: ReadResult
   readBody: ReadJson
 }
@@ -200,6 +203,7 @@ export const TASKS: { readonly [N in TaskName]: (input: Inputs[N]) => Results[N]
   setPdf,
   readContent: contentOf,
   sealDocument,
+  renameTags,
   readDefinition: readForm,
   readBody: ({ endpoint, bytes }) => {
     const { body } = { body: undefined, ...API[endpoint] }

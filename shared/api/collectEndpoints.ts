@@ -150,10 +150,17 @@ export const COLLECT_ENDPOINTS = {
     query: documents.TemplateName,
     answer: documents.BroughtTemplate,
   },
+  listTemplates: {
+    method: 'GET',
+    path: '/api/forms/:id/templates',
+    params: Id,
+    answer: documents.KeptTemplates,
+  },
   loadTemplate: {
     method: 'GET',
     path: '/api/forms/:id/templates/:template',
     params: documents.OneTemplate,
+    query: documents.TemplateAs,
     answer: responses.FileContent,
   },
   makeDocument: {

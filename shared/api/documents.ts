@@ -25,6 +25,17 @@ export const BroughtTemplate = z.object({
 })
 export type BroughtTemplate = z.infer<typeof BroughtTemplate>
 
+/** The files that are kept as templates of a form: under which id, what they were called, when, and who brought them in. */
+export const KeptTemplates = z.object({
+  templates: z.array(
+    z.object({ id: z.string(), name: z.string(), bytes: z.int(), by: z.string(), at: z.string() }),
+  ),
+})
+export type KeptTemplates = z.infer<typeof KeptTemplates>
+
+/** With the tags that a document of the draft has, where they were called otherwise since. */
+export const TemplateAs = z.object({ document: z.string().max(LIMITS.code).optional() })
+
 export const OneTemplate = Id.extend({ template: z.uuid() })
 export const OneDocument = Id.extend({ document: z.uuid() })
 

@@ -73,7 +73,7 @@ const PickedIds = z
 /** Responses to be taken out: which, as what, and how choices are told (see `TableStyle`). `ids`: only those, separated by commas; empty for all of the filter. */
 export const ExportQuery = ResponseFilter.extend({
   ids: PickedIds,
-  format: z.enum(['csv', 'xlsx', 'jsonl', 'files', 'documents', 'pdf']),
+  format: z.enum(['csv', 'xlsx', 'jsonl', 'files', 'documents', 'documentsPdf', 'pdf']),
   values: z.enum(['labels', 'codes', 'both']).default('labels'),
   spread: z.enum(['', 'yes']).default(''),
 })

@@ -104,6 +104,7 @@ const LET_THROUGH: Readonly<Record<keyof typeof API, readonly Caller[]>> = {
     actOnPayment: ['own', 'act'],
     bringTemplate: ['own', 'design'],
     loadTemplate: READERS,
+    listTemplates: READERS,
     makeDocument: ['own', 'act'],
     loadDocument: ['own', 'responses'],
     loadResponse: ['own', 'responses'],

@@ -25,6 +25,11 @@ const FORMATS = [
     title: 'Documents (ZIP)',
     about: 'as they were made last, a folder for each response',
   },
+  {
+    format: 'documentsPdf',
+    title: 'Documents as PDF (ZIP)',
+    about: 'those not set yet are set now: 200 documents at most',
+  },
   { format: 'files', title: 'Files (ZIP)', about: 'what was given, a folder for each response' },
 ] as const
 function addressOf(format: ExportQuery['format']): string {

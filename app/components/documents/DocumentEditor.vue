@@ -92,7 +92,7 @@ const said = computed(() => {
         v-if="file"
         :icon="mdiDownloadOutline"
         :name="`Download the template of number ${number}`"
-        :href="`/api/forms/${draft.id}/templates/${file.file}`"
+        :href="`/api/forms/${draft.id}/templates/${file.file}?document=${document.code}`"
       />
       <IconButton
         :icon="mdiClose"
@@ -180,11 +180,15 @@ const said = computed(() => {
         :name="`Document ${number}`"
         @change="(written, merge) => put({ template: { written } }, merge)"
       />
-      <TemplateUpload
-        v-else
-        words="Bring a newer template in"
-        @brought="put({ template: $event }, 'template')"
-      />
+      <template v-else>
+        <TemplateUpload
+          words="Bring a newer template in"
+          @brought="put({ template: $event }, 'template')"
+        />
+        <FoldedPart title="Files brought in before">
+          <KeptTemplates :current="file?.file ?? ''" />
+        </FoldedPart>
+      </template>
     </template>
   </div>
 </template>

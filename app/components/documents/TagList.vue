@@ -37,6 +37,8 @@ async function copy(text: string) {
   await navigator.clipboard.writeText(text)
   said.say(`Copied: ${text}`)
 }
+/** Also into a word processor that stands beside. */
+const drag = (event: DragEvent, text: string) => event.dataTransfer?.setData('text/plain', text)
 /** The condition of a clause, while it is built. */
 const condition = shallowRef<Condition>({ kind: 'group', mode: 'all', parts: [firstTest()] })
 const clause = computed(() => {
@@ -64,8 +66,9 @@ const questions = computed(() =>
       />
     </div>
     <p class="small quiet">
-      Formats come behind a bar: <code v-pre>{{ lift_on | long date }}</code>, <code>money</code>,
-      <code>upper case</code>, <code>list</code>. In a loop, <code>item.number</code> counts.
+      Drag a tag into the template, or press its button. Formats come behind a bar:
+      <code v-pre>{{ lift_on | long date }}</code>, <code>money</code>, <code>upper case</code>,
+      <code>list</code>. In a loop, <code>item.number</code> counts.
     </p>
     <ul>
       <li
@@ -75,7 +78,11 @@ const questions = computed(() =>
         <span
           >{{ t.name }} <span class="small quiet">{{ t.inside }}</span></span
         >
-        <code>{{ t.tag }}</code>
+        <code
+          draggable="true"
+          @dragstart="drag($event, t.tag)"
+          >{{ t.tag }}</code
+        >
         <IconButton
           :icon="target.put ? mdiArrowLeftBottom : mdiContentCopy"
           :name="target.put ? `Put the tag of ${t.name} in` : `Copy the tag of ${t.name}`"
@@ -83,7 +90,11 @@ const questions = computed(() =>
         />
         <template v-if="t.also">
           <span class="small quiet">one by one</span>
-          <code>{{ t.also }}</code>
+          <code
+            draggable="true"
+            @dragstart="drag($event, t.also)"
+            >{{ t.also }}</code
+          >
           <IconButton
             :icon="target.put ? mdiArrowLeftBottom : mdiContentCopy"
             :name="target.put ? `Put the loop of ${t.name} in` : `Copy the loop of ${t.name}`"
@@ -103,7 +114,11 @@ const questions = computed(() =>
       v-if="clause"
       class="row-flex clause"
     >
-      <code>{{ clause }}</code>
+      <code
+        draggable="true"
+        @dragstart="drag($event, clause)"
+        >{{ clause }}</code
+      >
       <IconButton
         :icon="target.put ? mdiArrowLeftBottom : mdiContentCopy"
         :name="target.put ? 'Put the clause in' : 'Copy the clause'"
@@ -142,6 +157,7 @@ li {
   border-bottom: 1px dotted var(--line);
 }
 code {
+  cursor: grab;
   overflow-wrap: anywhere;
 }
 </style>

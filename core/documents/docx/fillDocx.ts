@@ -16,10 +16,14 @@ const MOST_TURNS = 20_000
 /** A document would be larger than any is meant to be. */
 export class TooLarge extends Error {}
 
-/** How a template is filled: where pictures come from, and what is printed for an answer that is not there yet, marked; nothing where that is not given. */
+/**
+ * How a template is filled: where pictures come from; what is printed, marked, for an answer that is not there yet, and before a clause whose
+ * condition rests on one (null: it does not). Nothing where they are not given.
+ */
 export interface Filling {
   pictures: PictureSource
   blank?: (scope: TemplateScope, source: string) => string
+  open?: (scope: TemplateScope, condition: string) => string | null
 }
 
 /**
@@ -82,6 +86,8 @@ class Filler {
     if (!tag) return
     if (isMark(mark, 'when') && tag.is === 'when') {
       const part = isPrinted(scope, tag.source) ? 'then' : 'otherwise'
+      const open = this.filling.open?.(scope, tag.source) ?? null
+      if (open !== null) putNote(mark, into, open)
       this.putPart(mark, part, into, scope)
     } else if (isMark(mark, 'each') && tag.is === 'each')
       for (const inner of listLoop(scope, tag.source)) {
@@ -139,6 +145,14 @@ class Filler {
     if (isElement(copy) && copy.localName === 'docPr' && copy.hasAttribute('id'))
       copy.setAttribute('id', String((this.drawings += 1)))
   }
+}
+
+/** Puts a marked text where a clause stands: in a line, or as one of its own. Between the rows of a table there is no room for one. */
+function putNote(mark: Element, into: Node, text: string) {
+  if (isNamed(into, 'p')) putText(mark, into, text, true)
+  if (!isNamed(into, 'body') && !isNamed(into, 'tc')) return
+  const line = into.appendChild(documentOf(into).createElementNS(W, 'w:p'))
+  putText(mark, line, text, true)
 }
 
 /** Signs that XML 1.0 can’t hold: control characters, halves of a surrogate pair. */

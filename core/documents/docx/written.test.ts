@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import mammoth from 'mammoth'
 import { expect, it } from 'vitest'
-import type { WrittenBlock, WrittenDocument, WrittenParagraph } from '../../form/written'
+import type { WrittenBlock, WrittenDocument, WrittenParagraph, WrittenRun } from '../../form/written'
 import { withWrittenSources } from '../../form/written'
+import { findTags, rewriteTags } from '../../form/tags'
 import { tagsOf } from '../templateTags'
 import { prepareDocx } from './prepareDocx'
 import { readContent } from './readContent'
@@ -75,6 +76,13 @@ it('what is written here is a DOCX with the same words, and the same tags in the
   )
 })
 
+/** What is written without how it is cut into runs. */
+const wordsOf = (document: WrittenDocument): unknown =>
+  JSON.parse(JSON.stringify(document), (key, value: unknown) => {
+    if (key !== 'runs' || !Array.isArray(value)) return value
+    return value.map((run: WrittenRun) => run.text).join('')
+  })
+
 it('a code that is called otherwise is so in what is written, and back again', () => {
   fc.assert(
     fc.property(written, document => {
@@ -83,7 +91,40 @@ it('a code that is called otherwise is so in what is written, and back again', (
       const renamed = withWrittenSources(document, there)
       const sources = tagsOf({ written: renamed }).flatMap(t => ('source' in t ? [t.source] : []))
       expect(sources).not.toContain('boat')
-      expect(withWrittenSources(renamed, back)).toEqual(document)
+      const again = withWrittenSources(renamed, back)
+      expect(wordsOf(again)).toEqual(wordsOf(document))
+      expect(tagsOf({ written: again })).toEqual(tagsOf({ written: document }))
+    }),
+  )
+})
+
+/** Each sign outside of tags with its format. */
+function formatsOf(runs: readonly WrittenRun[]): string[] {
+  const tags = findTags(runs.map(run => run.text).join(''))
+  let at = 0
+  return runs.flatMap(({ text, bold }) =>
+    [...text].flatMap(sign => {
+      const here = at
+      at += sign.length
+      return tags.some(tag => tag.from <= here && here < tag.to) ? [] : [`${sign} ${bold === true}`]
+    }),
+  )
+}
+
+it('tags follow what is called otherwise, also where formats cut them in pieces; all other words keep their format', () => {
+  const renamed = (source: string) => source.replaceAll(/\b(?:boat|tons)\b/g, '$&_2')
+  const cuts = fc.array(fc.nat(60), { maxLength: 6 })
+  fc.assert(
+    fc.property(fc.array(fc.constantFrom(...WORDS), { maxLength: 5 }), cuts, (words, at) => {
+      const text = words.join('')
+      const bounds = [...new Set([0, ...at.filter(n => n < text.length), text.length])].sort((a, b) => a - b)
+      const pieces = bounds.slice(1).map((to, i) => text.slice(bounds[i], to))
+      const before = pieces.map((piece, i) => ({ text: piece, ...(i % 2 ? { bold: true as const } : {}) }))
+      const { body } = withWrittenSources({ body: [{ is: 'paragraph', runs: before }] }, renamed)
+      const [after] = body
+      if (after?.is !== 'paragraph') throw new Error('The paragraph is gone.')
+      expect(after.runs.map(run => run.text).join('')).toBe(rewriteTags(text, renamed))
+      expect(formatsOf(after.runs)).toEqual(formatsOf(before))
     }),
   )
 })

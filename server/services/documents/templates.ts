@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto'
-import { count, eq, inArray } from 'drizzle-orm'
+import { count, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { Form } from '../../../core/form/definition'
-import type { BroughtTemplate } from '../../../shared/api/documents'
+import type { BroughtTemplate, KeptTemplates } from '../../../shared/api/documents'
 import { refuse } from '../../http/refuse'
 import type { Database } from '../../store/database'
-import { templates } from '../../store/schema'
+import { templates, users } from '../../store/schema'
 import { runTask } from '../../threads/run'
 import { loadFormRow } from '../drafts'
 
@@ -47,17 +47,37 @@ export async function findTemplate(
   return row ?? null
 }
 
-/** A template of a form: its own, or one that its draft names, as a copy of another form does. */
+/** A template of a form: its own, or one that its draft names, as a copy of another form does. `document`: by whose tags it is named as they are called now, where they were renamed. */
 export async function loadTemplate(
   db: Database,
   formId: string,
-  id: string,
+  { template: id, document = '' }: { template: string; document?: string },
 ): Promise<{ name: string; mediaType: string; content: Uint8Array }> {
   const { draft } = await loadFormRow(db, formId)
   const row = await findTemplate(db, id)
   const isOwn = row?.formId === formId || filesOf(draft).includes(id)
   if (!row || !isOwn) return refuse(404, 'not-found', 'There is no such template.')
-  return { name: row.name, content: row.content, mediaType: DOCX_TYPE }
+  const own = draft.documents?.find(d => d.code === document)?.template
+  const isNamed = own && !('written' in own) && own.file === id
+  const renamed = isNamed ? await runTask('renameTags', { bytes: row.content, tags: own.tags }) : null
+  return { name: row.name, content: renamed ?? row.content, mediaType: DOCX_TYPE }
+}
+
+/** The files that were brought in as templates of a form, the newest first. */
+export async function listTemplates(db: Database, formId: string): Promise<KeptTemplates> {
+  const rows = await db
+    .select({
+      id: templates.id,
+      name: templates.name,
+      at: templates.madeAt,
+      by: users.name,
+      bytes: sql<number>`length(${templates.content})`,
+    })
+    .from(templates)
+    .leftJoin(users, eq(users.id, templates.userId))
+    .where(eq(templates.formId, formId))
+    .orderBy(desc(templates.madeAt), desc(templates.id))
+  return { templates: rows.map(({ at, by, ...row }) => ({ ...row, by: by ?? '', at: at.toISOString() })) }
 }
 
 /** The files that a form names as templates. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiFileDocumentOutline } from '@mdi/js'
 import { API } from '#shared/api/endpoints'
 import type { SealedFile } from '#shared/api/documents'
 import { callApi } from '~/api/callApi'
@@ -28,7 +29,9 @@ const check = (file: File | undefined) =>
       it is looked up.
     </p>
     <v-file-input
-      label="The file"
+      placeholder="Choose a file"
+      aria-label="The file"
+      :prepend-inner-icon="mdiFileDocumentOutline"
       accept=".pdf,.docx"
       :disabled="busy"
       @update:model-value="check([$event].flat()[0])"

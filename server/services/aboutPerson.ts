@@ -3,7 +3,16 @@ import { and, desc, eq, ilike, inArray, or, sql } from 'drizzle-orm'
 import { MOST_ABOUT, type AboutPerson } from '../../shared/api/aboutPerson'
 import type { HistoryLine, ResponseDetails } from '../../shared/api/responses'
 import type { Database } from '../store/database'
-import { forms, messages, releases, responseEvents, responses, turns } from '../store/schema'
+import {
+  documents,
+  forms,
+  messages,
+  releases,
+  responseEvents,
+  responses,
+  signatures,
+  turns,
+} from '../store/schema'
 import { filePart, filesOf } from './filesOfResponses'
 import { listFormsWith } from './people/rights'
 import { loadResponse } from './responses'
@@ -53,9 +62,14 @@ function holdsText(db: Database, like: string) {
   const inTurns = db.select({ id: turns.responseId }).from(turns)
   const inLetters = db.select({ id: messages.responseId }).from(messages)
   const inHistory = db.select({ id: responseEvents.responseId }).from(responseEvents)
+  const inSignatures = db
+    .select({ id: documents.responseId })
+    .from(signatures)
+    .innerJoin(documents, eq(signatures.documentId, documents.id))
   return or(
     sql`${responses.words} like lower(${like}::text)`,
     inArray(responses.id, inTurns.where(sql`${turns.to}::text ilike ${like}`)),
+    inArray(responses.id, inSignatures.where(or(ilike(signatures.name, like), ilike(signatures.who, like)))),
     inArray(responses.id, inLetters.where(or(ilike(messages.to, like), ilike(messages.text, like)))),
     inArray(
       responses.id,
@@ -66,13 +80,16 @@ function holdsText(db: Database, like: string) {
   )
 }
 
+const signaturesOf = (made: ResponseDetails['documents']) => made.flatMap(d => d.signing?.signed ?? [])
+
 /** In small words where a response holds a text: answers by their labels, then what else of it does. */
-function whereIn({ lines, turns: taken, history }: ResponseDetails, text: string): string[] {
+function whereIn({ lines, turns: taken, history, documents: made }: ResponseDetails, text: string): string[] {
   const has = (...texts: readonly string[]) => texts.some(t => t.toLowerCase().includes(text))
   const answers = lines.filter(line => has(line.text)).map(line => line.label)
   const isIn = (fits: (line: HistoryLine) => boolean) => history.some(fits)
   const others = [
     taken.some(turn => has(...turn.to)) ? 'a turn' : '',
+    signaturesOf(made).some(s => has(s.name)) ? 'a signature' : '',
     isIn(h => h.kind === 'posted' && has(...h.to, h.subject, h.text)) ? 'a letter' : '',
     isIn(h => h.kind !== 'posted' && has(h.who, h.remark, ...h.to, ...h.changes.map(c => c.before)))
       ? 'the history'
@@ -104,13 +121,22 @@ export async function handOutAboutPerson(
   }
 }
 
-function describe({ form, number, sentAt, lines, turns: taken, history }: ResponseDetails): string {
+function describe({
+  form,
+  number,
+  sentAt,
+  lines,
+  turns: taken,
+  history,
+  documents: made,
+}: ResponseDetails): string {
   const answers = lines
     .filter(line => line.state === 'answered')
     .map(({ heading, entry, label, text }) =>
       [heading && `\n${heading}`, entry, `${label}: ${text}`].filter(Boolean).join('\n'),
     )
   const turnsTaken = taken.map(t => `${t.openedAt} ${t.name}: ${t.to.join(', ')}`)
+  const signed = signaturesOf(made).map(s => [s.at, s.name, s.role, s.place].filter(Boolean).join(' · '))
   const happened = history.map(h =>
     [h.at, h.kind, h.who, h.to.join(', '), h.remark, h.subject, h.text].filter(Boolean).join(' · '),
   )
@@ -118,6 +144,7 @@ function describe({ form, number, sentAt, lines, turns: taken, history }: Respon
     `${form}, response ${number}, sent ${sentAt}`,
     ...answers,
     ...(turnsTaken.length > 0 ? ['\nTurns', ...turnsTaken] : []),
+    ...(signed.length > 0 ? ['\nSignatures', ...signed] : []),
     ...(happened.length > 0 ? ['\nHistory and letters', ...happened] : []),
     '',
   ].join('\n')

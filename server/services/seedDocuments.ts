@@ -56,7 +56,7 @@ async function signForYard(db: Database, happened: Happened, document: FormDocum
 }
 const YARD = {
   name: 'Lorens Hale',
-  role: 'Yard office',
+  role: 'Foreman',
   place: 'Wherry Quay',
   drawn:
     'M60 120 L80 60 L96 40 L92 80 L84 130 L110 134 L140 118 L150 96 L140 100 L134 120 L150 130 L176 108 L190 96 L186 124 L206 100 L216 98 L214 122 L240 118 L300 60 L296 130 L300 96 L340 92 L344 58 L338 130 L360 112 L372 104 L366 126 L390 108 L420 128 L520 92',

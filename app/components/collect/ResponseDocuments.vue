@@ -115,6 +115,7 @@ h3 {
 .row-flex {
   flex-wrap: wrap;
   gap: 0 8px;
+  padding: 3px 0;
 }
 
 .made {

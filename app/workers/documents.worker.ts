@@ -14,10 +14,11 @@ import type { DocumentTag } from '../../core/form/documents'
 import type { WrittenDocument } from '../../core/form/written'
 import type { Standing } from '../../core/form/standing'
 
-/** The form, and a template, which are brought before it is filled; a document that is to be shown as it would be with some answers. */
+/** The form, a template, and pictures that were given, which are brought before it is filled; a document that is to be shown as it would be with some answers. */
 export type PreviewQuestion =
   | { is: 'form'; form: Form }
   | { is: 'template'; file: string; bytes: Uint8Array }
+  | { is: 'picture'; file: string; bytes: Uint8Array }
   | {
       is: 'document'
       asked: number
@@ -34,6 +35,8 @@ export type PreviewAnswer = { asked: number } & (
 
 /** The templates that were brought, by their ids. */
 const templates = new Map<string, Uint8Array>()
+/** The pictures that were brought, by the ids of their files. */
+const pictures = new Map<string, Uint8Array>()
 let plan: Plan | null = null
 type DocumentQuestion = Extract<PreviewQuestion, { is: 'document' }>
 
@@ -44,6 +47,10 @@ addEventListener('message', ({ data }: MessageEvent<PreviewQuestion>) => {
   }
   if (data.is === 'template') {
     templates.set(data.file, data.bytes)
+    return
+  }
+  if (data.is === 'picture') {
+    pictures.set(data.file, data.bytes)
     return
   }
   const { asked } = data
@@ -61,9 +68,12 @@ async function show(question: DocumentQuestion): Promise<DocumentContent> {
   if (!plan) throw new Error('The form is not here yet.')
   const prepared = await prepare(template)
   const drawn = await drawAll(answers)
-  const pictures = { drawn: (path: string) => drawn.get(path) ?? null, file: () => null }
+  const source = {
+    drawn: (path: string) => drawn.get(path) ?? null,
+    file: (id: string) => pictures.get(id) ?? null,
+  }
   const filled = fill(plan, answers, today, standing)
-  return readContent(fillDocx(prepared, filled, { pictures, blank: blankLabel, open: openLabel }))
+  return readContent(fillDocx(prepared, filled, { pictures: source, blank: blankLabel, open: openLabel }))
 }
 
 async function prepare(template: DocumentQuestion['template']): Promise<PreparedDocx> {

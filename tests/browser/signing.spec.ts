@@ -5,7 +5,7 @@ import { textOfPdf } from '../support/pdf'
 import { releaseForm } from '../support/release'
 import { violationsOn } from './accessibility'
 import { draftOf, newForm, saved } from './scriptSupport'
-import { errorsOf, open, signIn } from './support'
+import { choose, errorsOf, open, signIn } from './support'
 import { linksOf, newPage } from './turnsSupport'
 
 /** A glass studio lends its furnace: whoever hires it and the studio sign the agreement. */
@@ -42,11 +42,8 @@ const FORM: Form = {
 /** Has both turns sign the agreement. */
 async function haveItSigned(page: Page) {
   await page.getByRole('tab', { name: 'Documents' }).click()
-  await page.getByRole('combobox', { name: 'Document 1: when' }).click()
-  await page.getByRole('option', { name: 'it is signed' }).click()
-  const signers = page.getByRole('combobox', { name: 'Document 1: in which turns it is signed' })
-  await signers.click()
-  await page.getByRole('option', { name: 'Studio' }).click()
+  await choose(page, 'Document 1: when', 'it is signed')
+  await choose(page, 'Document 1: in which turns it is signed', 'Studio')
   await page.keyboard.press('Escape')
   await saved(page)
 }

@@ -66,7 +66,8 @@ test('a document is written here, shown with the practice answers, proven, and f
   await expect(preview.getByText('‹Your name›')).toBeVisible()
   await page.getByRole('textbox', { name: /Your name/ }).fill('Ada Osier')
   await expect(preview.getByText('For Ada Osier')).toBeVisible()
-  await expect(preview.getByText('‹Chairs›')).toBeVisible()
+  await expect(preview.getByText('‹Chairs›', { exact: true })).toBeVisible()
+  await expect(preview.getByText('‹a clause rests on ‹Chairs››')).toBeVisible()
   expect(await violationsOn(page, 'written document')).toEqual([])
   await saved(page)
   const [document] = (await draftOf(page, id)).documents ?? []

@@ -8,6 +8,7 @@ import { turnName } from '#core/parties/turns'
 import { FRAME_WIDTHS, type FrameWidth } from '~/composables/rehearse/useRehearsalFrames'
 import { useRehearsedParty } from '~/composables/rehearse/useRehearsedParty'
 import { lookCss } from '~/theme/lookCss'
+import { keepPracticeFile } from '~/composables/rehearse/practiceFiles'
 import { EXPLAIN, FILE_TAKER, PARTY_ACCESS } from '../answer/keys'
 
 /** The live form as one party sees it on one device. */
@@ -28,10 +29,13 @@ const { at, page, nextText, progress, tried } = pagination
 const finished = ref(false)
 const closing = computed(() => (filled.value ? findClosingMessage(filled.value) : null))
 provide(PARTY_ACCESS, access)
-// Nothing is sent while rehearsing: a file is only named.
+// Nothing is sent while rehearsing: a file is only named, and shown in documents where it is a picture.
 provide(FILE_TAKER, {
-  take: (_question, file) =>
-    Promise.resolve({ file: `rehearsal-${Date.now()}`, name: file.name, bytes: file.size }),
+  take: async (_question, file) => {
+    const id = `rehearsal-${newKey()}`
+    await keepPracticeFile(id, file)
+    return { file: id, name: file.name, bytes: file.size }
+  },
 })
 provide(EXPLAIN, (address, frame) => {
   const isOfForm = frame === rehearsal.filled || frame === filled.value

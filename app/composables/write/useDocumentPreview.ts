@@ -3,6 +3,7 @@ import { watchDebounced } from '@vueuse/core'
 import type { DocumentContent } from '#core/documents/content'
 import type { Form } from '#core/form/definition'
 import type { FormDocument } from '#core/form/documents'
+import { practiceFiles } from '../rehearse/practiceFiles'
 import type { PreviewAnswer, PreviewQuestion } from '~/workers/documents.worker'
 
 /** Milliseconds after the last keystroke. */
@@ -17,6 +18,8 @@ export function useDocumentPreview(document: () => FormDocument) {
   let asked = 0
   /** The form that the worker has. */
   let shown: Form | null = null
+  /** The pictures that it has. */
+  const sent = new Set<string>()
   const send = (question: PreviewQuestion) => worker?.postMessage(question)
   const { isThere, bring } = useTemplateFile(document, send, error)
 
@@ -34,6 +37,11 @@ export function useDocumentPreview(document: () => FormDocument) {
       shown = filled.plan.form
       send({ is: 'form', form: toRaw(shown) })
     }
+    for (const [id, bytes] of practiceFiles())
+      if (!sent.has(id)) {
+        sent.add(id)
+        send({ is: 'picture', file: id, bytes })
+      }
     send({
       ...{ is: 'document', asked, today },
       // What is reactive can’t be sent.

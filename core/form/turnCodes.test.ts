@@ -2,6 +2,8 @@ import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { codeFromLabel } from './codes'
 import { emptyForm, type Form } from './definition'
+import type { Delivery } from './deliveries'
+import type { FormDocument } from './documents'
 import { applyEdits } from './edits'
 import { renamePartyEdits, renameTurnEdits } from './turnCodes'
 
@@ -27,12 +29,26 @@ const form = fc
       handOff: [{ to: codes[next] ?? 'done' }],
     }))
     const walks = [{ code: 'w', title: 'W', answers: {}, expect: { turns: [...codes] } }]
-    return { ...emptyForm('f', 'F'), parties, turns, walks }
+    const deliveries = codes.map((turn, i): Delivery => {
+      const act = { do: 'tray', tray: 'New' } as const
+      return { code: `d_${i}`, title: '', on: 'handedOn', turn, act }
+    })
+    const common = { title: '', fileName: 'x', template: { written: { body: [] } } }
+    const documents: FormDocument[] = [
+      { ...common, code: 'signed', on: 'signed', signedBy: codes },
+      { ...common, code: 'made', on: 'handedOn', turn: codes[0] },
+    ]
+    return { ...emptyForm('f', 'F'), parties, turns, walks, deliveries, documents }
   })
-/** Who hands on to whom, by position, whatever the turns are called; and the turns of the walk. */
-function shapeOf({ turns = [], walks = [] }: Form) {
+/** Who hands on to whom, by position, whatever the turns are called; the turns of the walk, and those at which something is done or signed. */
+function shapeOf({ turns = [], walks = [], deliveries = [], documents = [] }: Form) {
   const at = (code: string) => turns.findIndex(t => t.code === code)
-  return [turns.map(t => [t.party, t.handOff?.map(h => at(h.to))]), walks.map(w => w.expect.turns?.map(at))]
+  return [
+    turns.map(t => [t.party, t.handOff?.map(h => at(h.to))]),
+    walks.map(w => w.expect.turns?.map(at)),
+    deliveries.map(d => at(d.turn ?? '')),
+    documents.map(d => (d.signedBy ?? [d.turn ?? '']).map(at)),
+  ]
 }
 
 it('turns called otherwise hand on as before, by their own code or with their party; codes that were set stay', () => {

@@ -13,13 +13,21 @@ import { drawPlausibleAnswers } from '../../core/fill/plausible'
 import haulOut from '../../demo/forms/haul_out.form.json'
 import { readForm } from '../../core/form/read'
 import { hasOffice, setByOffice } from '../../server/services/documents/office'
-import { fillTemplate, setPdf } from '../../server/threads/documents'
+import { fillTemplate, sealDocument, setPdf } from '../../server/threads/documents'
 import { median } from './pages'
 
 type Say = (what: string, value: string, goal: string) => void
 const TODAY = '2026-11-24'
 const COUNT = 1_000
 const PDFS = 50
+const SIGNED = { turn: 'Yard office', role: 'Foreman', place: 'Wherry Quay', at: '2026-11-24 10:30 UTC' }
+const SEAL = {
+  ...{ heading: 'Signatures', waiting: [], lines: ['Works order, response 1'] },
+  signed: [
+    { ...SIGNED, name: 'Lorens Hale', drawn: 'M60 120 L80 60 L96 40 L92 80 L84 130 L110 134 L140 118' },
+    { ...SIGNED, name: 'Orla Quay', drawn: null },
+  ],
+}
 
 /** The works order of the demo for many responses: made, shown after a keystroke, as PDF files, and how much memory that takes. */
 export async function documents(say: Say): Promise<void> {
@@ -58,6 +66,9 @@ export async function documents(say: Say): Promise<void> {
   const plain = performance.now()
   for (let i = 0; i < PDFS; i += 1) await setPdf({ bytes: last, title: 'Works order' })
   say('as a PDF file, plainly', `${((performance.now() - plain) / PDFS).toFixed(0)} ms`, '')
+  const sealing = performance.now()
+  for (let i = 0; i < PDFS; i += 1) sealDocument({ bytes: last, seal: SEAL })
+  say('a page of two signatures added', `${((performance.now() - sealing) / PDFS).toFixed(0)} ms`, '')
   if (!(await hasOffice())) return say('as a PDF file by LibreOffice', 'is not here', '')
   const exact = performance.now()
   for (let i = 0; i < 5; i += 1) await setByOffice(last)

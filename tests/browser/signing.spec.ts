@@ -49,7 +49,7 @@ async function haveItSigned(page: Page) {
 }
 
 async function draw(page: Page) {
-  await page.getByRole('button', { name: 'Draw', exact: true }).click()
+  await page.getByText('Draw', { exact: true }).click()
   const box = await page.getByRole('img', { name: 'A field to sign in' }).boundingBox()
   if (!box) throw new Error('There is no field to draw on.')
   await page.mouse.move(box.x + 30, box.y + 30)

@@ -60,13 +60,28 @@ export async function fillTemplate(
     const filled = fill(planOf(form), answers, begunOn, standing)
     const kept = new Map(files.map(({ id, bytes }) => [id, bytes]))
     const pictures = { drawn: drawSignature, file: (id: string) => kept.get(id) ?? null }
-    const file = template instanceof Uint8Array ? template : await writeDocx(template.written)
+    const file = template instanceof Uint8Array ? template : await writtenFile(template.written)
     return { bytes: fillDocx(prepareDocx(file, tags), filled, { pictures }), refused: null }
   } catch (error) {
     if (error instanceof TooLarge || error instanceof NotATemplate)
       return { bytes: new Uint8Array(), refused: error.message }
     throw error
   }
+}
+
+/** What was written lately, as files: the same is mostly filled for many responses. */
+const WRITTEN = new Map<string, Uint8Array>()
+const MOST_WRITTEN = 5
+
+async function writtenFile(written: WrittenDocument): Promise<Uint8Array> {
+  const key = JSON.stringify(written)
+  const file = WRITTEN.get(key) ?? (await writeDocx(written))
+  // Those that were used last stay.
+  WRITTEN.delete(key)
+  WRITTEN.set(key, file)
+  const [oldest] = WRITTEN.keys()
+  if (WRITTEN.size > MOST_WRITTEN && oldest !== undefined) WRITTEN.delete(oldest)
+  return file
 }
 
 /** A signature as it was drawn, as a PNG that is three times as fine as it is printed. */

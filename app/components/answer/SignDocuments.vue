@@ -11,8 +11,15 @@ const props = defineProps<{ token: string; sending: Sending; problem: string; re
 const state = defineModel<SigningState>({ required: true })
 const { refusal, busy, attempt } = useRefusable()
 const documents = shallowRef<readonly (Omit<DocumentToSign, 'content'> & { content: DocumentContent })[]>([])
-const own = reactive({ name: '', role: '', place: '', drawn: '' })
-const mode = ref<'type' | 'draw'>('type')
+// Whoever goes back to change an answer has signed in the same way before.
+const [before] = state.value.signatures ?? []
+const own = reactive({
+  name: before?.name ?? '',
+  role: before?.role ?? '',
+  place: before?.place ?? '',
+  drawn: before?.drawn ?? '',
+})
+const mode = ref<'type' | 'draw'>(before?.drawn ? 'draw' : 'type')
 const MODES = [
   { value: 'type', title: 'My name stands for it' },
   { value: 'draw', title: 'Draw' },
@@ -161,15 +168,15 @@ function readContent(json: string): DocumentContent {
       <p class="small quiet">
         What you sign is kept as it stands above, with your name and the time. It is not changed afterwards.
       </p>
-      <p
-        v-if="problem"
-        id="signing-problem"
-        class="fault"
-        role="alert"
-      >
-        {{ problem }}
-      </p>
     </div>
+    <p
+      v-if="problem"
+      id="signing-problem"
+      class="fault"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
   </section>
 </template>
 

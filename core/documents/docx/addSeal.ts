@@ -54,7 +54,8 @@ function pageOf({ heading, signed, waiting, lines }: Seal, kept: PictureKeeper, 
   const open = waiting.map(name => rowXml(cellXml([]) + cellXml([textXml(`${name}: not signed yet`)])))
   const xml = [
     paragraphXml(runXml(heading, BOLD), '<w:pageBreakBefore/><w:spacing w:after="200"/>'),
-    `<w:tbl>${TABLE}${[...rows, ...open].join('')}</w:tbl>`,
+    // A table without rows is taken for damaged.
+    rows.length + open.length > 0 ? `<w:tbl>${TABLE}${[...rows, ...open].join('')}</w:tbl>` : '',
     paragraphXml(''),
     ...lines.map(line => paragraphXml(runXml(line, SMALL))),
   ].join('')

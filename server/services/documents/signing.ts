@@ -13,6 +13,7 @@ import type { Database } from '../../store/database'
 import { documents, signatures } from '../../store/schema'
 import { fillFor, type Happened } from '../deliveries/queue'
 import { keepEvent } from '../responseEvents'
+import { inKeyOrder } from '../sendings'
 import { makeDocument } from './documents'
 import { sealAnew } from './sealing'
 
@@ -66,17 +67,8 @@ export async function findSealed(db: Database, responseId: string, code: string)
 /** A digest of the answers of which a document tells. */
 export const digestOfTold = ({ plan }: Pick<Filled, 'plan'>, document: FormDocument, answers: Answers) =>
   createHash('sha256')
-    .update(JSON.stringify(inOrder(answersTold(plan, document, answers))))
+    .update(JSON.stringify(inKeyOrder(answersTold(plan, document, answers))))
     .digest('base64url')
-
-/** The store gives the parts of an answer back in an order of its own. */
-function inOrder(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(inOrder)
-  if (typeof value !== 'object' || value === null) return value
-  return Object.entries(value)
-    .toSorted(([a], [b]) => (a < b ? -1 : 1))
-    .map(([key, inner]) => [key, inOrder(inner)])
-}
 
 /** Who signs what, in which turn, and when. */
 interface Signing {

@@ -75,7 +75,7 @@ export async function loadResponse(
     release: row.release,
     lines: readResponse(filled, handedOff),
     turns: await listTurns(db, id, row.definition, reader),
-    documents: await listDocuments(db, filled, { id, answers: row.answers }),
+    documents: await listDocuments(db, filled, id),
     payment: await findPayment(db, id),
     history: await listHistory(db, { id, plan, standing, ...row }, reader.mayAct),
   }

@@ -48,8 +48,7 @@ async function signForYard(db: Database, happened: Happened, document: FormDocum
     .where(and(eq(turns.responseId, id), eq(turns.turn, turn?.code ?? '')))
   if (!turn || !row?.handedOffAt) return
   const filled = await fillFor(db, happened)
-  const { answers } = happened.response
-  const [due] = await documentsToSign(db, { responseId: id, turn }, filled, answers)
+  const [due] = await documentsToSign(db, { responseId: id, turn }, filled)
   if (!due) return
   const signature = { code: document.code, basis: due.basis, ...YARD }
   await signDocuments(db, happened, { turn, who: row.to[0] ?? '', given: [signature], at: row.handedOffAt })

@@ -1,6 +1,5 @@
 import { asc, eq } from 'drizzle-orm'
 import type { Filled } from '../../../core/fill/frame'
-import type { Answers } from '../../../core/form/answers'
 import type { FormDocument } from '../../../core/form/documents'
 import { holds } from '../../../core/parties/deliveries'
 import type { ResponseDocument } from '../../../shared/api/documents'
@@ -14,7 +13,7 @@ import { digestOfTold } from './signing'
 export async function listDocuments(
   db: Database,
   filled: Filled,
-  { id: responseId, answers }: { id: string; answers: Answers },
+  responseId: string,
 ): Promise<ResponseDocument[]> {
   const meant = filled.plan.form.documents ?? []
   if (meant.length === 0) return []
@@ -44,7 +43,7 @@ export async function listDocuments(
     return {
       signed: standing.map(s => tellSignature(form, s)),
       waiting: turnsToSign(form, document, standing),
-      isOutdated: standing.length > 0 && last?.told !== digestOfTold(filled, document, answers),
+      isOutdated: standing.length > 0 && last?.told !== digestOfTold(filled, document),
     }
   }
   return meant.map(document => ({

@@ -1,5 +1,5 @@
 import type { DocumentContent } from '../../../core/documents/content'
-import type { Filled } from '../../../core/fill/frame'
+import { fill, type Filled } from '../../../core/fill/fill'
 import type { Sending } from '../../../shared/api/answering'
 import type { DocumentToSign } from '../../../shared/api/documents'
 import { refuse } from '../../http/refuse'
@@ -30,9 +30,11 @@ export async function readToSign(
   const before = response?.answers ?? {}
   const given = response ? sending.answers : { ...sending.answers, ...broughtBy(target) }
   const standing = await standingOf(db, target)
-  const filled = acceptAnswers(plan, turn, before, given, { begunOn, standing })
-  const { answers } = answersToStore(filled, turn, before, response?.people ?? null)
-  const due = await documentsToSign(db, { responseId: response?.id ?? null, turn }, filled, answers)
+  const accepted = acceptAnswers(plan, turn, before, given, { begunOn, standing })
+  const { answers } = answersToStore(accepted, turn, before, response?.people ?? null)
+  // As it is worked out again when it is sent.
+  const filled = fill(plan, answers, begunOn, standing)
+  const due = await documentsToSign(db, { responseId: response?.id ?? null, turn }, filled)
   const documents: DocumentToSign[] = []
   for (const toSign of due) {
     const bytes =

@@ -59,7 +59,7 @@ function ordered(more: Partial<Form> = {}): Form {
   form.sections.push({ code: 'work', title: 'Work', items: [question('berth')] })
   return form
 }
-const sendingOf = (answers: Record<string, string>, key = fresh('sent')) => ({
+const sendingOf = (answers: Record<string, string | number>, key = fresh('sent')) => ({
   ...{ release: 1, key, begunOn: isoToday(), answers },
 })
 type Given = ReturnType<typeof sendingOf>
@@ -116,20 +116,6 @@ describe('a document that is signed', () => {
     expect((await madeOf(stored?.id ?? ''))?.made).toEqual([])
   })
 
-  it('is what was read: other answers than those that it told are refused, others beside it are not', async () => {
-    const { db } = store
-    const { token, id: formId } = await releaseNew(store, ordered())
-    const sending = sendingOf({ boat: 'Teasel' })
-    const given = await signed(byLink(token), sending, 'I. Marlow')
-    const changed = { ...given, answers: { boat: 'Heron' } }
-    expect(await refusalOf(submitAnswers(db, byLink(token), changed))).toMatchObject({
-      code: 'signed-other',
-    })
-    expect(await storedResponses(db, formId)).toEqual([])
-    await submitAnswers(db, byLink(token), { ...given, answers: { boat: 'Teasel', aside: 'Ring first' } })
-    expect(await storedResponses(db, formId)).toHaveLength(1)
-  })
-
   it('is read by the second as the first has signed it, and tells of both at its end', async () => {
     const { db } = store
     const { id, accept } = await begun()
@@ -151,6 +137,42 @@ describe('a document that is signed', () => {
     for (const [file, count] of [[once, 1] as const, [twice, 2] as const, [pdf, 2] as const])
       expect((await check(file)).known?.signed).toHaveLength(count)
     expect(await refusalOf(makeByHand(db, id, 'order', 'Ines'))).toMatchObject({ code: 'signed-only' })
+  })
+})
+
+describe('what is signed', () => {
+  it('is what was read: other answers than those that it told are refused, others beside it are not', async () => {
+    const { db } = store
+    const { token, id: formId } = await releaseNew(store, ordered())
+    const sending = sendingOf({ boat: 'Teasel' })
+    const given = await signed(byLink(token), sending, 'I. Marlow')
+    const changed = { ...given, answers: { boat: 'Heron' } }
+    expect(await refusalOf(submitAnswers(db, byLink(token), changed))).toMatchObject({
+      code: 'signed-other',
+    })
+    expect(await storedResponses(db, formId)).toEqual([])
+    await submitAnswers(db, byLink(token), { ...given, answers: { boat: 'Teasel', aside: 'Ring first' } })
+    expect(await storedResponses(db, formId)).toHaveLength(1)
+  })
+
+  it('is what was read, also of what is worked out of answers that it does not tell', async () => {
+    const { db } = store
+    const form = ordered()
+    form.sections[0]?.items.push(
+      question('nights', { type: 'integer' }),
+      question('fee', { type: 'value', value: 'nights * 12' }),
+    )
+    const [order] = form.documents ?? []
+    if (order && 'written' in order.template)
+      order.template = { written: { body: [{ is: 'paragraph', runs: [{ text: 'For {{ fee }}.' }] }] } }
+    const { token, id: formId } = await releaseNew(store, form)
+    const sending = { ...sendingOf({}), answers: { boat: 'Teasel', nights: 2 } }
+    const given = await signed(byLink(token), sending, 'I. Marlow')
+    const dearer = { ...given, answers: { boat: 'Teasel', nights: 9 } }
+    expect(await refusalOf(submitAnswers(db, byLink(token), dearer))).toMatchObject({ code: 'signed-other' })
+    await submitAnswers(db, byLink(token), given)
+    const [response] = await storedResponses(db, formId)
+    expect(textOf(await fileOf(response?.id ?? '', 'docx'))).toMatch(/^For 24\./)
   })
 })
 

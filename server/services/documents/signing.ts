@@ -3,7 +3,6 @@ import { and, desc, eq, exists, isNull } from 'drizzle-orm'
 import { findUnseen } from '../../../core/documents/seenBy'
 import { answersTold } from '../../../core/documents/signing'
 import type { Filled } from '../../../core/fill/frame'
-import type { Answers } from '../../../core/form/answers'
 import { isSignedIn, type FormDocument } from '../../../core/form/documents'
 import type { Turn } from '../../../core/form/turns'
 import { holds } from '../../../core/parties/deliveries'
@@ -33,14 +32,13 @@ export async function documentsToSign(
   db: Database,
   { responseId, turn }: { responseId: string | null; turn: Turn | null },
   filled: Filled,
-  answers: Answers,
 ): Promise<ToSign[]> {
   const found: ToSign[] = []
   for (const document of signedIn(filled, turn)) {
     const isFirst = turn === null || document.signedBy?.[0] === turn.code
     if (isFirst) {
       if (!holds(filled, document)) continue
-      found.push({ document, sealed: null, basis: digestOfTold(filled, document, answers) })
+      found.push({ document, sealed: null, basis: digestOfTold(filled, document) })
       continue
     }
     const sealed = responseId === null ? null : await findSealed(db, responseId, document.code)
@@ -65,9 +63,9 @@ export async function findSealed(db: Database, responseId: string, code: string)
 }
 
 /** A digest of the answers of which a document tells. */
-export const digestOfTold = ({ plan }: Pick<Filled, 'plan'>, document: FormDocument, answers: Answers) =>
+export const digestOfTold = (filled: Filled, document: FormDocument): string =>
   createHash('sha256')
-    .update(JSON.stringify(inKeyOrder(answersTold(plan, document, answers))))
+    .update(JSON.stringify(inKeyOrder(answersTold(filled, document))))
     .digest('base64url')
 
 /** Who signs what, in which turn, and when. */
@@ -87,7 +85,7 @@ export async function signDocuments(db: Database, happened: Happened, signing: S
   const { response, release } = happened
   if (given.length === 0 && !(release.definition.documents ?? []).some(d => isSignedIn(d, turn))) return
   const filled = await fillFor(db, happened)
-  const due = await documentsToSign(db, { responseId: response.id, turn }, filled, response.answers)
+  const due = await documentsToSign(db, { responseId: response.id, turn }, filled)
   if (given.some(g => !due.some(d => d.document.code === g.code)))
     refuse(422, 'nothing-to-sign', 'There is nothing to be signed here any more; look at the answers again.')
   for (const toSign of due) {
@@ -113,7 +111,7 @@ async function keepSignature(
   { turn, who, at }: Signing,
 ): Promise<void> {
   const { document, sealed } = toSign
-  const told = digestOfTold(filled, document, happened.response.answers)
+  const told = digestOfTold(filled, document)
   const { id } = sealed ?? (await makeDocument(db, happened, { filled, document, who, told }))
   const { name, role, place, drawn = null } = own
   const code = turn?.code ?? ''

@@ -111,5 +111,7 @@ function problemOfFormat(format: string | null, { kind }: ValueType): Omit<TagPr
     return { sentence: `“${format}” is of a date, and this is none.`, near: null }
   if (format === 'money' && !isAmount)
     return { sentence: '“money” is of an amount, and this is none.', near: null }
+  if (format === 'in words' && !isAmount)
+    return { sentence: '“in words” is of a number, and this is none.', near: null }
   return null
 }

@@ -1,13 +1,14 @@
 import { compile } from '../expressions/compile'
 import { numberFromDouble } from '../expressions/decimal'
-import { BOOLEAN } from '../expressions/types'
+import { BOOLEAN, type Value } from '../expressions/types'
 import { describeTyped } from '../fill/describeValue'
 import type { Filled, Frame } from '../fill/frame'
 import type { Plan } from '../fill/planned'
 import { quotedText } from '../fill/quote'
 import { isRepeating } from '../fill/steps'
-import type { Format } from '../form/quotes'
+import type { TemplateFormat } from '../form/tags'
 import { standpointAtEnd, standpointInside, type Standpoint } from '../form/scope'
+import { sayInWords } from './inWords'
 import { listItems, type Item } from './loopItems'
 
 /** Where a tag is filled: a response, or an entry of it, and what the loops around it go over now. */
@@ -28,21 +29,27 @@ export const scopeOf = (filled: Filled): TemplateScope => ({
 })
 
 /** What a quote says; blank is nothing. */
-export function sayQuote(
-  { frame, stand, item }: TemplateScope,
-  source: string,
-  format: Format | null,
-): string {
+export function sayQuote(scope: TemplateScope, source: string, format: TemplateFormat | null): string {
+  const { frame, stand, item } = scope
   const member = ITEM.exec(source)?.[1]
-  if (member === undefined)
-    return quotedText(frame, `{{${source}${format === null ? '' : `|${format}`}}}`, stand)
-  const text = describeTyped(
-    item?.[member] ?? null,
-    { kind: 'unknown' },
-    format === 'money' ? { places: 2 } : {},
-  )
+  if (member !== undefined) return sayMember(item?.[member] ?? null, format)
+  if (format === 'in words') return sayWords(scope, source)
+  return quotedText(frame, `{{${source}${format === null ? '' : `|${format}`}}}`, stand)
+}
+
+/** What a loop goes over, by what its columns hold. */
+function sayMember(value: Value, format: TemplateFormat | null): string {
+  if (format === 'in words') return sayInWords(value, null)
+  const text = describeTyped(value, { kind: 'unknown' }, format === 'money' ? { places: 2 } : {})
   if (format === 'upper case') return text.toUpperCase()
   return format === 'lower case' ? text.toLowerCase() : text
+}
+
+function sayWords({ frame, stand }: TemplateScope, source: string): string {
+  const { plan, values } = frame
+  const { expr } = plan.names.readQuote(source, stand)
+  const question = expr?.kind === 'name' ? plan.byCode.get(expr.name) : undefined
+  return expr ? sayInWords(compile(expr, plan.environment)(values), question?.place.node ?? null) : ''
 }
 
 /** Whether a clause is printed: its condition is true; unknown is not. */

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Code, Expression, Label } from './fields'
 import { LIMITS } from './limits'
-import { FORMATS } from './quotes'
+import { TEMPLATE_FORMATS } from './tags'
 import { withWrittenSources, WrittenDocument } from './written'
 
 const Source = z.string().min(1).max(LIMITS.expression)
@@ -12,7 +12,7 @@ export const DocumentTag = z.discriminatedUnion('is', [
   z.strictObject({
     is: z.literal('quote'),
     source: Source,
-    format: z.enum(FORMATS).nullable(),
+    format: z.enum(TEMPLATE_FORMATS).nullable(),
     words: Words,
   }),
   z.strictObject({ is: z.literal('when'), source: Source, words: Words }),

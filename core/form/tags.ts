@@ -1,11 +1,17 @@
-import { isFormat, type Format } from './quotes'
+import { FORMATS } from './quotes'
+
+/** The formats of quotes in templates: those of texts, and numbers in words. */
+export const TEMPLATE_FORMATS = [...FORMATS, 'in words'] as const
+export type TemplateFormat = (typeof TEMPLATE_FORMATS)[number]
+export const isTemplateFormat = (text: string): text is TemplateFormat =>
+  TEMPLATE_FORMATS.some(f => f === text)
 
 /**
  * What stands in a template between `{{` and `}}`: a quote with its format, the beginning of a clause (`#when insured = true`), what is printed
  * else, the beginning of a loop (`#each engines`), and their ends (`/when`, `/each`).
  */
 export type Tag =
-  | { is: 'quote'; source: string; format: Format | null }
+  | { is: 'quote'; source: string; format: TemplateFormat | null }
   | { is: 'when'; source: string }
   | { is: 'else' }
   | { is: 'each'; source: string }
@@ -93,7 +99,7 @@ function readQuote(text: string): Tag | FaultyTag {
   const format = text.slice(bar + 1).trim()
   const source = text.slice(0, bar).trim()
   if (source === '') return { is: 'faulty', sentence: 'Nothing is quoted before the bar.' }
-  if (isFormat(format)) return { is: 'quote', source, format }
+  if (isTemplateFormat(format)) return { is: 'quote', source, format }
   return { is: 'faulty', sentence: `There is no format “${format}”.` }
 }
 

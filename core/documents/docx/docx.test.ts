@@ -6,7 +6,9 @@ import { fill } from '../../fill/fill'
 import { planOf } from '../../fill/plan'
 import type { Answers } from '../../form/answers'
 import { readForm } from '../../form/read'
+import { openLabel } from '../blankLabel'
 import { textOfContent } from '../content'
+import { NO_PICTURES } from '../pictures'
 import { fillDocx } from './fillDocx'
 import { prepareDocx } from './prepareDocx'
 import { readContent } from './readContent'
@@ -189,4 +191,23 @@ describe('what is no template', () => {
   ])('is refused: %s', (_name, bytes, why) => {
     expect(() => readDocx(bytes, plan)).toThrow(why)
   })
+})
+
+it('marks what is open in a preview also between the rows of a table, which stays one', async () => {
+  const rows = [
+    ['Place', 'Hives'],
+    ['{{#when insured = true}}Cover', '{{ hives | in words }}{{/when}}'],
+  ]
+  const grid = '<w:tblGrid><w:gridCol/><w:gridCol/></w:tblGrid>'
+  const template = prepareDocx(docxOf(tableOf(...rows).replace('<w:tbl>', `<w:tbl>${grid}`)))
+  const shown = async (given: Answers) => {
+    const filling = { pictures: NO_PICTURES, open: openLabel }
+    const bytes = fillDocx(template, fill(plan, given, TODAY), filling)
+    return (await mammoth.convertToHtml({ buffer: Buffer.from(bytes) })).value.replaceAll(/<\/?p>/g, '')
+  }
+  const note = '<tr><td colspan="2">‹a clause rests on ‹insured››</td></tr>'
+  const head = '<tr><td>Place</td><td>Hives</td></tr>'
+  expect(await shown({})).toBe(`<table>${head}${note}</table>`)
+  const told = '<tr><td>Cover</td><td>seventeen</td></tr>'
+  expect(await shown({ insured: true, hives: 17 })).toBe(`<table>${head}${told}</table>`)
 })

@@ -147,12 +147,34 @@ class Filler {
   }
 }
 
-/** Puts a marked text where a clause stands: in a line, or as one of its own. Between the rows of a table there is no room for one. */
+/** Puts a marked text where a clause stands: in a line, as one of its own, or between the rows of a table as a row. */
 function putNote(mark: Element, into: Node, text: string) {
-  if (isNamed(into, 'p')) putText(mark, into, text, true)
-  if (!isNamed(into, 'body') && !isNamed(into, 'tc')) return
-  const line = into.appendChild(documentOf(into).createElementNS(W, 'w:p'))
+  if (isNamed(into, 'p')) {
+    putText(mark, into, text, true)
+    return
+  }
+  const around = isNamed(into, 'tbl') ? putWideCell(into) : into
+  if (!isNamed(around, 'body') && !isNamed(around, 'tc')) return
+  const line = around.appendChild(documentOf(into).createElementNS(W, 'w:p'))
   putText(mark, line, text, true)
+}
+
+/** Puts a row into a table whose only cell goes over all its columns. */
+function putWideCell(table: Element): Element {
+  const document = documentOf(table)
+  const row = document.createElementNS(W, 'w:tr')
+  const cell = document.createElementNS(W, 'w:tc')
+  table.appendChild(row).appendChild(cell)
+  const span = document.createElementNS(W, 'w:gridSpan')
+  span.setAttributeNS(W, 'w:val', String(columnsOf(table)))
+  cell.appendChild(document.createElementNS(W, 'w:tcPr')).appendChild(span)
+  return cell
+}
+
+function columnsOf(table: Element): number {
+  const grid = childOf(table, 'tblGrid')
+  const columns = grid ? childrenOf(grid).filter(child => isNamed(child, 'gridCol')) : []
+  return Math.max(1, columns.length)
 }
 
 /** Signs that XML 1.0 can’t hold: control characters, halves of a surrogate pair. */

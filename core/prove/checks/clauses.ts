@@ -1,9 +1,12 @@
 import { standsOf } from '../../documents/checkTags'
+import { ITEM } from '../../documents/templateScope'
 import { tagsOf } from '../../documents/templateTags'
 import { compile } from '../../expressions/compile'
 import { namesIn, type Expr } from '../../expressions/tree'
-import { BOOLEAN } from '../../expressions/types'
+import { BOOLEAN, NUMBER } from '../../expressions/types'
 import { turnMadeAt, type FormDocument } from '../../form/documents'
+import type { Question } from '../../form/questions'
+import type { TemplateFormat } from '../../form/tags'
 import type { Goal } from '../goals/goal'
 import type { Inquiry } from '../goals/inquiry'
 import { askedGoal } from './askedAtEnd'
@@ -91,6 +94,30 @@ export function quotesOf(inquiry: Inquiry): (Printed & { code: string })[] {
     }),
   )
 }
+
+/** A number that a document tells, for the response as a whole: in figures, or in words. */
+export interface NumberQuoted extends Printed {
+  source: string
+  expr: Expr
+  format: TemplateFormat | null
+  words: string
+  /** Whose answer it is; null where it is worked out in the quote. */
+  question: Question | null
+}
+
+/** The numbers that each document tells, in their order; none of entries, of loops, and of amounts whose currency is chosen. */
+export const numbersQuotedIn = (inquiry: Inquiry): NumberQuoted[][] =>
+  documentsOf(inquiry).map(({ document, index }) => {
+    const { plan } = inquiry.model
+    return [...walkTags(inquiry, document)].flatMap(({ tag, own, stand, around }): NumberQuoted[] => {
+      if (own.is !== 'quote' || ITEM.test(own.source)) return []
+      const { source, format, words } = own
+      const { expr, type } = plan.names.readQuote(source, stand)
+      if (!expr || type.kind !== NUMBER.kind) return []
+      const question = expr.kind === 'name' ? (plan.byCode.get(expr.name)?.place.node ?? null) : null
+      return [{ document, index, tag, around, source, expr, format, words, question }]
+    })
+  })
 
 /** When a document is made: its turn is handed on, or the response is complete, and its condition holds. */
 export function madeGoal(inquiry: Inquiry, document: FormDocument, index: number): Goal {

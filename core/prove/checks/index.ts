@@ -14,6 +14,7 @@ import { clauseAlways, clauseNever, documentNever, documentQuoteBlank } from './
 import { clauseBoth, clauseNeither } from './documentAlternatives'
 import { documentTagLater, documentUnknownParty, documentUnseen } from './documentAccess'
 import { documentSignerNever, documentSignersOrder, documentUnsigned } from './documentSigning'
+import { documentWordsDiffer } from './documentWords'
 import { documentTag, documentTorn, documentUnknownTurn } from './documentTags'
 import { deliveryLeak, deliveryNoAddress, deliveryUnknownTurn } from './deliveryWiring'
 import { doubleLabel } from './doubleLabel'
@@ -160,6 +161,7 @@ export const CHECKS: readonly Check[] = sortByNeeds([
   clauseNever,
   clauseAlways,
   documentQuoteBlank,
+  documentWordsDiffer,
   alwaysShown,
   alwaysRequired,
   idleValid,

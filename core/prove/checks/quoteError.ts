@@ -1,13 +1,16 @@
 import { isFormat, splitQuotes, FORMATS } from '../../form/quotes'
+import { isTemplateFormat } from '../../form/tags'
 import { nearest } from '../../expressions/near'
 import { standpointInside } from '../../form/scope'
 import { textsAt, withText } from '../../form/texts'
 import type { Closing } from '../../form/definition'
 import { deliveryTexts, type Delivery } from '../../form/deliveries'
+import type { FormDocument } from '../../form/documents'
 import type { PlaceOf } from '../../form/walk'
 import type { Finding } from '../finding'
 import type { Inquiry } from '../goals/inquiry'
 import { type Check, quotedName, finding, partAt } from './check'
+import { documentPart, documentsOf, nameOf } from './documentTags'
 import { example, section, text, yesNo } from './exampleForms'
 
 const kind = { code: 'quote-error', severity: 'fault' } as const
@@ -34,6 +37,7 @@ export const quoteError: Check = {
     ...(inquiry.form.closings ?? []).flatMap((closing, index) => inClosing(inquiry, closing, index)),
     ...(inquiry.form.deliveries ?? []).flatMap((delivery, index) => inDelivery(inquiry, delivery, index)),
     ...inPayment(inquiry),
+    ...documentsOf(inquiry).flatMap(({ document, index }) => inFileName(inquiry, document, index)),
   ],
 }
 
@@ -62,6 +66,14 @@ function inPayment(inquiry: Inquiry): Finding[] {
   return atTheEnd(inquiry, place, payment.title, { name: 'The payment', part: partAt(place, 'payment') })
 }
 
+/** What is quoted in the name of a document’s file. */
+function inFileName(inquiry: Inquiry, document: FormDocument, index: number): Finding[] {
+  const [part] = documentPart(inquiry, index)
+  const place = inquiry.model.plan.sections.at(-1)?.place
+  if (!place || !part) return []
+  return atTheEnd(inquiry, place, document.fileName, { name: `${nameOf(document)} in its file’s name`, part })
+}
+
 function atTheEnd(
   inquiry: Inquiry,
   place: PlaceOf<'section'>,
@@ -72,8 +84,9 @@ function atTheEnd(
     if (piece.kind === 'words') return []
     const { syntax, problems } = inquiry.model.plan.names.readQuote(piece.source, place)
     const why = syntax?.message ?? problems[0]?.sentence
-    if (why === undefined) return []
-    const sentence = `${name} quotes “${piece.source}”: ${why}`
+    const format = formatProblem(piece.format)
+    if (why === undefined && format === null) return []
+    const sentence = why === undefined ? `${name} ${format}` : `${name} quotes “${piece.source}”: ${why}`
     return [finding(kind, place, sentence, { conflict: [part], marked: markedIn(words, piece) })]
   })
 }
@@ -109,15 +122,19 @@ function quotesIn(inquiry: Inquiry, found: ReturnType<typeof textsAt>[number]): 
         }),
       ]
     }
-    if (piece.format === null || isFormat(piece.format)) return []
-    const near = nearest(piece.format, FORMATS)
-    return [
-      finding(
-        kind,
-        place,
-        `${quotedName(place)} quotes with the format “${piece.format}”, which there is not.${near ? ` Did you mean “${near}”?` : ` There is: ${FORMATS.join(', ')}.`}`,
-        { conflict, marked: markedIn(whole, piece) },
-      ),
-    ]
+    const format = formatProblem(piece.format)
+    if (format === null) return []
+    const sentence = `${quotedName(place)} ${format}`
+    return [finding(kind, place, sentence, { conflict, marked: markedIn(whole, piece) })]
   })
+}
+
+/** What is wrong with a format, as the end of a sentence; null for nothing. */
+function formatProblem(format: string | null): string | null {
+  if (format === null || isFormat(format)) return null
+  if (isTemplateFormat(format))
+    return `quotes with the format “${format}”, which only templates of documents have.`
+  const near = nearest(format, FORMATS)
+  const instead = near ? `Did you mean “${near}”?` : `There is: ${FORMATS.join(', ')}.`
+  return `quotes with the format “${format}”, which there is not. ${instead}`
 }

@@ -11,6 +11,7 @@ import {
   minus,
   plus,
   rational,
+  times,
   ZERO,
   type Rational,
 } from '../solver/rational'
@@ -35,6 +36,8 @@ export class NumberFunctions {
       floor: () => this.rounding(first, 'floor'),
       ceiling: () => this.rounding(first, 'ceiling'),
       modulo: () => this.modulo(args),
+      'round half up': () => this.roundingTo(args, HALF),
+      'round down': () => this.roundingTo(args, ZERO),
     }
     return (byName[name] ?? (() => this.ofMany(name, args)))()
   }
@@ -84,6 +87,36 @@ export class NumberFunctions {
     const sign = rational(name === 'floor' ? 1 : -1)
     const whole = this.quotientOf(linearTimes(term.linear, sign), ONE)
     return { linear: linearTimes(whole, sign), unit: 'number', given: term.given }
+  }
+
+  /** Rounded to places that are written out (DMN 1.5, numeric functions). */
+  private roundingTo([number, scale]: readonly Expr[], from: Rational): Term | null {
+    const term = number ? this.encoder.term(number) : null
+    const places = scale ? placesIn(this.encoder.term(scale)) : null
+    if (term?.unit !== 'number' || places === null) return null
+    return { ...term, linear: this.roundedTo(term.linear, places, from) }
+  }
+
+  /** A sum rounded to so many places, by its size: what is added to it counts on to the next of its units; a half, or nothing. */
+  roundedTo(linear: Linear, places: bigint, added: Rational): Linear {
+    const { arithmetic, yes } = this.encoder
+    const unit = rational(1, 10n ** places)
+    const units = linearTimes(linear, dividedBy(ONE, unit))
+    // The factors of a variable count in its grids already.
+    if (arithmetic.isWhole(units)) return linear
+    const onSide = (sign: Rational): Linear => {
+      const size = linearSum(linearTimes(units, sign), constantOf(added))
+      return linearTimes(this.quotientOf(size, ONE), times(sign, unit))
+    }
+    const [low, high] = arithmetic.span(linear)
+    if (low !== null && compareRationals(low, ZERO) >= 0) return onSide(ONE)
+    if (high !== null && compareRationals(high, ZERO) <= 0) return onSide(negative(ONE))
+    const below = arithmetic.atMostZero(linear)
+    const sides = [
+      { when: below, linear: onSide(negative(ONE)), given: yes },
+      { when: -below, linear: onSide(ONE), given: yes },
+    ]
+    return this.encoder.among('number', sides).linear
   }
 
   /** The remainder of a division by a constant above zero: x = k·q + r, 0 ≤ r < k (DMN 1.5, table 75). */
@@ -150,6 +183,18 @@ export class NumberFunctions {
     arithmetic.within(index, { literal: yes, low, high: plus(low, ONE), strict: false })
     return linear
   }
+}
+
+/** What is rounded half away from zero goes on from there. */
+export const HALF = rational(1, 2n)
+/** So many places after the point can be asked for. */
+const MOST_PLACES = 30
+
+/** The number of places that a term stands for; null where it is none. */
+function placesIn(term: Term | null): bigint | null {
+  if (term?.unit !== 'number' || !isConstant(term)) return null
+  const { n, d } = term.linear.constant
+  return d === 1n && n >= 0n && n <= MOST_PLACES ? n : null
 }
 
 const keyOf = ({ terms }: Linear): string =>

@@ -3,11 +3,12 @@ import { isNumber } from '../../expressions/decimal'
 import type { Value } from '../../expressions/types'
 import type { PlannedQuestion } from '../../fill/planned'
 import { plainCode } from '../model/entryCodes'
-import { constantOf, linearSum, linearTimes, type Linear } from '../solver/linear'
-import { fromDecimal, ONE, dividedBy, rational, ZERO, type Rational } from '../solver/rational'
+import type { Linear } from '../solver/linear'
+import { fromDecimal, rational, ZERO, type Rational } from '../solver/rational'
 import type { Stretch } from '../solver/arithmetic'
 import type { Literal } from '../solver/literal'
 import type { Encoder, Term, Unit, Variable } from './encoder'
+import { HALF, type NumberFunctions } from './numberFunctions'
 
 const UNITS: Partial<Record<string, Unit>> = {
   number: 'number',
@@ -27,7 +28,10 @@ export class QuestionTerms {
   /** The variables of questions, to read an example from. */
   readonly variables = new Map<string, number>()
 
-  constructor(private readonly encoder: Encoder) {}
+  constructor(
+    private readonly encoder: Encoder,
+    private readonly functions: NumberFunctions,
+  ) {}
 
   /** The answer of a question that holds numbers or times. */
   of(name: string): Term | null {
@@ -126,22 +130,10 @@ export class QuestionTerms {
     run(stretches, ({ high }) => ({ low: null, high }))
   }
 
-  /** A calculated value is rounded to its places, halves away from zero: exact where it has no more places anyway. */
+  /** A calculated value is rounded to its places, halves away from zero. */
   private rounded(node: { type: string; decimals?: number; currency?: string }, linear: Linear): Linear {
     const places = node.decimals ?? (node.currency === undefined ? undefined : 2)
-    if (places === undefined) return linear
-    const unit = rational(1, 10n ** BigInt(places))
-    const { arithmetic } = this.encoder
-    // The factors of a variable count in its grids already.
-    if (arithmetic.isWhole(linearTimes(linear, dividedBy(ONE, unit)))) return linear
-    const { linear: result } = arithmetic.variable(unit)
-    const gap = linearSum(result, linear, rational(-1))
-    const half = constantOf(dividedBy(unit, rational(2)))
-    const { solver } = this.encoder
-    solver.addClause([arithmetic.atMostZero(linearSum(gap, half, rational(-1)))])
-    solver.addClause([arithmetic.atMostZero(linearSum(linearTimes(gap, rational(-1)), half, rational(-1)))])
-    this.encoder.widen() // which way a half goes is left to the replay
-    return result
+    return places === undefined ? linear : this.functions.roundedTo(linear, BigInt(places), HALF)
   }
 }
 

@@ -37,9 +37,9 @@ export class Terms {
   private readonly lengths: TextLengths
 
   constructor(private readonly encoder: Encoder) {
-    this.questions = new QuestionTerms(encoder)
-    this.chosen = new ChosenNumbers(encoder)
     this.functions = new NumberFunctions(encoder)
+    this.questions = new QuestionTerms(encoder, this.functions)
+    this.chosen = new ChosenNumbers(encoder)
     this.opaque = new OpaqueNumbers(encoder)
     this.lengths = new TextLengths(encoder, this.opaque)
   }

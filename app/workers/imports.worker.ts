@@ -1,17 +1,31 @@
 import Papa from 'papaparse'
 import readXlsx from 'read-excel-file/web-worker'
+import { ENTRY_HEADS } from '../../core/formats/sheetNames'
 import { restoreFormula } from '../../core/formats/formulas'
 import type { Cell } from '../../core/formats/answerTable'
 import type { Answers } from '../../core/form/answers'
 import { decodeText } from './decodeText'
 
-/** A row of a file of responses: the number of its response, null for a new one, and what it says. */
+/** A row of a file of responses: the number of its response, null for a new one, and what it says, with its entries sheet by sheet. */
 export interface FileRow {
   line: number
   number: number | null
-  given: { cells: Cell[] } | { answers: Answers }
+  given: { cells: Cell[]; entries?: EntryLine[][] } | { answers: Answers }
 }
-export type ImportFile = { is: 'read'; heads: string[]; rows: FileRow[] } | { is: 'failed'; sentence: string }
+interface EntryLine {
+  entry: number | null
+  cells: Cell[]
+}
+/** What a file holds; `loose`: how many entries belong to none of its rows. */
+export type ImportFile =
+  | {
+      is: 'read'
+      heads: string[]
+      sheets: { name: string; heads: string[] }[]
+      rows: FileRow[]
+      loose: number
+    }
+  | { is: 'failed'; sentence: string }
 
 /** So many rows of a file are read. */
 const MOST_ROWS = 100_000
@@ -33,8 +47,11 @@ addEventListener('message', ({ data }: MessageEvent<File>) => {
 async function read(file: File): Promise<ImportFile> {
   if (/\.jsonl$/i.test(file.name)) return fromLines(decodeText(await file.arrayBuffer()))
   if (/\.xlsx$/i.test(file.name)) {
-    const [first] = await readXlsx(file)
-    return fromTable((first?.data ?? []).map(line => line.map(cellOf)))
+    const [first, ...others] = (await readXlsx(file)).map(({ sheet, data }) => ({
+      name: sheet,
+      lines: data.map(line => line.map(cellOf)),
+    }))
+    return fromTable(first?.lines ?? [], others.flatMap(entriesOf))
   }
   const { data } = Papa.parse<string[]>(decodeText(await file.arrayBuffer()), {
     delimitersToGuess: [',', ';', '\t', '|'],
@@ -49,18 +66,67 @@ function cellOf(cell: unknown): Cell {
   return null
 }
 
-function fromTable([first = [], ...lines]: readonly (readonly Cell[])[]): ImportFile {
-  const heads = first.map(head => (head === null ? '' : String(head)))
+/** A sheet of entries, each with what stands for its response. */
+interface EntrySheet {
+  name: string
+  heads: string[]
+  rows: { response: string; line: EntryLine }[]
+}
+
+/** A sheet that begins as the sheets of entries do which are taken out; any other is none. */
+function entriesOf({ name, lines: [first = [], ...lines] }: { name: string; lines: Cell[][] }): EntrySheet[] {
+  if (!ENTRY_HEADS.every((head, i) => first[i] === head)) return []
+  const heads = first.slice(ENTRY_HEADS.length).map(textOf)
+  const rows = lines.flatMap(([response = null, entry = null, ...cells]) => {
+    const isEmpty = [response, ...cells].every(cell => textOf(cell) === '')
+    return isEmpty ? [] : [{ response: textOf(response), line: { entry: numberIn(entry), cells } }]
+  })
+  return [{ name, heads, rows }]
+}
+const textOf = (cell: Cell): string => (cell === null ? '' : String(cell).trim())
+
+function fromTable(
+  [first = [], ...lines]: readonly (readonly Cell[])[],
+  sheets: readonly EntrySheet[] = [],
+): ImportFile {
+  const heads = first.map(textOf)
   const columns = heads.flatMap((head, i) => (FACTS.has(head) ? [] : [i]))
   if (columns.length === 0) return failed('It has no columns with answers.')
   if (lines.length > MOST_ROWS) return failed(`It has more than ${MOST_ROWS} rows.`)
   const at = heads.indexOf(NUMBER)
+  const inside = sheets.map(({ rows }) => byResponse(rows))
   const rows = lines.flatMap((line, i): FileRow[] => {
     const cells = columns.map(column => line[column] ?? null)
     if (cells.every(cell => cell === null || cell === '')) return []
-    return [{ line: i + 2, number: numberIn(line[at] ?? null), given: { cells } }]
+    const response = textOf(line[at] ?? null)
+    const entries = inside.map(left => takeFrom(left, response))
+    const given = sheets.length > 0 ? { cells, entries } : { cells }
+    return [{ line: i + 2, number: numberIn(line[at] ?? null), given }]
   })
-  return { is: 'read', heads: columns.map(column => heads[column] ?? ''), rows }
+  return {
+    is: 'read',
+    heads: columns.map(column => heads[column] ?? ''),
+    sheets: sheets.map(({ name, heads: own }) => ({ name, heads: own })),
+    rows,
+    loose: inside.flatMap(left => [...left.values()].flat()).length,
+  }
+}
+
+function byResponse(rows: EntrySheet['rows']): Map<string, EntryLine[]> {
+  const found = new Map<string, EntryLine[]>()
+  for (const { response, line } of rows) {
+    const own = found.get(response)
+    if (own) own.push(line)
+    else found.set(response, [line])
+  }
+  return found
+}
+
+/** The entries of a response, which are no other’s. */
+function takeFrom(left: Map<string, EntryLine[]>, response: string): EntryLine[] {
+  const own = response === '' ? undefined : left.get(response)
+  if (own) left.delete(response)
+  return own ?? []
 }
 
 function numberIn(cell: Cell): number | null {
@@ -78,7 +144,7 @@ function fromLines(text: string): ImportFile {
     if (row === null) return failed(`Line ${i + 1} is no response as it is taken out.`)
     rows.push({ line: i + 1, ...row })
   }
-  return { is: 'read', heads: [], rows }
+  return { is: 'read', heads: [], sheets: [], rows, loose: 0 }
 }
 
 function lineOf(line: string): Omit<FileRow, 'line'> | null {

@@ -1,4 +1,4 @@
-import type { Filled } from '../fill/frame'
+import type { Filled, Frame } from '../fill/frame'
 import type { Plan, PlannedGroup, PlannedQuestion } from '../fill/planned'
 import { isQuestion, isRepeating } from '../fill/steps'
 import { isChoice } from '../form/questions'
@@ -19,7 +19,7 @@ export function listEntryTables(
   plan: Plan,
   own: (filled: Filled, code: string) => PlannedGroup | undefined,
 ): EntryTable[] {
-  return [...plan.groups.values()].filter(isOutermost).map(group => {
+  return listEntryGroups(plan).map(group => {
     const asked = group.steps.filter(isQuestion)
     return {
       code: group.place.code,
@@ -30,7 +30,16 @@ export function listEntryTables(
   })
 }
 
-const isOutermost = (group: PlannedGroup): boolean => isRepeating(group) && group.place.entryOf === null
+/** The repeating groups that stand outside of others. */
+export const listEntryGroups = (plan: Plan): PlannedGroup[] =>
+  [...plan.groups.values()].filter(group => isRepeating(group) && group.place.entryOf === null)
+
+/** What stands of an answer in the table of its group. */
+export function entryCell(question: PlannedQuestion, frame: Frame): Cell {
+  const value = frame.values[question.slot] ?? null
+  if (value === null) return null
+  return isChoice(question.place.node) ? labelCell(value, question, frame) : plainCell(value, question, frame)
+}
 
 function rowsOf(
   filled: Filled,
@@ -42,11 +51,7 @@ function rowsOf(
   return (filled.entries.get(group.place.order) ?? []).map(frame =>
     asked.map(({ place }) => {
       const question = ownByCode.get(place.code)
-      const value = question ? (frame.values[question.slot] ?? null) : null
-      if (!question || value === null) return null
-      return isChoice(question.place.node)
-        ? labelCell(value, question, frame)
-        : plainCell(value, question, frame)
+      return question ? entryCell(question, frame) : null
     }),
   )
 }

@@ -40,6 +40,12 @@ const FORM: Form = {
         asked('email', 'mail'),
         asked('scale', 'calm', { min: 1, max: 5 }),
         asked('hidden', 'berth', { holds: 'number' }),
+        asked('grid', 'state', {
+          rows: ['food', 'brood'].map(row => ({ code: row, label: `The ${row}; now` })),
+          options: [...OPTIONS.slice(0, 2), { code: 'none', label: 'None: at all' }],
+          notApplicable: true,
+        }),
+        asked('ranking', 'order', { options: OPTIONS }),
         asked('signature', 'signed'),
       ],
     },
@@ -71,6 +77,14 @@ const arbitrary: fc.Arbitrary<Answers> = fc.record(
     mail: fc.constant('zoe@comb.example'),
     calm: fc.integer({ min: 1, max: 5 }),
     berth: fc.integer({ min: 0, max: 900 }),
+    state: fc.record(
+      {
+        food: fc.constantFrom('comb', 'cut', 'none', 'not_applicable'),
+        brood: fc.constantFrom('cut', 'none'),
+      },
+      { requiredKeys: ['food'] },
+    ),
+    order: fc.shuffledSubarray(['comb', 'cut', 'wax'], { minLength: 3 }),
   },
   { requiredKeys: [] },
 )
@@ -94,7 +108,7 @@ function takenOut(filled: Filled, style: TableStyle, isCsv: boolean): { heads: s
 const weigh = (table: ReturnType<typeof takenOut>, stored: Answers | null) => {
   const columns = matchColumns(PLAN, table.heads, own)
   const before = stored && { answers: stored, begunOn: TODAY }
-  return weighRow(PLAN, columns, { cells: table.cells }, before, TODAY)
+  return weighRow(PLAN, { columns, sheets: [] }, { cells: table.cells }, before, TODAY)
 }
 
 /** Whether something was written in that has no column of its own. */

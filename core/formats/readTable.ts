@@ -1,9 +1,9 @@
 import { isRecord, type Answer, type Answers } from '../form/answers'
-import { isChoice, type Question } from '../form/questions'
-import { optionsOf, WRITE_IN, type OfferedRow } from '../form/rows'
+import { WRITE_IN } from '../form/rows'
 import type { Filled } from '../fill/frame'
 import type { Plan, PlannedQuestion } from '../fill/planned'
 import { listAnswerColumns, type AnswerColumn, type Cell, type TableStyle } from './answerTable'
+import { isSameCell, LOST, NOT_READ, readCell, tidied, YES_NO } from './readCell'
 
 /** A column of a table that answers are read from: its head, and the column of answers that it is by its key, as it may have been written: by label, or by code. Null where it is none. */
 export interface TableColumn {
@@ -60,20 +60,17 @@ export interface RowReading {
   problems: { path: string; sentence: string }[]
 }
 
-/** The types whose answers no cell tells whole. */
-const NOT_READ: ReadonlySet<Question['type']> = new Set(['file', 'signature', 'grid', 'ranking'])
-const LOST: RowReading['problems'][number]['sentence'] =
-  'This can’t be read from a table: leave the cell as it was taken out.'
-
 /**
  * Reads a row of a table. Cells that say what the response holds already are passed over, so that nothing is lost that no cell tells.
  * @param stored the response that the row is about, worked out; null for a new one
+ * @param elsewhere the groups whose entries are read from sheets of their own: what a cell tells of them is passed over
  */
 export function readTableRow(
   plan: Plan,
   columns: readonly TableColumn[],
   cells: readonly Cell[],
   stored: Filled | null,
+  elsewhere: ReadonlySet<string> = new Set(),
 ): RowReading {
   const answers: Record<string, Answer> = {}
   const problems: RowReading['problems'] = []
@@ -82,8 +79,9 @@ export function readTableRow(
     const isKept = stored
       ? written.some(column => isSameCell(cell, tidied(column.read(stored))))
       : cell === null
-    const isPassedOver = key === null || question === null || question.value !== null || isKept
-    return isPassedOver ? [] : [{ head, key, question, cell }]
+    const isRead = key !== null && question !== null && question.value === null
+    const isElsewhere = elsewhere.has(question?.place.entryOf?.code ?? '')
+    return !isRead || isElsewhere || isKept ? [] : [{ head, key, question, cell }]
   })
   const spread = new Set<string>()
   for (const { head, key, question, cell } of changed) {
@@ -108,19 +106,6 @@ export function readTableRow(
 
 /** Whether a cell of codes says that something was written in, which it does not tell. */
 const isWrittenIn = (cell: Cell): boolean => String(cell).split(' ').includes(WRITE_IN)
-
-/** A cell without what spreadsheets add to it; an empty one is none. */
-function tidied(cell: Cell): Cell {
-  if (typeof cell !== 'string') return cell
-  const text = cell.replaceAll('\r\n', '\n')
-  return text.trim() === '' ? null : text
-}
-
-function isSameCell(a: Cell, b: Cell): boolean {
-  if (a === b) return true
-  if (typeof b === 'boolean') return typeof a === 'string' && YES_NO.get(a.toLowerCase()) === b
-  return a !== null && b !== null && String(a) === String(b)
-}
 
 /** What stands behind the code of a question in the key of a column, and is none of its choices. */
 const NO_CHOICE: ReadonlySet<string> = new Set(['code', WRITE_IN])
@@ -147,99 +132,3 @@ function ownWordsIn(plan: Plan, stored: Filled | null, code: string): Answer[] {
 
 /** Whether an answer is a choice in one’s own words. */
 const isOwnWords = (answer: Answer): boolean => isRecord(answer) && WRITE_IN in answer
-
-type CellReading = { answer: Answer; sentence: null } | { answer: null; sentence: string }
-const is = (answer: Answer): CellReading => ({ answer, sentence: null })
-const isNot = (sentence: string): CellReading => ({ answer: null, sentence })
-
-const YES_NO: ReadonlyMap<string, boolean> = new Map([
-  ['yes', true],
-  ['true', true],
-  ['1', true],
-  ['no', false],
-  ['false', false],
-  ['0', false],
-])
-const AMOUNT = /^(?<minus>[-−]?)(?<amount>[\d\s\u00a0]+(?:\.\d+)?)\s*(?<currency>[A-Z]{3})$/
-
-/** One cell as an answer; whether it fits the question is decided where it is filled in. */
-function readCell(plan: Plan, node: Question, cell: Cell): CellReading {
-  if (cell === null) return is(null)
-  if (isChoice(node)) return readChosen(node, optionsOf(plan.form, node) ?? [], String(cell))
-  switch (node.type) {
-    case 'yesNo': {
-      const said = typeof cell === 'boolean' ? cell : YES_NO.get(String(cell).trim().toLowerCase())
-      return said === undefined ? isNot(`“${cell}” is neither yes nor no.`) : is(said)
-    }
-    case 'integer':
-    case 'decimal':
-    case 'scale':
-      return is(typeof cell === 'boolean' ? String(cell) : cell)
-    case 'money':
-      return node.currencies ? readAmount(String(cell)) : is(typeof cell === 'boolean' ? String(cell) : cell)
-    case 'hidden':
-      return is(cell)
-    default:
-      return is(String(cell))
-  }
-}
-
-/** An amount with its currency, `480.00 EUR`. */
-function readAmount(text: string): CellReading {
-  const { minus, amount, currency } = AMOUNT.exec(text.trim())?.groups ?? {}
-  if (amount === undefined || currency === undefined)
-    return isNot(`“${text}” is no amount with its currency, such as 480.00 EUR.`)
-  return is({ amount: `${minus ? '-' : ''}${amount.replaceAll(/\s/g, '')}`, currency })
-}
-
-function readChosen(
-  node: Extract<Question, { type: 'choice' | 'choices' }>,
-  rows: readonly OfferedRow[],
-  text: string,
-): CellReading {
-  const own = (words: string): CellReading =>
-    node.writeIn ? is({ [WRITE_IN]: words }) : isNot(`“${words}” is none of the choices.`)
-  const codes = text.trim().split(' ')
-  const isCodes = codes.every(code => code === WRITE_IN || rows.some(row => row.code === code))
-  if (node.writeIn && isCodes && codes.includes(WRITE_IN))
-    return isNot('Something was written in: the code alone does not tell what.')
-  if (node.type === 'choice') {
-    const code = codeOf(rows, text.trim())
-    return code === null ? own(text) : is(code)
-  }
-  if (isCodes) return is(codes)
-  const chosen = splitLabels(rows, text)
-  const answers: Answer[] = []
-  for (const part of chosen) {
-    const code = codeOf(rows, part)
-    const reading = code === null ? own(part) : is(code)
-    if (reading.sentence !== null) return reading
-    answers.push(reading.answer)
-  }
-  return is(answers)
-}
-
-/** By its label, else by its code; null for neither, and where several have that label. */
-function codeOf(rows: readonly OfferedRow[], text: string): string | null {
-  const labelled = rows.filter(row => row.label === text)
-  const [first] = labelled
-  if (first && labelled.length === 1) return first.code
-  return rows.find(row => row.code === text)?.code ?? null
-}
-
-/** Labels that stand one after another with commas between them, though a label may hold a comma itself. */
-function splitLabels(rows: readonly OfferedRow[], text: string): string[] {
-  const longest = [...rows].sort((a, b) => b.label.length - a.label.length)
-  const parts: string[] = []
-  let rest = text
-  while (rest !== '') {
-    const row = longest.find(({ label }) => rest === label || rest.startsWith(`${label}, `))
-    const comma = rest.indexOf(', ')
-    const next = comma < 0 ? rest : rest.slice(0, comma)
-    const part = row?.label ?? next
-    parts.push(part)
-    rest = rest.slice(part.length).replace(/^, /, '')
-    if (part === '') break
-  }
-  return parts
-}

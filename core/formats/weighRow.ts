@@ -7,10 +7,18 @@ import { sameAnswer, type Answers } from '../form/answers'
 import { firstTurn, withTurn } from '../parties/turns'
 import { tellProblems } from '../parties/tellProblems'
 import type { Cell } from './answerTable'
+import { readEntries, type EntryRow, type MatchedSheet } from './readEntries'
 import { readTableRow, type RowReading, type TableColumn } from './readTable'
 
-/** A row that is brought in: cells of a table, or answers as they are stored. */
-export type RowGiven = { cells: readonly Cell[] } | { answers: Answers }
+/** A row that is brought in: cells of a table, with the rows of its entries for each sheet of them; or answers as they are stored. */
+export type RowGiven =
+  { cells: readonly Cell[]; entries?: readonly (readonly EntryRow[])[] | undefined } | { answers: Answers }
+
+/** What the columns of a table hold, and the sheets of its entries. */
+export interface GivenTable {
+  columns: readonly TableColumn[]
+  sheets: readonly MatchedSheet[]
+}
 
 /**
  * What a row would do: begin a response, change one, or nothing; or why it does neither. `answers`: of a new response all of them, else those
@@ -26,7 +34,7 @@ export interface WeighedRow {
 /** Says what a row would make of a response: the rules are decided over it. @param stored the response that it is about; null for a new one */
 export function weighRow(
   plan: Plan,
-  columns: readonly TableColumn[],
+  table: GivenTable,
   given: RowGiven,
   stored: { answers: Answers; begunOn: string } | null,
   today: string,
@@ -34,12 +42,27 @@ export function weighRow(
   const before = stored && fill(plan, stored.answers, stored.begunOn)
   const { answers, problems } =
     'cells' in given
-      ? readTableRow(plan, columns, given.cells, before)
+      ? readCells(plan, table, given, stored && before && { filled: before, answers: stored.answers })
       : { answers: stored ? differing(given.answers, stored.answers) : given.answers, problems: [] }
   if (problems.length > 0) return refused(problems)
   return before && stored
     ? weighChange(plan, before, stored.answers, answers)
     : weighNew(plan, answers, today)
+}
+
+function readCells(
+  plan: Plan,
+  { columns, sheets }: GivenTable,
+  { cells, entries = [] }: Extract<RowGiven, { cells: unknown }>,
+  stored: { filled: Filled; answers: Answers } | null,
+): RowReading {
+  const groups = new Set(sheets.flatMap(sheet => sheet.group ?? []))
+  const row = readTableRow(plan, columns, cells, stored?.filled ?? null, groups)
+  const inside = readEntries(plan, sheets, entries, stored)
+  return {
+    answers: { ...row.answers, ...inside.answers },
+    problems: [...row.problems, ...inside.problems],
+  }
 }
 
 const refused = (problems: RowReading['problems']): WeighedRow => ({

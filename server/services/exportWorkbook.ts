@@ -1,6 +1,7 @@
 import type { PassThrough } from 'node:stream'
 import ExcelJS from 'exceljs'
 import { listCodes } from '../../core/formats/entryTable'
+import { ENTRY_HEADS, workbookNames } from '../../core/formats/sheetNames'
 import { factsOf, HEADS, type ExportTable, type TakenOut } from './exportTable'
 
 /** A spreadsheet has no more rows. */
@@ -20,11 +21,11 @@ export async function writeWorkbook(
     useStyles: true,
     useSharedStrings: false,
   })
-  const names = sheetNames(['Responses', ...entries.map(e => e.title), 'Codes'])
+  const names = workbookNames(entries)
   const sheet = book.addWorksheet(names[0], { views: [{ state: 'frozen', ySplit: 1 }] })
   const inner = entries.map((table, i) => ({ table, sheet: book.addWorksheet(names[i + 1]), count: 1 }))
   sheet.addRow([...HEADS, ...columns.map(c => c.head)]).commit()
-  for (const { table, sheet: own } of inner) own.addRow(['Response', 'Entry', ...table.heads]).commit()
+  for (const { table, sheet: own } of inner) own.addRow([...ENTRY_HEADS, ...table.heads]).commit()
   let count = 1
   for await (const one of taken) {
     if (out.destroyed) return
@@ -56,20 +57,4 @@ function asWritten(
   if (typeof cell !== 'string') return cell
   // In an older version the same code may have held something else.
   return isDay && DAY.test(cell) ? new Date(`${cell}T00:00:00Z`) : cell.slice(0, LONGEST_CELL)
-}
-
-/** Names as a workbook takes them: of at most 31 letters, without some signs, each once. */
-function sheetNames(wanted: readonly string[]): string[] {
-  const taken = new Set<string>()
-  return wanted.map(name => {
-    const plain =
-      name
-        .replaceAll(/[\\/?*[\]:']/g, ' ')
-        .trim()
-        .slice(0, 28) || 'Sheet'
-    let free = plain
-    for (let n = 2; taken.has(free.toLowerCase()); n += 1) free = `${plain} ${n}`
-    taken.add(free.toLowerCase())
-    return free
-  })
 }

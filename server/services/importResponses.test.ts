@@ -76,11 +76,12 @@ const rowOf = (cells: string[], number: number | null): ImportRow => ({
   given: { cells },
 })
 type Rows = ImportRow[]
-const look = (id: string, heads: string[], rows: Rows) => weighImport(store.db, id, { heads, rows })
+const look = (id: string, heads: string[], rows: Rows) =>
+  weighImport(store.db, id, { heads, sheets: [], rows })
 async function take(id: string, heads: string[], rows: Rows) {
   const looked = await look(id, heads, rows)
   const based = rows.map((row, i) => ({ ...row, base: looked.rows[i]?.base ?? null }))
-  return () => takeImport(store.db, id, { heads, rows: based, reason: 'Counted again' }, 'Ines')
+  return () => takeImport(store.db, id, { heads, sheets: [], rows: based, reason: 'Counted again' }, 'Ines')
 }
 
 describe('bringing responses in', () => {
@@ -177,5 +178,36 @@ describe('a row that is brought in', () => {
     ]
     expect((await (await take(id, heads, rows))()).rows[0]?.is).toBe('changed')
     expect((await storedResponses(db, id))[1]?.answers).toEqual({ ...SENT[1], frames: 8 })
+  })
+
+  it('has its entries on a sheet, by what it and its group are called now in older versions', async () => {
+    const { db, designer } = store
+    const { id } = await begun()
+    const edits = [
+      { do: 'change' as const, what: 'item/swarms', set: { code: 'clusters' } },
+      { do: 'change' as const, what: 'item/height', set: { code: 'metres', label: 'Metres' } },
+    ]
+    await saveEdits(db, id, designer.id, 0, edits)
+    await releaseForm(db, id, designer, { revision: 1 })
+    const { heads, lines } = await takenOut(id)
+    const sheets = [{ name: 'Swarms', heads: ['Metres'] }]
+    const entries = [
+      [
+        { entry: 1, cells: [6] },
+        { entry: null, cells: [2] },
+      ],
+      [{ entry: null, cells: ['high'] }],
+    ]
+    const rows = entries.map((own, i) => ({
+      ...rowOf(lines[i]!, i + 1),
+      given: { cells: lines[i]!, entries: [own] },
+    }))
+    const { unread, rows: looked } = await weighImport(db, id, { heads, sheets, rows })
+    expect(unread.filter(head => head.includes('Metres'))).toEqual([])
+    expect(looked.map(r => r.is)).toEqual(['changed', 'refused'])
+    const based = rows.map((row, i) => ({ ...row, base: looked[i]?.base ?? null }))
+    await takeImport(db, id, { heads, sheets, rows: based, reason: 'Counted again' }, 'Ines')
+    const stored = (await storedResponses(db, id)).map(r => r.answers)
+    expect(stored).toEqual([{ ...SENT[0], swarms: [{ height: 6 }, { height: 2 }] }, SENT[1]])
   })
 })

@@ -1,7 +1,14 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { WeighedRow } from '../../core/formats/weighRow'
-import type { ImportRow, TakeImport, TakenImport, WeighedImport, WeighImport } from '../../shared/api/imports'
+import type {
+  ImportRow,
+  ImportTable,
+  TakeImport,
+  TakenImport,
+  WeighedImport,
+  WeighImport,
+} from '../../shared/api/imports'
 import { MOST_TOLD } from '../../shared/api/imports'
 import { refuse, Refused } from '../http/refuse'
 import type { Database } from '../store/database'
@@ -48,9 +55,9 @@ const loadNamed = (db: Database, formId: string, numbers: readonly number[]) =>
 export async function weighImport(
   db: Database,
   formId: string,
-  { heads, rows }: z.output<typeof WeighImport>,
+  { rows, ...table }: z.output<typeof WeighImport>,
 ): Promise<WeighedImport> {
-  const { unread, weighed } = await weigh(db, formId, heads, rows)
+  const { unread, weighed } = await weigh(db, formId, table, rows)
   return {
     unread,
     rows: weighed.map(({ stored, weighed: { is, changes, problems } }) => ({
@@ -66,10 +73,10 @@ export async function weighImport(
 export async function takeImport(
   db: Database,
   formId: string,
-  { heads, rows, reason }: z.output<typeof TakeImport>,
+  { rows, reason, ...table }: z.output<typeof TakeImport>,
   who: string,
 ): Promise<TakenImport> {
-  const { weighed } = await weigh(db, formId, heads, rows)
+  const { weighed } = await weigh(db, formId, table, rows)
   const taken: TakenImport['rows'] = []
   for (const [i, one] of weighed.entries()) {
     const base = rows[i]?.base ?? null
@@ -123,7 +130,7 @@ async function takeNew(db: Database, formId: string, key: string, { answers }: W
 async function weigh(
   db: Database,
   formId: string,
-  heads: readonly string[],
+  table: ImportTable,
   rows: readonly ImportRow[],
 ): Promise<{ unread: string[]; weighed: Weighed[] }> {
   const definitions = await loadVersions(db, formId)
@@ -143,7 +150,7 @@ async function weigh(
       one ? one.release === definition.number : row.number === null && definition === newest,
     )
     if (own.length === 0 && definition !== newest) continue
-    const found = await weighByVersion({ definition, newest, heads }, own)
+    const found = await weighByVersion({ definition, newest, table }, own)
     for (const head of definition === newest ? found.unread : []) unread.add(head)
     for (const [i, { row }] of own.entries()) {
       const one = found.rows[i]
@@ -167,14 +174,14 @@ function standing({ row, stored }: Omit<Weighed, 'weighed'>, weighed: WeighedRow
 }
 
 function weighByVersion(
-  { definition, newest, heads }: { definition: Definition; newest: Definition; heads: readonly string[] },
+  { definition, newest, table }: { definition: Definition; newest: Definition; table: ImportTable },
   rows: readonly Omit<Weighed, 'weighed'>[],
 ) {
   return runTask('weighRows', {
     form: definition.form,
     newest: newest.form,
     codes: codesOf(definition),
-    heads,
+    ...table,
     today: isoToday(),
     rows: rows.map(({ row, stored }) => ({
       given: row.given,

@@ -34,7 +34,8 @@ export async function loadVersions(db: Database, formId: string, state?: number)
 /** What each code of the newest version is called in an older one; those only that it has. */
 export function codesOf({ form, newest }: Definition): Record<string, string> {
   const plan = planOf(form)
-  return Object.fromEntries([...plan.byCode.keys()].map(code => [newest(code), code]))
+  const codes = [...plan.byCode.keys(), ...plan.groups.keys()]
+  return Object.fromEntries(codes.map(code => [newest(code), code]))
 }
 
 /** The plan of a release for responses that chose the same people: made when it is needed first. */

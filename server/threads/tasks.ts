@@ -10,6 +10,7 @@ import { withKeptPeople, type PeopleRows } from '../../core/lists/people'
 import { findMisfits, type Misfit, type StoredResponse } from '../../core/parties/refit'
 import { accessViewOf } from '../../core/parties/access'
 import { turnOf } from '../../core/parties/turns'
+import { matchSheets, sheetsCalledIn, type EntrySheet } from '../../core/formats/readEntries'
 import { asCalledIn, matchColumns } from '../../core/formats/readTable'
 import { weighRow, type RowGiven, type WeighedRow } from '../../core/formats/weighRow'
 import type { PaperCopy } from '../../core/paper/responsePaper'
@@ -107,20 +108,28 @@ function readCellsOf({ form, measures, codes, responses }: Inputs['readCells']):
 }
 
 /** Says of rows of a table what they would make of the responses to one version; heads go by the newest. */
-function weighRowsOf({ form, newest, codes, heads, rows, today }: Inputs['weighRows']): {
+function weighRowsOf({ form, newest, codes, heads, sheets, rows, today }: Inputs['weighRows']): {
   unread: string[]
   rows: WeighedRow[]
 } {
   const codeOf = (code: string) => codes[code] ?? code
   const matched = matchColumns(planOf(newest), heads, (filled, code) => filled.plan.byCode.get(codeOf(code)))
+  const matchedSheets = matchSheets(planOf(newest), sheets)
   const plans = new Map<string, Plan>()
   return {
-    unread: matched.flatMap(column => (column.key === null ? [column.head] : [])),
+    unread: [
+      ...matched.flatMap(column => (column.key === null ? [column.head] : [])),
+      ...matchedSheets.flatMap(({ name, columns }) =>
+        columns.flatMap(({ head, code }) => (code === null ? [`${name}: ${head}`] : [])),
+      ),
+    ],
     rows: rows.map(({ given, stored, people }) => {
       const key = JSON.stringify(people)
       const plan = plans.get(key) ?? planOf(withKeptPeople(form, people))
       plans.set(key, plan)
-      return weighRow(plan, asCalledIn(plan, matched, codeOf), given, stored, today)
+      const columns = asCalledIn(plan, matched, codeOf)
+      const table = { columns, sheets: sheetsCalledIn(matchedSheets, codeOf) }
+      return weighRow(plan, table, given, stored, today)
     }),
   }
 }
@@ -152,6 +161,7 @@ export interface Inputs {
     newest: Form
     codes: Readonly<Record<string, string>>
     heads: readonly string[]
+    sheets: readonly EntrySheet[]
     today: string
     rows: {
       given: RowGiven

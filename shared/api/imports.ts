@@ -8,21 +8,41 @@ export const MOST_TOLD = 20
 
 const Cell = z.union([z.string().max(LIMITS.text), z.number(), z.boolean(), z.null()])
 
-/** A row: the number of the response that it is about, null for a new one; its cells as the heads have them, or its answers as they are stored; `key`: the same for each try, so that a new one is stored once. */
+/** The sheets of a workbook in which entries stand: at most so many. */
+const MOST_SHEETS = 50
+const Cells = z.array(Cell).max(2_000)
+/** A row of such a sheet: which entry of the response it is, null for a new one. */
+const EntryRow = z.strictObject({ entry: z.int().min(1).max(LIMITS.entries).nullable(), cells: Cells })
+
+/**
+ * A row: the number of the response that it is about, null for a new one; its cells as the heads have them, with the rows of its entries sheet by
+ * sheet, or its answers as they are stored; `key`: the same for each try, so that a new one is stored once.
+ */
 const ImportRow = z.strictObject({
   number: z.int().min(1).max(2_000_000_000).nullable(),
   key: z.uuid(),
   given: z.union([
-    z.strictObject({ cells: z.array(Cell).max(2_000) }),
+    z.strictObject({
+      cells: Cells,
+      entries: z.array(z.array(EntryRow).max(LIMITS.entries)).max(MOST_SHEETS).optional(),
+    }),
     z.strictObject({ answers: AnyAnswers }),
   ]),
 })
 export type ImportRow = z.infer<typeof ImportRow>
 const Heads = z.array(z.string().max(LIMITS.label)).max(2_000)
+/** What a table has: the heads of its columns, and its sheets of entries with theirs. */
+const Table = z.strictObject({
+  heads: Heads,
+  sheets: z
+    .array(z.strictObject({ name: z.string().max(LIMITS.label), heads: Heads }))
+    .max(MOST_SHEETS)
+    .default([]),
+})
+export type ImportTable = z.infer<typeof Table>
 
 /** Rows of a table that are to be looked at before anything is stored. */
-export const WeighImport = z.strictObject({
-  heads: Heads,
+export const WeighImport = Table.extend({
   rows: z.array(ImportRow).min(1).max(MOST_ROWS_AT_ONCE),
 })
 
@@ -39,8 +59,7 @@ export const WeighedImport = z.object({ unread: z.array(z.string()), rows: z.arr
 export type WeighedImport = z.infer<typeof WeighedImport>
 
 /** Rows that are brought in as they were looked at. */
-export const TakeImport = z.strictObject({
-  heads: Heads,
+export const TakeImport = Table.extend({
   rows: z
     .array(ImportRow.extend({ base: z.string().max(64).nullable() }))
     .min(1)

@@ -150,7 +150,7 @@ async function bringIn(db: Database, formId: string, say: Say) {
     given: { cells: line.map(restoreFormula) },
   }))
   const begun = performance.now()
-  const weighed = await weighImport(db, formId, { heads, rows })
+  const weighed = await weighImport(db, formId, { heads, sheets: [], rows })
   const seconds = (performance.now() - begun) / 1000
   const same = weighed.rows.filter(row => row.is === 'same').length
   say(

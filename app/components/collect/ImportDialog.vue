@@ -5,7 +5,7 @@ import { useImport, type ImportedRow } from '~/composables/collect/useImport'
 const props = defineProps<{ form: string }>()
 const emit = defineEmits<{ close: [] }>()
 const collect = useCollect()
-const { stage, rows, unread, through, refusal, look, take, stop } = useImport(() => props.form)
+const { stage, rows, unread, loose, through, refusal, look, take, stop } = useImport(() => props.form)
 const reason = ref('')
 const name = ref('')
 type Kind = 'new' | 'changed' | 'refused' | 'same'
@@ -62,7 +62,9 @@ const titleOf = (row: ImportedRow) => {
     <template v-if="stage === 'choosing'">
       <p class="quiet">
         A table as it is taken out here (CSV or XLSX), or JSON Lines. A row with a number corrects that
-        response; one without begins a new one. Nothing is stored before you have seen what would change.
+        response; one without, or with a word in its place such as “new 1”, begins a new one. What repeats is
+        read from the sheets of a workbook, by the same number or word. Nothing is stored before you have seen
+        what would change.
       </p>
       <v-file-input
         accept=".csv,.xlsx,.jsonl"
@@ -89,6 +91,15 @@ const titleOf = (row: ImportedRow) => {
         class="risk"
       >
         Nothing is read from {{ unread.length === 1 ? 'the column' : 'the columns' }} {{ unread.join(', ') }}.
+      </p>
+      <p
+        v-if="loose > 0"
+        class="risk"
+      >
+        {{ counted(loose, 'entry', 'entries') }} in the sheets of what repeats
+        {{ loose === 1 ? 'belongs' : 'belong' }} to no row of the first sheet, and
+        {{ loose === 1 ? 'is' : 'are' }}
+        not read.
       </p>
       <SegmentedChoice
         v-model="only"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiArrowLeftBottom, mdiContentCopy } from '@mdi/js'
+import { mdiArrowLeftBottom, mdiChevronDown, mdiChevronUp, mdiContentCopy } from '@mdi/js'
 import { useTagTarget } from '~/composables/write/tagTarget'
 import { pointableQuestions } from '#core/form/names'
 import type { Condition } from '#core/expressions/pointing'
@@ -7,7 +7,17 @@ import { expressionOf, firstTest } from '#core/expressions/pointing'
 import { print } from '#core/expressions/print'
 import { placeName } from '#core/form/walk'
 
-/** The tags of the form, to be copied into a word processor: quotes by question, loops, and clauses whose condition is built by pointing. */
+/**
+ * The tags of the form, beside the templates that they go into or to be copied into a word processor: quotes by question, loops, and clauses whose
+ * condition is built by pointing. `unfolded`: they show from the start.
+ */
+const props = defineProps<{ unfolded: boolean }>()
+const VIEWS = [
+  { value: 'questions', title: 'Questions' },
+  { value: 'clause', title: 'A clause' },
+] as const
+const view = ref<(typeof VIEWS)[number]['value']>('questions')
+const isOpen = ref(props.unfolded)
 const draft = useDraft()
 const said = useSaid()
 const search = ref('')
@@ -52,102 +62,130 @@ const questions = computed(() =>
 
 <template>
   <section
-    class="sheet tags"
+    class="tags"
     aria-label="Tags"
   >
-    <div class="row-flex">
+    <div class="row-flex head">
       <h2>Tags</h2>
+      <SegmentedChoice
+        v-if="isOpen"
+        v-model="view"
+        name="Which tags"
+        :options="VIEWS"
+      />
       <span class="spread" />
       <v-text-field
+        v-if="isOpen && view === 'questions'"
         v-model="search"
         placeholder="Find a question"
         aria-label="Find a question"
         class="find"
       />
+      <IconButton
+        :icon="isOpen ? mdiChevronDown : mdiChevronUp"
+        :name="isOpen ? 'Fold the tags' : 'Show the tags'"
+        :aria-expanded="isOpen"
+        @click="isOpen = !isOpen"
+      />
     </div>
-    <p class="small quiet">
-      Drag a tag into the template, or press its button. Formats come behind a bar:
-      <code v-pre>{{ lift_on | long date }}</code>, <code>money</code>, <code>upper case</code>,
-      <code>list</code>. In a loop, <code>item.number</code> counts.
-    </p>
-    <ul>
-      <li
-        v-for="t in tags"
-        :key="t.address"
-      >
-        <span
-          >{{ t.name }} <span class="small quiet">{{ t.inside }}</span></span
-        >
-        <code
-          draggable="true"
-          @dragstart="drag($event, t.tag)"
-          >{{ t.tag }}</code
-        >
-        <IconButton
-          :icon="target.put ? mdiArrowLeftBottom : mdiContentCopy"
-          :name="target.put ? `Put the tag of ${t.name} in` : `Copy the tag of ${t.name}`"
-          @click="copy(t.tag)"
+    <div
+      v-if="isOpen"
+      class="body"
+    >
+      <template v-if="view === 'questions'">
+        <p class="small quiet">
+          Drag a tag into the template, or press its button. Formats come behind a bar:
+          <code v-pre>{{ lift_on | long date }}</code>, <code>money</code>, <code>upper case</code>,
+          <code>list</code>, <code>in words</code>. In a loop, <code>item.number</code> counts.
+        </p>
+        <ul>
+          <li
+            v-for="t in tags"
+            :key="t.address"
+          >
+            <span
+              >{{ t.name }} <span class="small quiet">{{ t.inside }}</span></span
+            >
+            <code
+              draggable="true"
+              @dragstart="drag($event, t.tag)"
+              >{{ t.tag }}</code
+            >
+            <IconButton
+              :icon="target.put ? mdiArrowLeftBottom : mdiContentCopy"
+              :name="target.put ? `Put the tag of ${t.name} in` : `Copy the tag of ${t.name}`"
+              @click="copy(t.tag)"
+            />
+            <template v-if="t.also">
+              <span class="small quiet">one by one</span>
+              <code
+                draggable="true"
+                @dragstart="drag($event, t.also)"
+                >{{ t.also }}</code
+              >
+              <IconButton
+                :icon="target.put ? mdiArrowLeftBottom : mdiContentCopy"
+                :name="target.put ? `Put the loop of ${t.name} in` : `Copy the loop of ${t.name}`"
+                @click="copy(t.also)"
+              />
+            </template>
+          </li>
+        </ul>
+      </template>
+      <template v-else>
+        <ConditionBuilder
+          :condition="condition"
+          :questions="questions"
+          @change="condition = $event"
+          @remove="condition = { kind: 'group', mode: 'all', parts: [firstTest()] }"
         />
-        <template v-if="t.also">
-          <span class="small quiet">one by one</span>
+        <div
+          v-if="clause"
+          class="row-flex clause"
+        >
           <code
             draggable="true"
-            @dragstart="drag($event, t.also)"
-            >{{ t.also }}</code
+            @dragstart="drag($event, clause)"
+            >{{ clause }}</code
           >
           <IconButton
             :icon="target.put ? mdiArrowLeftBottom : mdiContentCopy"
-            :name="target.put ? `Put the loop of ${t.name} in` : `Copy the loop of ${t.name}`"
-            @click="copy(t.also)"
+            :name="target.put ? 'Put the clause in' : 'Copy the clause'"
+            @click="copy(clause)"
           />
-        </template>
-      </li>
-    </ul>
-    <h3>A clause</h3>
-    <ConditionBuilder
-      :condition="condition"
-      :questions="questions"
-      @change="condition = $event"
-      @remove="condition = { kind: 'group', mode: 'all', parts: [firstTest()] }"
-    />
-    <div
-      v-if="clause"
-      class="row-flex clause"
-    >
-      <code
-        draggable="true"
-        @dragstart="drag($event, clause)"
-        >{{ clause }}</code
-      >
-      <IconButton
-        :icon="target.put ? mdiArrowLeftBottom : mdiContentCopy"
-        :name="target.put ? 'Put the clause in' : 'Copy the clause'"
-        @click="copy(clause)"
-      />
+        </div>
+      </template>
     </div>
   </section>
 </template>
 
 <style scoped>
 .tags {
-  padding: 14px 18px;
   display: grid;
-  gap: 10px;
+  gap: 8px;
+  padding: 8px 20px 10px;
+  border-top: 1px solid var(--line);
+  background: var(--paper);
+}
+.head {
+  min-height: 34px;
 }
 h2 {
-  font-size: 17px;
-}
-h3 {
   font-size: 15px;
 }
 .find {
-  flex: 0 1 240px;
+  flex: 0 1 220px;
+}
+.body {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+  height: clamp(120px, 26vh, 300px);
+  overflow-y: auto;
 }
 ul {
   list-style: none;
   padding: 0;
-  max-height: 320px;
-  overflow-y: auto;
 }
 li {
   display: grid;

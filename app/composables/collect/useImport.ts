@@ -1,5 +1,10 @@
 import { API } from '#shared/api/endpoints'
-import { MOST_ROWS_AT_ONCE, type TakenImport, type WeighedImport } from '#shared/api/imports'
+import {
+  MOST_ROWS_AT_ONCE,
+  type ImportTable,
+  type TakenImport,
+  type WeighedImport,
+} from '#shared/api/imports'
 import { callApi } from '~/api/callApi'
 import type { FileRow, ImportFile } from '~/workers/imports.worker'
 
@@ -16,7 +21,9 @@ type Stage = 'choosing' | 'looking' | 'looked' | 'taking' | 'taken'
 export function useImport(form: () => string) {
   const stage = ref<Stage>('choosing')
   const rows = shallowRef<ImportedRow[]>([])
-  const heads = ref<string[]>([])
+  const table = shallowRef<ImportTable>({ heads: [], sheets: [] })
+  /** How many entries of the file belong to none of its rows. */
+  const loose = ref(0)
   const unread = ref<string[]>([])
   const { refusal, attempt } = useRefusable()
   const { through, stop, inPieces } = usePieces(() => (rows.value = [...rows.value]))
@@ -28,7 +35,8 @@ export function useImport(form: () => string) {
         stage.value = 'choosing'
         return found.sentence
       }
-      heads.value = found.heads
+      table.value = { heads: found.heads, sheets: found.sheets }
+      loose.value = found.loose
       rows.value = found.rows.map(row => ({ ...row, key: crypto.randomUUID(), weighed: null, taken: null }))
       await inPieces(rows.value, lookAt).catch((error: unknown) => {
         stage.value = 'choosing'
@@ -38,7 +46,7 @@ export function useImport(form: () => string) {
       return null
     })
   async function lookAt(piece: ImportedRow[]) {
-    const body = { heads: heads.value, rows: piece.map(({ number, key, given }) => ({ number, key, given })) }
+    const body = { ...table.value, rows: piece.map(({ number, key, given }) => ({ number, key, given })) }
     const weighed = await callApi(API.weighImport, { params: { id: form() }, body })
     unread.value = weighed.unread
     for (const [i, row] of piece.entries()) row.weighed = weighed.rows[i] ?? null
@@ -52,13 +60,13 @@ export function useImport(form: () => string) {
           ...{ number, key, given },
           base: weighed?.base ?? null,
         }))
-        const body = { heads: heads.value, rows: sent, reason }
+        const body = { ...table.value, rows: sent, reason }
         const { rows: taken } = await callApi(API.takeImport, { params: { id: form() }, body })
         for (const [i, row] of piece.entries()) row.taken = taken[i] ?? null
       })
       stage.value = 'taken'
     })
-  return { stage, rows, unread, through, refusal, look, take, stop }
+  return { stage, rows, unread, loose, through, refusal, look, take, stop }
 }
 
 /** Does something with rows piece by piece until it is stopped. @param shown is called after each */

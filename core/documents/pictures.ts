@@ -3,6 +3,7 @@ import { DRAWN_ON } from '../fill/drawnSignature'
 import { isFile, type FileAnswer } from '../fill/readers'
 import type { Frame } from '../fill/frame'
 import { isRecord } from '../form/answers'
+import { isWholePng } from './wholePng'
 
 /** A picture of an answer: its bytes, of a kind that every program shows, and its size in points. */
 export interface AnswerPicture {
@@ -53,11 +54,12 @@ export const drawnPicture = (png: Uint8Array): AnswerPicture => ({
   height: (DRAWN_WIDTH * DRAWN_ON.height) / DRAWN_ON.width,
 })
 
-/** A file as a picture, as large as it fits; null for anything that is no PNG or JPEG. */
+/** A file as a picture, as large as it fits; null for anything that is no PNG or JPEG, or no whole one. */
 export function pictureOf(bytes: Uint8Array | null): AnswerPicture | null {
   if (!bytes) return null
   const size = sizeOf(bytes)
   if (!size || (size.type !== 'png' && size.type !== 'jpg')) return null
+  if (size.type === 'png' && !isWholePng(bytes)) return null
   const [width, height] = [size.width * POINTS, size.height * POINTS]
   const scale = Math.min(1, WIDEST / width, HIGHEST / height)
   return { type: size.type, bytes, width: width * scale, height: height * scale }

@@ -43,6 +43,14 @@ const AMOUNT = /^(?<minus>[-−]?)(?<amount>[\d\s\u00a0]+(?:\.\d+)?)\s*(?<curren
 export function readCell(plan: Plan, node: Question, cell: Cell): CellReading {
   if (cell === null) return is(null)
   if (isChoice(node)) return readChosen(node, optionsOf(plan.form, node) ?? [], String(cell))
+  if (node.type === 'grid')
+    return readWhole(readGrid(node, String(cell)), cell, 'a grid, such as “Hull: good; Keel: poor”')
+  if (node.type === 'ranking')
+    return readWhole(readRanking(node, String(cell)), cell, 'an order, such as “1. Price, 2. Place”')
+  return readPlain(node, cell)
+}
+
+function readPlain(node: Question, cell: Exclude<Cell, null>): CellReading {
   switch (node.type) {
     case 'yesNo': {
       const said = typeof cell === 'boolean' ? cell : YES_NO.get(String(cell).trim().toLowerCase())
@@ -56,10 +64,6 @@ export function readCell(plan: Plan, node: Question, cell: Cell): CellReading {
       return node.currencies ? readAmount(String(cell)) : is(typeof cell === 'boolean' ? String(cell) : cell)
     case 'hidden':
       return is(cell)
-    case 'grid':
-      return readWhole(readGrid(node, String(cell)), cell, 'a grid, such as “Hull: good; Keel: poor”')
-    case 'ranking':
-      return readWhole(readRanking(node, String(cell)), cell, 'an order, such as “1. Price, 2. Place”')
     default:
       return is(String(cell))
   }

@@ -1,3 +1,4 @@
+import { setPicture } from './setPicture'
 import type { Content, Column, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type {
   ContentBlock,
@@ -101,24 +102,6 @@ function setRun(run: Exclude<ContentRun, PictureRun>, pages: Pages | null): Cont
     ...(mark ? { background: '#fff2a8' } : {}),
   }
 }
-
-/** A picture, made smaller where it would not fit on a page. */
-function setPicture({ type, bytes, width, height }: PictureRun): Column {
-  const scale = Math.min(1, WIDEST / width, HIGHEST / height)
-  const image = `data:${type};base64,${base64Of(bytes)}`
-  return { image, width: width * scale, height: height * scale }
-}
-const WIDEST = 480
-const HIGHEST = 640
-
-/** Bytes as base64 (RFC 4648). */
-function base64Of(bytes: Uint8Array): string {
-  const pieces: string[] = []
-  for (let i = 0; i < bytes.length; i += PIECE)
-    pieces.push(String.fromCharCode(...bytes.subarray(i, i + PIECE)))
-  return btoa(pieces.join(''))
-}
-const PIECE = 8_190
 
 /** A table; a row that is short of cells is filled up, since every row must have as many. */
 function setTable({ rows }: ContentTable, pages: Pages | null): Content {

@@ -5,6 +5,7 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { runTask } from '../threads/run'
 import { takeOut } from './exportTable'
+import { filesOf, picturesAmong } from './filesOfResponses'
 import type { Definition } from './versions'
 
 /** So many responses stand in one PDF file at most. */
@@ -29,5 +30,6 @@ export async function printPdf(
       about: `Response ${row.number}, sent ${row.sentAt.toISOString().slice(0, 10)}, version ${row.release}`,
       lines: describeFilled(filled).filter(line => line.state !== 'unasked'),
     })
-  return Readable.from([await runTask('makePdf', { copies })], { objectMode: false })
+  const pictures = await picturesAmong(await filesOf(db, ids))
+  return Readable.from([await runTask('makePdf', { copies, pictures })], { objectMode: false })
 }

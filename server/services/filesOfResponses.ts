@@ -52,3 +52,23 @@ async function* readPieces(id: string): AsyncGenerator<Uint8Array> {
 /** All bytes of a file. */
 export const bytesOf = async ({ id, content }: Pick<HeldFile, 'id' | 'content'>): Promise<Uint8Array> =>
   content ?? buffer(readFile(id))
+
+/** A file that is a picture, by its id. */
+export interface Picture {
+  id: string
+  bytes: Uint8Array
+}
+
+/** The pictures among some files, in their order, as many as one document holds: those of at most 30 MB together. */
+export async function picturesAmong(held: readonly HeldFile[]): Promise<Picture[]> {
+  const found: Picture[] = []
+  let left = MOST_BYTES
+  for (const file of held) {
+    if (!PICTURE.test(file.name) || file.size > left) continue
+    found.push({ id: file.id, bytes: await bytesOf(file) })
+    left -= file.size
+  }
+  return found
+}
+const PICTURE = /\.(?:png|jpe?g)$/i
+const MOST_BYTES = 30_000_000

@@ -179,35 +179,35 @@ describe('a row that is brought in', () => {
     expect((await (await take(id, heads, rows))()).rows[0]?.is).toBe('changed')
     expect((await storedResponses(db, id))[1]?.answers).toEqual({ ...SENT[1], frames: 8 })
   })
+})
 
-  it('has its entries on a sheet, by what it and its group are called now in older versions', async () => {
-    const { db, designer } = store
-    const { id } = await begun()
-    const edits = [
-      { do: 'change' as const, what: 'item/swarms', set: { code: 'clusters' } },
-      { do: 'change' as const, what: 'item/height', set: { code: 'metres', label: 'Metres' } },
-    ]
-    await saveEdits(db, id, designer.id, 0, edits)
-    await releaseForm(db, id, designer, { revision: 1 })
-    const { heads, lines } = await takenOut(id)
-    const sheets = [{ name: 'Swarms', heads: ['Metres'] }]
-    const entries = [
-      [
-        { entry: 1, cells: [6] },
-        { entry: null, cells: [2] },
-      ],
-      [{ entry: null, cells: ['high'] }],
-    ]
-    const rows = entries.map((own, i) => ({
-      ...rowOf(lines[i]!, i + 1),
-      given: { cells: lines[i]!, entries: [own] },
-    }))
-    const { unread, rows: looked } = await weighImport(db, id, { heads, sheets, rows })
-    expect(unread.filter(head => head.includes('Metres'))).toEqual([])
-    expect(looked.map(r => r.is)).toEqual(['changed', 'refused'])
-    const based = rows.map((row, i) => ({ ...row, base: looked[i]?.base ?? null }))
-    await takeImport(db, id, { heads, sheets, rows: based, reason: 'Counted again' }, 'Ines')
-    const stored = (await storedResponses(db, id)).map(r => r.answers)
-    expect(stored).toEqual([{ ...SENT[0], swarms: [{ height: 6 }, { height: 2 }] }, SENT[1]])
-  })
+it('entries are brought in from a sheet of their own, by what they and their group are called now in older versions', async () => {
+  const { db, designer } = store
+  const { id } = await begun()
+  const edits = [
+    { do: 'change' as const, what: 'item/swarms', set: { code: 'clusters' } },
+    { do: 'change' as const, what: 'item/height', set: { code: 'metres', label: 'Metres' } },
+  ]
+  await saveEdits(db, id, designer.id, 0, edits)
+  await releaseForm(db, id, designer, { revision: 1 })
+  const { heads, lines } = await takenOut(id)
+  const sheets = [{ name: 'Swarms', heads: ['Metres'] }]
+  const entries = [
+    [
+      { entry: 1, cells: [6] },
+      { entry: null, cells: [2] },
+    ],
+    [{ entry: null, cells: ['high'] }],
+  ]
+  const rows = entries.map((own, i) => ({
+    ...rowOf(lines[i]!, i + 1),
+    given: { cells: lines[i]!, entries: [own] },
+  }))
+  const { unread, rows: looked } = await weighImport(db, id, { heads, sheets, rows })
+  expect(unread.filter(head => head.includes('Metres'))).toEqual([])
+  expect(looked.map(r => r.is)).toEqual(['changed', 'refused'])
+  const based = rows.map((row, i) => ({ ...row, base: looked[i]?.base ?? null }))
+  await takeImport(db, id, { heads, sheets, rows: based, reason: 'Counted again' }, 'Ines')
+  const stored = (await storedResponses(db, id)).map(r => r.answers)
+  expect(stored).toEqual([{ ...SENT[0], swarms: [{ height: 6 }, { height: 2 }] }, SENT[1]])
 })

@@ -13,7 +13,6 @@ import { turnOf } from '../../core/parties/turns'
 import { matchSheets, sheetsCalledIn, type EntrySheet } from '../../core/formats/readEntries'
 import { asCalledIn, matchColumns } from '../../core/formats/readTable'
 import { weighRow, type RowGiven, type WeighedRow } from '../../core/formats/weighRow'
-import type { PaperCopy } from '../../core/paper/responsePaper'
 import type { Measure } from '../../core/summary/measures'
 import { readCells, type Cell } from '../../core/summary/readCells'
 import { findAcceptance, type Accepted } from '../../core/prove/acceptance'
@@ -32,7 +31,7 @@ import {
   type TemplateToFill,
   type TemplateToRead,
 } from './documents'
-import { makePdf } from './makePdf'
+import { makePdf, type CopiesToSet } from './makePdf'
 
 /** What edits made of a form; or why they can't be made of it. */
 export type Edited = ReadResult | { form: null; problems: null; impossible: string }
@@ -169,7 +168,7 @@ export interface Inputs {
       people: PeopleRows | null
     }[]
   }
-  makePdf: { copies: readonly PaperCopy[] }
+  makePdf: CopiesToSet
   readTemplate: TemplateToRead
   fillTemplate: TemplateToFill
   setPdf: { bytes: Uint8Array; title: string }

@@ -1,8 +1,11 @@
 import { readFile } from 'node:fs/promises'
-import { expect, test, type Browser } from '@playwright/test'
+import { expect, test, type Browser, type Page } from '@playwright/test'
+import { unzipSync } from 'fflate'
 import mammoth from 'mammoth'
 import type { Form } from '../../core/form/definition'
+import { renameEdits } from '../../core/form/rename'
 import { docxOf, paragraphOf, tableOf } from '../support/docx'
+import { textOfPdf } from '../support/pdf'
 import { releaseForm } from '../support/release'
 import { violationsOn } from './accessibility'
 import { newForm, saved } from './scriptSupport'
@@ -68,14 +71,33 @@ async function payAsGuest(browser: Browser, link: string) {
   expect(await violationsOn(guest, 'payment')).toEqual([])
 }
 
-test('a document is brought in, told what is wrong with it, mended, released, and made of a response once it is paid', async ({
-  page,
-  browser,
-}) => {
-  const errors = errorsOf(page)
-  await signIn(page)
-  const id = await newForm(page, FORM)
+const textOfDocx = async (bytes: Buffer) =>
+  (await mammoth.extractRawText({ buffer: bytes })).value.split('\n').filter(Boolean)
+
+/** All documents of a form’s responses as PDF files: their names and texts. */
+async function takeOutPdfs(page: Page, id: string): Promise<[string, string][]> {
+  const archive = await page.request.get(`/api/forms/${id}/export?format=documentsPdf`)
+  return Object.entries(unzipSync(await archive.body())).map(([name, bytes]) => [name, textOfPdf(bytes)])
+}
+
+/** A question is called otherwise: the template that is downloaded says so, and so does the list of those brought in. */
+async function followTheName(page: Page, id: string) {
+  const { draft, revision } = await (await page.request.get(`/api/forms/${id}`)).json()
+  expect(draft.documents).toHaveLength(1)
+  const edits = renameEdits(draft, 'item/guest', 'visitor')
+  await page.request.post(`/api/forms/${id}/edits`, { data: { revision, edits } })
+  await open(page, `/forms/${id}/write`)
   await page.getByRole('tab', { name: 'Documents' }).click()
+  await page.getByRole('button', { name: 'Files brought in before' }).click()
+  await expect(page.getByRole('link', { name: 'Slip.docx' })).toBeVisible()
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Download the template of number 1' }).click()
+  const [first] = await textOfDocx(await readFile(await (await download).path()))
+  expect(first).toBe('Slip for {{ visitor }}')
+}
+
+/** What is wrong with a template is told, until it is mended. */
+async function bringSlipIn(page: Page) {
   const bring = page.getByLabel('Bring a document in')
   await bring.setInputFiles(
     file('Slip.docx', paragraphOf('For {{ gest }}') + paragraphOf('{{#when brouht}}x')),
@@ -85,6 +107,17 @@ test('a document is brought in, told what is wrong with it, mended, released, an
   await expect(page.getByText('Is guest meant?')).toBeVisible()
   await bring.setInputFiles(file('Slip.docx', SLIP))
   await expect(page.getByText('4 quotes, 1 clause, 1 loop')).toBeVisible()
+}
+
+test('a document is brought in, told what is wrong with it, mended, released, and made of a response once it is paid', async ({
+  page,
+  browser,
+}) => {
+  const errors = errorsOf(page)
+  await signIn(page)
+  const id = await newForm(page, FORM)
+  await page.getByRole('tab', { name: 'Documents' }).click()
+  await bringSlipIn(page)
   expect(await violationsOn(page, 'documents')).toEqual([])
   await page.getByLabel('Document 1: what its file is called').fill('Slip {{ guest }}')
   await saved(page)
@@ -118,12 +151,15 @@ test('a document is brought in, told what is wrong with it, mended, released, an
   }).toPass()
   const download = page.waitForEvent('download')
   await beside.getByRole('link', { name: 'Slip Zoe Ash.docx', exact: true }).click()
-  const { value } = await mammoth.extractRawText({ buffer: await readFile(await (await download).path()) })
-  expect(value.split('\n').filter(Boolean)).toEqual([
+  expect(await textOfDocx(await readFile(await (await download).path()))).toEqual([
     ...['Slip for Zoe Ash', 'Plum', '12', 'Poppy', '8'],
     'We bring it. 15.50\u00a0EUR',
   ])
   await payment.getByRole('button', { name: 'Pay back' }).click()
   await expect(payment.getByText('paid back', { exact: true })).toBeVisible()
+  expect(await takeOutPdfs(page, id)).toEqual([
+    ['1/Slip Zoe Ash.pdf', expect.stringContaining('We bring it.')],
+  ])
+  await followTheName(page, id)
   expect(errors).toEqual([])
 })

@@ -24,10 +24,14 @@ const FORM: Form = {
           max: 80,
           required: true,
         },
+        { kind: 'question', type: 'file', code: 'plan', label: 'A plan' },
       ],
     },
   ],
 }
+
+/** One black point. */
+const POINT = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR4nGNgAAAAAgABSK+kcQAAAABJRU5ErkJggg=='
 
 /** Writes a confirmation with a tag, clauses and a table, and offers it. */
 async function writeConfirmation(page: Page) {
@@ -46,6 +50,8 @@ async function writeConfirmation(page: Page) {
   await page.keyboard.type('Chairs')
   await page.keyboard.press('Tab')
   await page.keyboard.type('{{ chairs }}')
+  const tags = page.getByRole('region', { name: 'Tags' })
+  await tags.getByText('{{ plan }}').dragTo(paper.locator('> p').last())
   await page.getByLabel('Document 1: what it is called').fill('Confirmation')
   await page.getByLabel('Document 1: what its file is called').fill('Room for {{ guest }}')
   await page.getByLabel('Document 1: offered to whoever answers').check()
@@ -68,13 +74,17 @@ test('a document is written here, shown with the practice answers, proven, and f
   await expect(preview.getByText('For Ada Osier')).toBeVisible()
   await expect(preview.getByText('‹Chairs›', { exact: true })).toBeVisible()
   await expect(preview.getByText('‹a clause rests on ‹Chairs››')).toBeVisible()
+  await expect(preview.getByText('‹A plan›')).toBeVisible()
+  const picture = { name: 'plan.png', mimeType: 'image/png', buffer: Buffer.from(POINT, 'base64') }
+  await page.getByLabel('A plan', { exact: true }).setInputFiles(picture)
+  await expect(preview.getByRole('img')).toBeVisible()
   expect(await violationsOn(page, 'written document')).toEqual([])
   await saved(page)
   const [document] = (await draftOf(page, id)).documents ?? []
   expect(document?.template).toMatchObject({
     written: {
       footer: 'Reading Room',
-      body: [{ level: 1 }, { is: 'paragraph' }, { is: 'table' }, { runs: [] }],
+      body: [{ level: 1 }, { is: 'paragraph' }, { is: 'table' }, { runs: [{ text: '{{ plan }}' }] }],
     },
   })
 

@@ -9,7 +9,7 @@ import { placeName } from '#core/form/walk'
 
 /**
  * The tags of the form, beside the templates that they go into or to be copied into a word processor: quotes by question, loops, and clauses whose
- * condition is built by pointing. `unfolded`: they show from the start.
+ * condition is built by pointing. `unfolded`: they show until they are folded.
  */
 const props = defineProps<{ unfolded: boolean }>()
 const VIEWS = [
@@ -17,13 +17,14 @@ const VIEWS = [
   { value: 'clause', title: 'A clause' },
 ] as const
 const view = ref<(typeof VIEWS)[number]['value']>('questions')
-const isOpen = ref(props.unfolded)
+const wanted = ref<boolean | null>(null)
+const isOpen = computed(() => wanted.value ?? props.unfolded)
 const draft = useDraft()
 const said = useSaid()
 const search = ref('')
 const last = computed(() => draft.places.findLast(p => p.kind === 'section'))
 const tags = computed(() => {
-  const wanted = search.value.trim().toLowerCase()
+  const sought = search.value.trim().toLowerCase()
   return draft.places
     .flatMap(place => {
       if (place.kind === 'section' || place.kind === 'note') return []
@@ -34,7 +35,7 @@ const tags = computed(() => {
       const inside = place.entryOf ? `in a loop over ${place.entryOf.code}` : ''
       return [{ address: place.address, name: placeName(place), tag, also, inside }]
     })
-    .filter(t => `${t.name} ${t.tag}`.toLowerCase().includes(wanted))
+    .filter(t => `${t.name} ${t.tag}`.toLowerCase().includes(sought))
 })
 const LOOPED: ReadonlySet<string> = new Set(['choices', 'grid', 'ranking'])
 const target = useTagTarget()
@@ -85,7 +86,7 @@ const questions = computed(() =>
         :icon="isOpen ? mdiChevronDown : mdiChevronUp"
         :name="isOpen ? 'Fold the tags' : 'Show the tags'"
         :aria-expanded="isOpen"
-        @click="isOpen = !isOpen"
+        @click="wanted = !isOpen"
       />
     </div>
     <div

@@ -11,7 +11,7 @@ import { deliveryRuns, documents, releases, responses } from '../../store/schema
 import type { TemplateToFill } from '../../threads/documents'
 import { runTask } from '../../threads/run'
 import { fillFor, type Happened } from '../deliveries/queue'
-import { bytesOf, filesOf, type HeldFile } from '../filesOfResponses'
+import { filesOf, picturesAmong, type HeldFile, type Picture } from '../filesOfResponses'
 import { keepEvent } from '../responseEvents'
 import { documentPdf, pdfName } from './pdf'
 import { DOCX_TYPE, findTemplate } from './templates'
@@ -102,7 +102,7 @@ interface ToFill {
   begunOn: string
   filled: Filled
   document: FormDocument
-  pictures: readonly { id: string; bytes: Uint8Array }[]
+  pictures: readonly Picture[]
 }
 
 /** A document as it is, or would be, of some answers; refused where it can’t be made. */
@@ -149,21 +149,12 @@ export async function documentsDue(
 
 /** The pictures among some files that a document quotes: as many as a document holds. */
 export async function picturesQuoted(
-  files: readonly HeldFile[],
+  held: readonly HeldFile[],
   { template }: FormDocument,
-): Promise<{ id: string; bytes: Uint8Array }[]> {
+): Promise<Picture[]> {
   const quoted = new Set(tagsOf(template).flatMap(tag => (tag.is === 'quote' ? [tag.source] : [])))
-  const found: { id: string; bytes: Uint8Array }[] = []
-  let left = MOST_BYTES
-  for (const file of files) {
-    if (!quoted.has(file.question) || !PICTURE.test(file.name) || file.size > left) continue
-    found.push({ id: file.id, bytes: await bytesOf(file) })
-    left -= file.size
-  }
-  return found
+  return picturesAmong(held.filter(file => quoted.has(file.question)))
 }
-const PICTURE = /\.(?:png|jpe?g)$/i
-const MOST_BYTES = 30_000_000
 
 /** What a file is called: its pattern as it reads for the response, without what no file system takes. */
 function nameOf(filled: Filled, { fileName, code }: FormDocument, version: number): string {

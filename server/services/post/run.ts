@@ -112,7 +112,9 @@ async function copyOf(db: Database, responseId: string | null): Promise<Uint8Arr
   const filled = await fillFor(db, found)
   const lines = describeFilled(filled).filter(line => line.state !== 'unasked' && line.type !== 'hidden')
   const about = `Response ${found.response.number}, sent ${found.response.sentAt.toISOString().slice(0, 10)}`
-  return runTask('makePdf', { copies: [{ title: found.release.definition.title, about, lines }] })
+  // A letter stays small: files go along on their own where that is asked for.
+  const copies = [{ title: found.release.definition.title, about, lines }]
+  return runTask('makePdf', { copies, pictures: [] })
 }
 const NOBODY = '00000000-0000-4000-8000-000000000000'
 

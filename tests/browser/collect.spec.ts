@@ -74,3 +74,23 @@ test('responses are filtered by pointing, taken out as they are filtered, and on
   expect(await violationsOn(page, 'one response')).toEqual([])
   expect(errors).toEqual([])
 })
+
+test('where there is no room beside the table, the rail is folded above it until it is asked for', async ({
+  page,
+}) => {
+  const errors = errorsOf(page)
+  await page.setViewportSize({ width: 700, height: 800 })
+  await signIn(page)
+  const id = await newForm(page, FORM)
+  await releaseForm(page, id)
+  await open(page, `/forms/${id}/collect`)
+  const rail = page.getByRole('navigation', { name: 'What is looked at' })
+  await expect(page.getByText('No responses yet')).toBeInViewport()
+  await expect(rail).toBeHidden()
+  await page.getByRole('button', { name: 'Views, trays, figures' }).click()
+  expect(await violationsOn(page, 'rail above the table')).toEqual([])
+  await rail.getByText('Question by question').click()
+  await expect(rail).toBeHidden()
+  await expect(page.getByRole('heading', { level: 2 }).first()).toBeInViewport()
+  expect(errors).toEqual([])
+})

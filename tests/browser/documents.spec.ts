@@ -82,10 +82,11 @@ async function takeOutPdfs(page: Page, id: string): Promise<[string, string][]> 
 
 /** A question is called otherwise: the template that is downloaded says so, and so does the list of those brought in. */
 async function followTheName(page: Page, id: string) {
-  const { draft, revision } = await (await page.request.get(`/api/forms/${id}`)).json()
+  const { draft, revision: base } = await (await page.request.get(`/api/forms/${id}`)).json()
   expect(draft.documents).toHaveLength(1)
   const edits = renameEdits(draft, 'item/guest', 'visitor')
-  await page.request.post(`/api/forms/${id}/edits`, { data: { revision, edits } })
+  const kept = await page.request.post(`/api/forms/${id}/edits`, { data: { base, edits } })
+  expect(kept.status()).toBe(200)
   await open(page, `/forms/${id}/write`)
   await page.getByRole('tab', { name: 'Documents' }).click()
   await page.getByRole('button', { name: 'Files brought in before' }).click()

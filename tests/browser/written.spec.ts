@@ -5,7 +5,7 @@ import { textOfPdf } from '../support/pdf'
 import { releaseForm } from '../support/release'
 import { violationsOn } from './accessibility'
 import { draftOf, newForm, saved } from './scriptSupport'
-import { errorsOf, open, signIn } from './support'
+import { errorsOf, giveFiles, open, signIn } from './support'
 
 /** A library’s request for a room. */
 const FORM: Form = {
@@ -76,7 +76,7 @@ test('a document is written here, shown with the practice answers, proven, and f
   await expect(preview.getByText('‹a clause rests on ‹Chairs››')).toBeVisible()
   await expect(preview.getByText('‹A plan›')).toBeVisible()
   const picture = { name: 'plan.png', mimeType: 'image/png', buffer: Buffer.from(POINT, 'base64') }
-  await page.getByLabel('A plan', { exact: true }).setInputFiles(picture)
+  await giveFiles(page, 'A plan optional', picture)
   await expect(preview.getByRole('img')).toBeVisible()
   expect(await violationsOn(page, 'written document')).toEqual([])
   await saved(page)

@@ -110,8 +110,8 @@ const role = computed(() =>
         v-if="unit && !widget.group"
         class="hidden-words"
         >, in {{ unit }}</span
-      >
-      <span
+      >{{ ' '
+      }}<span
         v-if="!required && !isOutput"
         class="optional"
         >optional</span
@@ -225,7 +225,7 @@ const role = computed(() =>
   font-weight: 400;
   font-size: 13px;
   color: var(--slate);
-  margin-inline-start: 8px;
+  margin-inline-start: 4px;
 }
 /* A floated legend stands in the flow like any other line. */
 fieldset.question > .label {

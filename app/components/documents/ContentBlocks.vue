@@ -75,7 +75,7 @@ function addressOf({ type, bytes }: PictureRun): string {
           v-if="run.is === 'picture'"
           :src="addressOf(run)"
           :style="{ width: `${run.width}pt`, maxWidth: '100%' }"
-          alt=""
+          alt="Picture"
         /><span
           v-else-if="run.is === 'text'"
           :class="{ bold: run.bold, italic: run.italic, underline: run.underline, blank: run.mark }"

@@ -201,7 +201,8 @@ nav .v-list {
     display: block;
   }
   nav,
-  .unprinted {
+  .unprinted,
+  .boards :deep(.v-btn--icon) {
     display: none;
   }
 }

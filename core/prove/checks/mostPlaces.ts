@@ -28,7 +28,7 @@ class Places {
       case 'name':
         return this.ofQuestion(expr.name)
       case 'path':
-        return this.ofQuestion(expr.member)
+        return this.ofPath(expr)
       case 'negate':
         return this.of(expr.value)
       case 'if':
@@ -42,6 +42,11 @@ class Places {
       default:
         return null
     }
+  }
+
+  /** The answers of every entry of a group; what a path else leads to is of any kind. */
+  private ofPath({ of, member }: ExprOf<'path'>): number | null {
+    return of.kind === 'name' && this.plan.groups.has(of.name) ? this.ofQuestion(member) : null
   }
 
   private ofArithmetic({ op, left, right }: ExprOf<'arithmetic'>): number | null {

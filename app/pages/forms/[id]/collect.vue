@@ -1,9 +1,17 @@
 <script setup lang="ts">
+import { mdiChevronDown, mdiChevronUp } from '@mdi/js'
+
 const draft = useDraft()
 const collect = useCollect()
 const { refusal, attempt } = useRefusable()
 const hasTurns = computed(() => (draft.form?.turns ?? []).length > 0)
 const isWide = ref(false)
+/** Where there is no room beside the table, the rail stands above it, folded until it is asked for. */
+const isRailOpen = ref(false)
+watch(
+  () => [collect.mode, collect.view, collect.filter],
+  () => (isRailOpen.value = false),
+)
 onMounted(async () => {
   if (!draft.may('responses')) return
   await attempt(() => collect.open(draft.id))
@@ -27,7 +35,16 @@ const narrow = (isOpen: boolean) => ({ split: isOpen && !isWide.value, wide: isO
     class="collect"
     :class="narrow(collect.chosen !== null)"
   >
+    <v-btn
+      class="unfold"
+      :prepend-icon="isRailOpen ? mdiChevronUp : mdiChevronDown"
+      :aria-expanded="isRailOpen"
+      @click="isRailOpen = !isRailOpen"
+      >Views, trays, figures</v-btn
+    >
     <CollectRail
+      class="rail"
+      :class="{ folded: !isRailOpen }"
       :all="draft.responses"
       :has-turns="hasTurns"
     />
@@ -127,6 +144,9 @@ const narrow = (isOpen: boolean) => ({ split: isOpen && !isWide.value, wide: isO
 .waits {
   padding: 20px;
 }
+.unfold {
+  display: none;
+}
 .collect.split {
   grid-template-columns: 190px minmax(0, 1fr) 380px;
 }
@@ -142,7 +162,17 @@ const narrow = (isOpen: boolean) => ({ split: isOpen && !isWide.value, wide: isO
   .collect.wide {
     grid-template-columns: minmax(0, 1fr);
     grid-template-rows: auto;
+    align-content: start;
     height: auto;
+  }
+  .unfold {
+    display: inline-grid;
+    justify-self: start;
+    margin: 14px 20px 0;
+  }
+  .rail.folded,
+  .collect.split .middle {
+    display: none;
   }
 }
 </style>

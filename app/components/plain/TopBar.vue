@@ -127,6 +127,11 @@ async function signOut() {
 .plain-link {
   text-decoration: none;
 }
+@media (max-width: 900px) {
+  .top-bar > code {
+    display: none;
+  }
+}
 .person {
   width: 28px;
   height: 28px;

@@ -166,7 +166,7 @@ const narrow = (isOpen: boolean) => ({ split: isOpen && !isWide.value, wide: isO
     height: auto;
   }
   .unfold {
-    display: inline-grid;
+    display: inline-flex;
     justify-self: start;
     margin: 14px 20px 0;
   }

@@ -76,7 +76,7 @@ interface EntrySheet {
 /** A sheet that begins as the sheets of entries do which are taken out; any other is none. */
 function entriesOf({ name, lines: [first = [], ...lines] }: { name: string; lines: Cell[][] }): EntrySheet[] {
   if (!ENTRY_HEADS.every((head, i) => first[i] === head)) return []
-  const heads = first.slice(ENTRY_HEADS.length).map(textOf)
+  const heads = first.slice(ENTRY_HEADS.length).map(headOf)
   const rows = lines.flatMap(([response = null, entry = null, ...cells]) => {
     const isEmpty = [response, ...cells].every(cell => textOf(cell) === '')
     return isEmpty ? [] : [{ response: textOf(response), line: { entry: numberIn(entry), cells } }]
@@ -84,12 +84,14 @@ function entriesOf({ name, lines: [first = [], ...lines] }: { name: string; line
   return [{ name, heads, rows }]
 }
 const textOf = (cell: Cell): string => (cell === null ? '' : String(cell).trim())
+/** A head as it was taken out: a label may end with a blank. */
+const headOf = (cell: Cell): string => (cell === null ? '' : String(cell))
 
 function fromTable(
   [first = [], ...lines]: readonly (readonly Cell[])[],
   sheets: readonly EntrySheet[] = [],
 ): ImportFile {
-  const heads = first.map(textOf)
+  const heads = first.map(headOf)
   const columns = heads.flatMap((head, i) => (FACTS.has(head) ? [] : [i]))
   if (columns.length === 0) return failed('It has no columns with answers.')
   if (lines.length > MOST_ROWS) return failed(`It has more than ${MOST_ROWS} rows.`)
@@ -99,7 +101,7 @@ function fromTable(
     const cells = columns.map(column => line[column] ?? null)
     if (cells.every(cell => cell === null || cell === '')) return []
     const response = textOf(line[at] ?? null)
-    const entries = inside.map(left => takeFrom(left, response))
+    const entries = inside.map(own => (response === '' ? [] : (own.get(response) ?? [])))
     const given = sheets.length > 0 ? { cells, entries } : { cells }
     return [{ line: i + 2, number: numberIn(line[at] ?? null), given }]
   })
@@ -108,8 +110,16 @@ function fromTable(
     heads: columns.map(column => heads[column] ?? ''),
     sheets: sheets.map(({ name, heads: own }) => ({ name, heads: own })),
     rows,
-    loose: inside.flatMap(left => [...left.values()].flat()).length,
+    loose: countLoose(inside, new Set(lines.map(line => textOf(line[at] ?? null)))),
   }
+}
+
+/** How many entries belong to none of some responses. */
+function countLoose(inside: readonly Map<string, EntryLine[]>[], responses: ReadonlySet<string>): number {
+  const loose = inside.flatMap(own =>
+    [...own].filter(([response]) => response === '' || !responses.has(response)),
+  )
+  return loose.reduce((sum, [, lines]) => sum + lines.length, 0)
 }
 
 function byResponse(rows: EntrySheet['rows']): Map<string, EntryLine[]> {
@@ -120,13 +130,6 @@ function byResponse(rows: EntrySheet['rows']): Map<string, EntryLine[]> {
     else found.set(response, [line])
   }
   return found
-}
-
-/** The entries of a response, which are no other’s. */
-function takeFrom(left: Map<string, EntryLine[]>, response: string): EntryLine[] {
-  const own = response === '' ? undefined : left.get(response)
-  if (own) left.delete(response)
-  return own ?? []
 }
 
 function numberIn(cell: Cell): number | null {

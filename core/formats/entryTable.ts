@@ -23,8 +23,8 @@ export function listEntryTables(
     const asked = group.steps.filter(isQuestion)
     return {
       code: group.place.code,
-      title: withoutQuotes(group.place.node.title) || group.place.code,
-      heads: asked.map(q => withoutQuotes(q.place.node.label) || q.place.code),
+      title: sheetTitle(group),
+      heads: asked.map(entryHead),
       rowsOf: filled => rowsOf(filled, own(filled, group.place.code), asked),
     }
   })
@@ -33,6 +33,10 @@ export function listEntryTables(
 /** The repeating groups that stand outside of others. */
 export const listEntryGroups = (plan: Plan): PlannedGroup[] =>
   [...plan.groups.values()].filter(group => isRepeating(group) && group.place.entryOf === null)
+
+/** What the table of a group is called, and the head of the column of a question in it. */
+export const sheetTitle = ({ place }: PlannedGroup): string => withoutQuotes(place.node.title) || place.code
+export const entryHead = ({ place }: PlannedQuestion): string => withoutQuotes(place.node.label) || place.code
 
 /** What stands of an answer in the table of its group. */
 export function entryCell(question: PlannedQuestion, frame: Frame): Cell {

@@ -160,3 +160,11 @@ it('what can’t be read is said with its sheet and its column, and an entry tha
   expect(is).toBe('refused')
   expect(problems.map(p => p.path)).toEqual(['Hives  all: order', 'Hives  all: Entry'])
 })
+
+it('a row that says nothing of its entries leaves them as they are', () => {
+  const stored = { keeper: 'Zoe', hives: [{ boxes: 2 }] }
+  const { heads, cells, sheets } = takenOut(filledWith(stored))
+  const table = { columns: matchColumns(PLAN, heads, own), sheets: matchSheets(PLAN, sheets) }
+  const weighed = weighRow(PLAN, table, { cells }, { answers: stored, begunOn: TODAY }, TODAY)
+  expect(weighed).toMatchObject({ is: 'same', problems: [] })
+})

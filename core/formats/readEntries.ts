@@ -1,10 +1,9 @@
 import { isRecord, sameAnswer, type Answer, type Answers } from '../form/answers'
-import { withoutQuotes } from '../form/quotes'
 import type { Filled, Frame } from '../fill/frame'
 import type { Plan, PlannedGroup, PlannedQuestion } from '../fill/planned'
 import { isQuestion } from '../fill/steps'
 import type { Cell } from './answerTable'
-import { entryCell, listEntryGroups } from './entryTable'
+import { entryCell, entryHead, listEntryGroups, sheetTitle } from './entryTable'
 import { isSameCell, LOST, NOT_READ, readCell, tidied } from './readCell'
 import type { RowReading } from './readTable'
 import { workbookNames } from './sheetNames'
@@ -31,7 +30,7 @@ export interface MatchedSheet {
 /** Which entries stand in the sheets of a workbook, by the names and heads with which it is taken out; a sheet that is called otherwise is known by its heads. */
 export function matchSheets(plan: Plan, sheets: readonly EntrySheet[]): MatchedSheet[] {
   const groups = listEntryGroups(plan)
-  const names = workbookNames(groups.map(titleOf)).slice(1)
+  const names = workbookNames(groups.map(group => ({ title: sheetTitle(group) }))).slice(1)
   return sheets.map(({ name, heads }) => {
     const named = groups[names.indexOf(name)]
     const group =
@@ -43,15 +42,14 @@ export function matchSheets(plan: Plan, sheets: readonly EntrySheet[]): MatchedS
     }
   })
 }
-const titleOf = ({ place }: PlannedGroup) => ({ title: withoutQuotes(place.node.title) || place.code })
 
 /** Heads that stand several times are those of the questions with that label, in order. */
 function columnsOf(group: PlannedGroup, heads: readonly string[]): MatchedSheet['columns'] {
-  const left = group.steps.filter(isQuestion).map(q => q.place)
+  const left = group.steps.filter(isQuestion)
   return heads.map(head => {
-    const at = left.findIndex(p => p.code === head || (withoutQuotes(p.node.label) || p.code) === head)
-    const [place] = at < 0 ? [] : left.splice(at, 1)
-    return { head, code: place?.code ?? null }
+    const at = left.findIndex(question => question.place.code === head || entryHead(question) === head)
+    const [question] = at < 0 ? [] : left.splice(at, 1)
+    return { head, code: question?.place.code ?? null }
   })
 }
 

@@ -53,9 +53,11 @@ export function weighRow(
 function readCells(
   plan: Plan,
   { columns, sheets }: GivenTable,
-  { cells, entries = [] }: Extract<RowGiven, { cells: unknown }>,
+  { cells, entries }: Extract<RowGiven, { cells: unknown }>,
   stored: { filled: Filled; answers: Answers } | null,
 ): RowReading {
+  // A row that says nothing of its entries leaves them as they are.
+  if (!entries) return readTableRow(plan, columns, cells, stored?.filled ?? null)
   const groups = new Set(sheets.flatMap(sheet => sheet.group ?? []))
   const row = readTableRow(plan, columns, cells, stored?.filled ?? null, groups)
   const inside = readEntries(plan, sheets, entries, stored)

@@ -1,16 +1,9 @@
 import type { Column } from 'pdfmake/interfaces'
+import type { PictureRun } from '../documents/content'
 import { isWholePng } from '../documents/wholePng'
 
-/** A picture as it is set: its bytes, of a media type, and how large it is meant to be, in points. */
-export interface PaperPicture {
-  type: string
-  bytes: Uint8Array
-  width: number
-  height: number
-}
-
 /** A picture, made smaller where it would not fit on a page; in place of a damaged one stands that it is. */
-export function setPicture({ type, bytes, width, height }: PaperPicture): Column {
+export function setPicture({ type, bytes, width, height }: Omit<PictureRun, 'is'>): Column {
   if (type === 'image/png' && !isWholePng(bytes))
     return { text: 'a picture that can’t be shown', italics: true, color: '#555555' }
   const scale = Math.min(1, WIDEST / width, HIGHEST / height)

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { build } from 'esbuild'
@@ -55,7 +56,7 @@ export default defineNuxtConfig({
   features: { inlineStyles: false },
   alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
   imports: { dirs: ['browser', 'wording'] },
-  components: [{ path: '~/components', pathPrefix: false }],
+  components: [{ path: '~/components', pathPrefix: false, extensions: ['vue'] }],
   build: { transpile: ['vuetify', '@atlaskit/pragmatic-drag-and-drop'] },
   css: [
     '@fontsource-variable/atkinson-hyperlegible-next/wght.css',
@@ -86,12 +87,28 @@ export default defineNuxtConfig({
   vite: {
     worker: { format: 'es' },
     esbuild: { logOverride: { 'css-syntax-error': 'silent' } },
-    optimizeDeps: { include: ['zod', 'decimal.js'] },
+    // For `npm run dev`: what is no ES module, and what is found only when its page is opened, which would load it anew.
+    optimizeDeps: {
+      include: [
+        ...[
+          'zod',
+          'decimal.js',
+          'bind-event-listener',
+          'raf-schd',
+          '@mdi/js',
+          '@date-fns/tz',
+          '@vueuse/core',
+        ],
+        ...['fflate', 'n2words/en-GB', 're2js'],
+      ],
+    },
   },
   nitro: {
     // The prover counts with big integers.
     esbuild: { options: { target: 'es2022' } },
     compressPublicAssets: true,
+    // What another build has worked out and stored is worked out anew.
+    replace: { 'process.env.TOBBIN_BUILD': JSON.stringify(randomUUID()) },
     // What these give to Node.js (their “module-sync” exports) is not found by tracing; workbooks are written with what rests on them.
     externals: {
       traceInclude: ['async-function', 'async-generator-function', 'generator-function'].map(name =>

@@ -12,12 +12,26 @@ export interface Facts {
 /** The state of a cell that holds values. */
 export const ANSWERED = 3
 
+/** What a column holds, as plain data that can be kept and taken up again. */
+export interface ColumnParts {
+  states: Uint8Array
+  values: Float64Array
+  texts: readonly string[]
+  lists: readonly (readonly number[])[]
+}
+
+/** What a table holds besides its columns: whose row each is, and what is known of it. */
+export interface TableRows {
+  ids: readonly string[]
+  facts: readonly Facts[]
+}
+
 /** What all responses hold of one measure, row by row: a state, and a value that is a number, or stands in `texts`, or is several, in `lists`. */
 export class Column {
-  states = new Uint8Array(0)
-  values = new Float64Array(0)
-  readonly texts: string[] = []
-  readonly lists: (readonly number[])[] = []
+  states: Uint8Array = new Uint8Array(0)
+  values: Float64Array = new Float64Array(0)
+  texts: string[] = []
+  lists: (readonly number[])[] = []
   private readonly textAt = new Map<string, number>()
   private readonly listAt = new Map<string, number>()
 
@@ -52,6 +66,42 @@ export class Column {
     return this.measure.isSeveral ? (this.lists[value] ?? []) : [value]
   }
 
+  /** What some rows hold, one after the other, and nothing of other rows: no text that stands there alone. */
+  partsOf(rows: Int32Array): ColumnParts {
+    const only = new Column(this.measure)
+    only.grow(rows.length)
+    for (const [i, row] of rows.entries()) only.set(i, this.cellAt(row))
+    const { states, values, texts, lists } = only
+    return { states: states.slice(0, rows.length), values: values.slice(0, rows.length), texts, lists }
+  }
+
+  /** A column of what one held before. @throws RangeError where the parts don’t belong together */
+  static of(measure: Measure, { states, values, texts, lists }: ColumnParts): Column {
+    if (states.length !== values.length)
+      throw new RangeError('A column has a state and a value for each row.')
+    const column = new Column(measure)
+    column.states = states
+    column.values = values
+    column.texts = [...texts]
+    column.lists = [...lists]
+    for (const [i, text] of texts.entries()) column.textAt.set(text, i)
+    for (const [i, list] of lists.entries()) column.listAt.set(list.join(' '), i)
+    return column
+  }
+
+  private cellAt(row: number): Cell {
+    const state = this.states[row]
+    if (state === BLANK || state === AHEAD) return state
+    if (state !== ANSWERED) return UNASKED
+    const held = this.valuesAt(row)
+    return this.isNumeric ? held : held.map(index => this.texts[index] ?? '')
+  }
+
+  /** Whether its values are numbers themselves. */
+  private get isNumeric(): boolean {
+    return this.measure.kind === 'number' || this.measure.kind === 'day'
+  }
+
   private indexOf(text: string): number {
     const known = this.textAt.get(text)
     if (known !== undefined) return known
@@ -70,13 +120,36 @@ export class Column {
 
 /** The responses of a form, measure by measure, in memory: what summaries are worked out from. */
 export class FactTable {
-  readonly columns: readonly Column[]
   private readonly rowOf = new Map<string, number>()
   private readonly ids: string[] = []
   private readonly facts: (Facts | null)[] = []
 
-  constructor(readonly measures: readonly Measure[]) {
-    this.columns = measures.map(measure => new Column(measure))
+  constructor(
+    readonly measures: readonly Measure[],
+    readonly columns: readonly Column[] = measures.map(measure => new Column(measure)),
+  ) {}
+
+  /** A table of what one held before. @throws RangeError where rows and columns don’t belong together */
+  static of({ ids, facts }: TableRows, columns: readonly Column[]): FactTable {
+    const table = new FactTable(
+      columns.map(column => column.measure),
+      columns,
+    )
+    const isWhole = facts.length === ids.length && columns.every(c => c.states.length === ids.length)
+    if (!isWhole) throw new RangeError('A table has facts and cells for each of its rows.')
+    for (const [row, id] of ids.entries()) {
+      table.rowOf.set(id, table.ids.push(id) - 1)
+      table.facts[row] = facts[row] ?? null
+    }
+    return table
+  }
+
+  /** Whose rows some are, and what is known of them, one after the other. */
+  rowsOf(rows: Int32Array): TableRows {
+    return {
+      ids: Array.from(rows, row => this.ids[row] ?? ''),
+      facts: Array.from(rows, row => this.factsAt(row)),
+    }
   }
 
   /** How many responses there are. */

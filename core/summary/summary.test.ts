@@ -6,7 +6,7 @@ import { planOf } from '../fill/plan'
 import type { Answers } from '../form/answers'
 import { crossTable } from './crossTable'
 import { dimensionOf } from './dimensions'
-import { FactTable } from './factTable'
+import { Column, FactTable } from './factTable'
 import { listMeasures } from './measures'
 import { binEdges, quantile, summariseNumbers, sumOf } from './numbers'
 import { AHEAD, readCells } from './readCells'
@@ -49,17 +49,20 @@ const arbitrary: fc.Arbitrary<Answers> = fc.record(
 const facts = { sentAt: 0, release: 1, state: 'done', tray: null }
 
 function tableOf(all: readonly Answers[]) {
-  const measures = listMeasures(PLAN)
-  const table = new FactTable(measures)
+  const table = new FactTable(listMeasures(PLAN))
+  fillTable(table, all, '')
+  return table
+}
+
+function fillTable(table: FactTable, all: readonly Answers[], name: string) {
   for (const [i, answers] of all.entries()) {
     const filled = fill(PLAN, answers, '2026-11-01')
     table.put(
-      `${i}`,
+      `${name}${i}`,
       facts,
-      readCells(measures, filled, own => PLAN.byCode.get(own), null),
+      readCells(table.measures, filled, own => PLAN.byCode.get(own), null),
     )
   }
-  return table
 }
 
 describe('promises', () => {
@@ -80,6 +83,28 @@ describe('promises', () => {
     const measures = listMeasures(PLAN)
     const filled = fill(PLAN, { insured: true }, '2026-11-01')
     expect(readCells(measures, filled, code => PLAN.byCode.get(code), []).at(-1)).toBe(AHEAD)
+  })
+})
+
+describe('a table of facts', () => {
+  it('taken apart and put together anew says the same, of the rows that are left, and goes on with more', () => {
+    fc.assert(
+      fc.property(
+        fc.array(arbitrary, { maxLength: 30 }),
+        fc.array(arbitrary, { maxLength: 5 }),
+        (all, more) => {
+          const table = tableOf(all)
+          for (let i = 0; i < all.length; i += 3) table.drop(`${i}`)
+          const rows = table.allRows()
+          const columns = table.columns.map(column => Column.of(column.measure, column.partsOf(rows)))
+          const again = FactTable.of(table.rowsOf(rows), columns)
+          expect(summariseTable(again, again.allRows())).toEqual(summariseTable(table, rows))
+          expect(again.idsNow()).toEqual(table.idsNow())
+          for (const one of [table, again]) fillTable(one, more, 'more')
+          expect(summariseTable(again, again.allRows())).toEqual(summariseTable(table, table.allRows()))
+        },
+      ),
+    )
   })
 })
 

@@ -14,12 +14,15 @@ declare module 'h3' {
   }
 }
 
+/** Inline styles that a page may have. With `npm run dev` every style is put into the page anew when its file changes, unmarked. */
+const ownStyles = (nonce: string) => (import.meta.dev ? "'unsafe-inline'" : `'nonce-${nonce}'`)
+
 /** Content Security Policy, level 3. Styles of single elements are set by the interface library, and can't load or run anything. */
 const policyOf = (nonce: string, framedBy = "'none'") =>
   [
     "default-src 'self'",
     `script-src 'self' 'nonce-${nonce}'`,
-    `style-src 'self' 'nonce-${nonce}'`,
+    `style-src 'self' ${ownStyles(nonce)}`,
     "style-src-attr 'unsafe-inline'",
     "img-src 'self' data: blob:",
     "font-src 'self'",

@@ -9,7 +9,7 @@ import { refuse } from '../http/refuse'
 import type { Database } from '../store/database'
 import { releases, responses } from '../store/schema'
 import { loadFormRow } from './drafts'
-import { loadFacts, type FactsNow } from './facts'
+import { loadFacts, type FactsNow } from './facts/loadFacts'
 import { leavesAll, selectionOf } from './selectResponses'
 
 /** Milliseconds after which whoever waits for a summary is told how far it is. */

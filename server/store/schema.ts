@@ -18,6 +18,7 @@ export * from './releaseTables'
 export * from './collectTables'
 export * from './responseTables'
 export * from './documentTables'
+export * from './factTables'
 
 /** What is to be paid for a response, or was. Its id stands in the address at which it is paid. */
 export const payments = pgTable(

@@ -4,6 +4,8 @@ import {
   closeBrackets,
   closeBracketsKeymap,
   completionKeymap,
+  type CompletionContext,
+  type CompletionResult,
 } from '@codemirror/autocomplete'
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
 import { bracketMatching } from '@codemirror/language'
@@ -32,19 +34,21 @@ const completing = (suggest: Wanted['suggest']): Extension =>
     maxRenderedOptions: MOST_SUGGESTED,
     // What is shown is taken at once, however fast somebody types.
     interactionDelay: 0,
-    override: [
-      context => {
-        const { typed, options } = suggest(context.state.sliceDoc(0, context.pos))
-        if (options.length === 0) return null
-        return {
-          from: context.pos - typed,
-          // What fits has been looked up already, by labels too.
-          filter: false,
-          options: options.map(o => ({ label: o.text, detail: o.words, type: KINDS[o.kind] })),
-        }
-      },
-    ],
+    override: [context => completionsAt(suggest, context)],
   })
+
+function completionsAt(suggest: Wanted['suggest'], context: CompletionContext): CompletionResult | null {
+  const { typed, options } = suggest(context.state.sliceDoc(0, context.pos))
+  if (options.length === 0) return null
+  return {
+    from: context.pos - typed,
+    // What fits has been looked up already, by labels too.
+    filter: false,
+    options: options.map(o => ({ label: o.text, detail: o.words, type: KINDS[o.kind] })),
+    // The list follows every letter at once: one that is looked up later can’t be taken meanwhile, and Enter would begin a line.
+    update: (_known, _from, _to, next) => completionsAt(suggest, next),
+  }
+}
 
 /** An editor for one expression, with its completions. Errors are set from outside. */
 export function createExpressionEditor(wanted: Wanted) {

@@ -1,12 +1,14 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
-import { planOf } from '../../core/fill/plan'
-import { FactTable, type Facts } from '../../core/summary/factTable'
-import { listMeasures } from '../../core/summary/measures'
-import type { Database } from '../store/database'
-import { releases, responses } from '../store/schema'
-import { runTask } from '../threads/run'
-import { loadHandedOff } from './handedOff'
-import { codesOf, loadVersions, type Definition } from './versions'
+import { planOf } from '../../../core/fill/plan'
+import { FactTable, type Facts } from '../../../core/summary/factTable'
+import { listMeasures } from '../../../core/summary/measures'
+import type { Database } from '../../store/database'
+import { releases, responses } from '../../store/schema'
+import { runTask } from '../../threads/run'
+import { loadHandedOff } from '../handedOff'
+import { codesOf, loadVersions, type Definition } from '../versions'
+import { describeMaking, loadFactSet, loadStoredFacts, type FactSet } from './storedFacts'
+import { storeWhenDue, type Storing } from './storing'
 
 /** The responses of a form as summaries need them, kept in memory and brought up to date when somebody asks. */
 interface KeptFacts {
@@ -19,11 +21,14 @@ interface KeptFacts {
   all: number
   updating: Promise<void> | null
   usedAt: number
+  storing: Storing
 }
 
 /** So many responses of all forms together are kept in memory. */
 const MOST_KEPT = 400_000
 const AT_ONCE = 500
+/** Before every transaction. */
+const NOTHING_YET = -1n
 
 const kept = new WeakMap<Database, Map<string, KeptFacts>>()
 
@@ -58,11 +63,12 @@ export async function loadFacts(db: Database, formId: string, patience: number):
 const newFacts = (newest: Definition | undefined, versions: string): KeptFacts => ({
   table: new FactTable(newest ? listMeasures(planOf(newest.form)) : []),
   versions,
-  upTo: -1n,
+  upTo: NOTHING_YET,
   done: 0,
   all: 0,
   updating: null,
   usedAt: 0,
+  storing: { changed: 0, begunAt: 0, isRunning: false },
 })
 
 /** Lets go of those that nobody has asked for longest, where there are too many. */
@@ -84,6 +90,9 @@ async function bringUpToDate(
   facts: KeptFacts,
   definitions: readonly Definition[],
 ): Promise<void> {
+  // Before anything else is read: what is taken out for good from here on is kept nowhere.
+  const set = await loadFactSet(db, formId)
+  await takeUp(db, facts, set)
   const [now] = await db
     .select({ oldest: sql<string>`pg_snapshot_xmin(pg_current_snapshot())::text` })
     .from(sql`(select 1) as one`)
@@ -101,6 +110,23 @@ async function bringUpToDate(
   }
   await dropDeleted(db, formId, facts.table)
   facts.upTo = BigInt(now?.oldest ?? -1)
+  facts.storing.changed += changed.length
+  await storeWhenDue(db, formId, set, facts)
+}
+
+/** Begins with what was stored before this process began, where it says what would be read now. */
+async function takeUp(db: Database, facts: KeptFacts, set: FactSet | null): Promise<void> {
+  const { versions, table, upTo } = facts
+  if (upTo !== NOTHING_YET || set === null) return
+  const stored = await loadStoredFacts(
+    db,
+    set,
+    await describeMaking(db, versions, table.measures),
+    table.measures,
+  )
+  if (!stored) return
+  facts.table = stored.table
+  facts.upTo = stored.upTo
 }
 
 async function readSome(

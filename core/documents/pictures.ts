@@ -3,6 +3,7 @@ import { DRAWN_ON } from '../fill/drawnSignature'
 import { isFile, type FileAnswer } from '../fill/readers'
 import type { Frame } from '../fill/frame'
 import { isRecord } from '../form/answers'
+import { isWholeJpeg } from './wholeJpeg'
 import { isWholePng } from './wholePng'
 
 /** A picture of an answer: its bytes, of a kind that every program shows, and its size in points. */
@@ -60,6 +61,7 @@ export function pictureOf(bytes: Uint8Array | null): AnswerPicture | null {
   const size = sizeOf(bytes)
   if (!size || (size.type !== 'png' && size.type !== 'jpg')) return null
   if (size.type === 'png' && !isWholePng(bytes)) return null
+  if (size.type === 'jpg' && !isWholeJpeg(bytes)) return null
   const [width, height] = [size.width * POINTS, size.height * POINTS]
   const scale = Math.min(1, WIDEST / width, HIGHEST / height)
   return { type: size.type, bytes, width: width * scale, height: height * scale }

@@ -20,6 +20,25 @@ const picture = fc
     return new Uint8Array(encode({ width, height, channels, data, depth: isDeep ? 16 : 8 }))
   })
 
+/** The head of a JPEG, and something behind it: what its frame says is read, what is drawn is not. */
+const photo = fc
+  .record({
+    ...{ width: fc.integer({ min: 1, max: 900 }), height: fc.integer({ min: 1, max: 900 }) },
+    ...{ components: fc.constantFrom(1, 3, 4), frame: fc.constantFrom(0xc0, 0xc1, 0xc2) },
+    note: fc.uint8Array({ maxLength: 20 }),
+  })
+  .map(({ width, height, components, frame, note }) => {
+    const sized = [8, height >> 8, height & 255, width >> 8, width & 255, components]
+    const each = Array.from({ length: components }, (_, i) => [i + 1, 0x11, 0]).flat()
+    const segments = [
+      ...[0xff, 0xe0, 0, 16, 0x4a, 0x46, 0x49, 0x46, 0, 1, 1, 0, 0, 1, 0, 1, 0, 0],
+      ...[0xff, 0xfe, 0, 2 + note.length, ...note],
+      ...[0xff, frame, 0, 8 + 3 * components, ...sized, ...each],
+      ...[0xff, 0xda, 0, 2, 1, 2, 3, 0xff, 0xd9],
+    ]
+    return Uint8Array.from([0xff, 0xd8, ...segments])
+  })
+
 /** A response of one file as a PDF. */
 const paperOf = (bytes: Uint8Array) => {
   const line = { code: 'photo', path: 'photo', label: 'Photo', state: 'answered' as const, text: 'p.png' }
@@ -37,6 +56,19 @@ it('a picture stands in the PDF of a response; a damaged one does not, and stops
       expect(pdfSays(await paperOf(whole), '/Subtype /Image')).toBe(true)
       const damaged = Uint8Array.from(whole)
       damaged[8 + (at % (whole.length - 8))] = byte
+      const isShown = pictureOf(damaged) !== null
+      expect(pdfSays(await paperOf(damaged), '/Subtype /Image')).toBe(isShown)
+    }),
+    { numRuns: 40 },
+  )
+})
+
+it('a photograph stands in it, too; one whose head is damaged or cut off is told by its name', async () => {
+  await fc.assert(
+    fc.asyncProperty(photo, fc.nat(90), fc.nat(255), fc.boolean(), async (whole, at, byte, isCut) => {
+      expect(pdfSays(await paperOf(whole), '/Subtype /Image')).toBe(true)
+      const damaged = isCut ? whole.slice(0, at + 1) : Uint8Array.from(whole)
+      if (!isCut) damaged[at % whole.length] = byte
       const isShown = pictureOf(damaged) !== null
       expect(pdfSays(await paperOf(damaged), '/Subtype /Image')).toBe(isShown)
     }),

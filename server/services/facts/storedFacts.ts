@@ -35,12 +35,17 @@ export async function prepareStoring(db: Database, formId: string): Promise<void
 /**
  * Says from what facts are made: the versions of a form, what is summarised, how this build reads it, and the database whose transactions are
  * counted. Facts that were made from anything else say nothing.
+ * @returns null where a database does not say which it is: there nothing is stored
  */
 export async function describeMaking(
   db: Database,
   versions: string,
   measures: readonly Measure[],
-): Promise<string> {
+): Promise<string | null> {
+  const [may] = await db
+    .select({ ask: sql<boolean>`has_function_privilege('pg_control_system()', 'execute')` })
+    .from(sql`(select 1) as one`)
+  if (!may?.ask) return null
   const [store] = await db
     .select({ is: sql<string>`system_identifier::text` })
     .from(sql`pg_control_system() as control`)
@@ -55,7 +60,7 @@ export async function describeMaking(
 export async function loadStoredFacts(
   db: Database,
   { formId, setId, upTo, ...set }: FactSet,
-  madeFrom: string,
+  madeFrom: string | null,
   measures: readonly Measure[],
 ): Promise<{ table: FactTable; upTo: bigint } | null> {
   if (setId === null || upTo === null || set.madeFrom !== madeFrom) return null

@@ -31,6 +31,7 @@ export async function storeWhenDue(
   if (table.size < LEAST || storing.isRunning || Date.now() - storing.begunAt < PAUSE) return
   if (set === null) return prepareStoring(db, formId)
   const madeFrom = await describeMaking(db, versions, table.measures)
+  if (madeFrom === null) return
   const stands = set.setId !== null && set.madeFrom === madeFrom
   if (stands && storing.changed < table.size * SHARE) return
   Object.assign(storing, { changed: 0, begunAt: Date.now(), isRunning: true })

@@ -5,7 +5,8 @@ import { isWholePng } from '../documents/wholePng'
 
 /** A picture, made smaller where it would not fit on a page; in place of a damaged one stands that it is. */
 export function setPicture({ type, bytes, width, height }: Omit<PictureRun, 'is'>): Column {
-  const isWhole = type === 'image/png' ? isWholePng(bytes) : isWholeJpeg(bytes)
+  // By what it is, not by what its name says.
+  const isWhole = isWholePng(bytes) || isWholeJpeg(bytes)
   if (!isWhole) return { text: 'a picture that can’t be shown', italics: true, color: '#555555' }
   const scale = Math.min(1, WIDEST / width, HIGHEST / height)
   const image = `data:${type};base64,${base64Of(bytes)}`

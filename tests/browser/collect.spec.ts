@@ -86,6 +86,8 @@ test('where there is no room beside the table, the rail is folded above it until
   await open(page, `/forms/${id}/collect`)
   const rail = page.getByRole('navigation', { name: 'What is looked at' })
   await expect(page.getByText('No responses yet')).toBeInViewport()
+  const stage = page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Collect' })
+  await expect(stage).toBeInViewport({ ratio: 1 })
   await expect(rail).toBeHidden()
   await page.getByRole('button', { name: 'Views, trays, figures' }).click()
   expect(await violationsOn(page, 'rail above the table')).toEqual([])

@@ -5,9 +5,12 @@ import type { ResponseDetails } from '#shared/api/responses'
 const props = defineProps<{ history: ResponseDetails['history'] }>()
 const letters = computed(() => props.history.filter(h => h.kind === 'posted').length)
 const happened = computed(() => props.history.length - letters.value)
-const title = computed(
-  () => `History: ${counted(happened.value, 'step')}, ${counted(letters.value, 'letter')}`,
-)
+/** Letters that reached nobody: told before anybody unfolds it. */
+const bounced = computed(() => props.history.filter(h => h.letter === 'bounced').length)
+const title = computed(() => {
+  const counts = `History: ${counted(happened.value, 'step')}, ${counted(letters.value, 'letter')}`
+  return bounced.value > 0 ? `${counts}, ${bounced.value} came back` : counts
+})
 </script>
 
 <template>

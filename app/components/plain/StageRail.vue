@@ -141,4 +141,14 @@ a {
   background: var(--line);
   margin: 0 10px;
 }
+/* In a narrow window all stages stay in sight, and what is said of the one that is open. */
+@media (max-width: 899px) {
+  .thread {
+    width: 12px;
+    margin: 0 8px;
+  }
+  a:not(.here) .note {
+    display: none;
+  }
+}
 </style>

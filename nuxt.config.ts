@@ -90,16 +90,16 @@ export default defineNuxtConfig({
     // For `npm run dev`: what is no ES module, and what is found only when its page is opened, which would load it anew.
     optimizeDeps: {
       include: [
-        ...[
-          'zod',
-          'decimal.js',
-          'bind-event-listener',
-          'raf-schd',
-          '@mdi/js',
-          '@date-fns/tz',
-          '@vueuse/core',
-        ],
-        ...['fflate', 'n2words/en-GB', 're2js'],
+        'zod',
+        'decimal.js',
+        'bind-event-listener',
+        'raf-schd',
+        '@mdi/js',
+        '@date-fns/tz',
+        '@vueuse/core',
+        'fflate',
+        'n2words/en-GB',
+        're2js',
       ],
     },
   },

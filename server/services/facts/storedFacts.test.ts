@@ -36,6 +36,14 @@ const OWNER = { name: 'Ines', powers: new Set(RIGHTS) }
 /** The same store as another process sees it, which has read nothing yet. */
 const another = (): Database => Object.create(store.db)
 
+/** Whether every transaction is over that was open when responses were written last, in other databases of the same server too. */
+async function isOver(): Promise<boolean> {
+  const [found] = await store.db
+    .select({ is: sql<boolean>`pg_snapshot_xmin(pg_current_snapshot())::text::bigint > max(touched_by)` })
+    .from(responses)
+  return found?.is === true
+}
+
 async function begun() {
   const form = await releaseNew(store, FORM)
   const [release] = await store.db.select().from(releases).where(eq(releases.formId, form.id))
@@ -50,6 +58,7 @@ async function begun() {
       },
     })),
   )
+  await vi.waitUntil(isOver, 30_000)
   const all = await storedResponses(store.db, form.id)
   const marked = all.find(r => r.answers.skipper === word)?.id ?? ''
   return { id: form.id, word, marked, others: all.map(r => r.id).filter(id => id !== marked) }

@@ -11,6 +11,22 @@ const page = await (await browser.newContext({ viewport: { width: 1280, height: 
 const shoot = (name, from = page) =>
   from.screenshot({ path: `docs/screenshots/${name}.png`, animations: 'disabled' })
 const ready = from => from.waitForFunction(() => window.useNuxtApp?.().isHydrating === false)
+/** Until the charts in sight are drawn: they hold something, and the same as a moment ago. */
+const drawn = () =>
+  page.waitForFunction(
+    () => {
+      const inSight = [...document.querySelectorAll('canvas')].filter(
+        c => c.getBoundingClientRect().top < innerHeight,
+      )
+      const isEmpty = c => !c.getContext('2d').getImageData(0, 0, c.width, c.height).data.some(Boolean)
+      const now = inSight.map(c => c.toDataURL()).join()
+      const isSame = now === window.drawnBefore
+      window.drawnBefore = now
+      return inSight.length > 0 && isSame && !inSight.some(isEmpty)
+    },
+    null,
+    { polling: 300 },
+  )
 
 await page.goto(`${base}/sign-in`)
 await ready(page)
@@ -68,11 +84,14 @@ const { rows } = await (await page.request.get(`${base}/api/forms/${form}/respon
 const waiting = rows.find(r => r.turn !== null)
 const { turns } = await (await page.request.get(`${base}/api/responses/${waiting.id}`)).json()
 await page.getByRole('link', { name: /Collect/ }).click()
-await page.getByRole('cell', { name: 'Grey Wagtail' }).first().click()
+// By its number: the table stays where its first columns are seen.
+const wagtail = page.getByRole('row').filter({ has: page.getByRole('cell', { name: 'Grey Wagtail' }) })
+await wagtail.first().getByRole('cell').nth(1).click()
 await shoot('collect')
 const rail = page.getByRole('navigation', { name: 'What is looked at' })
 await rail.getByText('Question by question').click()
 await page.getByRole('article', { name: 'Hull material' }).waitFor()
+await drawn()
 await shoot('figures')
 await rail.getByText('In progress').click()
 await page.getByText('late', { exact: false }).first().waitFor()
@@ -132,6 +151,7 @@ await shoot('answer-phone-dark', phone)
 await page.goto(`${base}/dashboards`)
 await page.getByRole('article', { name: 'How it went' }).waitFor()
 await page.locator('canvas').nth(2).waitFor()
+await drawn()
 await shoot('dashboard')
 await page.goto(`${base}/people`)
 await ready(page)
